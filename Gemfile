@@ -1,0 +1,31 @@
+# frozen_string_literal: true
+
+source "https://rubygems.org"
+
+ruby ">= 3.1"
+
+gem "dry-schema", "~> 1.13.0" # 1.14 uses block syntax that Ruby 3.1.2 does not read
+gem "dry-validation", "~> 1.10.0"
+gem "json", "~> 2.15" # openapi_first reads bodies through multi_json, which json 3 breaks
+gem "json_schemer", "~> 2.5"
+gem "pg", "~> 1.6"
+gem "puma", "~> 8.0"
+gem "rack", "~> 3.2"
+gem "rack-protection", "~> 4.2"
+gem "rackup", "~> 2.3"
+gem "sequel", "~> 5.110"
+gem "sinatra", "~> 4.2"
+
+group :test do
+  gem "capybara", "~> 3.40"
+  gem "openapi_first", "~> 1.4"
+  gem "rack-test", "~> 2.3"
+  gem "rspec", "~> 3.13"
+  gem "selenium-webdriver", "~> 4.32"
+end
+
+group :lint do
+  gem "brakeman", "~> 7.1", require: false
+  gem "rubocop", "~> 1.80", require: false
+  gem "rubocop-rspec", "~> 3.6", require: false
+end

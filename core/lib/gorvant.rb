@@ -1,0 +1,61 @@
+# frozen_string_literal: true
+
+# Gorvant's core, in the order in which its rooms may lean on each other: a room uses those above it, never one below.
+# Pure Ruby: no clock, no unseeded randomness, no database, no HTTP, no HTML.
+require_relative "gorvant/value"
+require_relative "gorvant/error"
+
+# catalogue: what varies without new physics, read once from core/data
+require_relative "gorvant/catalogue/catalogue"
+
+# findings: what a rule reports
+require_relative "gorvant/findings/finding"
+require_relative "gorvant/findings/rule"
+
+# circuit: nodes, branches, solver, relay settling, meter, path tracing. Knows contact states, not calls.
+require_relative "gorvant/circuit/errors"
+require_relative "gorvant/circuit/kind"
+require_relative "gorvant/circuit/kinds/wire"
+require_relative "gorvant/circuit/kinds/switches"
+require_relative "gorvant/circuit/kinds/loads"
+require_relative "gorvant/circuit/kinds/sources"
+require_relative "gorvant/circuit/netlist"
+require_relative "gorvant/circuit/islands"
+require_relative "gorvant/circuit/plan"
+require_relative "gorvant/circuit/section"
+require_relative "gorvant/circuit/solution"
+require_relative "gorvant/circuit/settling"
+require_relative "gorvant/circuit/ghosts"
+require_relative "gorvant/circuit/tolerance"
+require_relative "gorvant/circuit/meter"
+require_relative "gorvant/circuit/agreement"
+require_relative "gorvant/circuit/paths"
+require_relative "gorvant/circuit/loops"
+require_relative "gorvant/circuit/reasons"
+require_relative "gorvant/circuit/rules/fuse_blown"
+require_relative "gorvant/circuit/rules/transformer_overloaded"
+require_relative "gorvant/circuit/rules/coil_near_pull_in"
+require_relative "gorvant/circuit/rules/common_broken"
+require_relative "gorvant/circuit/rules/relay_chatter"
+
+# rig: what is fitted, and the circuit that follows from it
+require_relative "gorvant/rig/errors"
+require_relative "gorvant/rig/fact"
+require_relative "gorvant/rig/rig"
+require_relative "gorvant/rig/condition"
+require_relative "gorvant/rig/naming"
+require_relative "gorvant/rig/assembly"
+
+# faults: how each kind of fault changes a netlist
+require_relative "gorvant/faults/fault"
+
+# runs: rig and condition together, at one instant
+require_relative "gorvant/runs/trace"
+
+# drawing: Scenes that page, export and screen reader render alike
+require_relative "gorvant/drawing/scene"
+require_relative "gorvant/drawing/loop_view"
+require_relative "gorvant/drawing/loop_string"
+
+# formats: one open format a file
+require_relative "gorvant/formats/rig_json"

@@ -1,0 +1,59 @@
+# frozen_string_literal: true
+
+require "digest"
+require "json"
+require "yaml"
+
+module Gorvant
+  # What varies without new physics: components, facts, calls, profile numbers, wording. Read once from core/data,
+  # frozen. The core's only file reading. Every number carries its unit in its name and a key of docs/sources.md.
+  module Catalogue
+    DATA = File.expand_path("../../../data", __dir__)
+
+    class << self
+      # { component code => { "title", "kind", ... } }
+      def components = table("components")
+      # { fact key => { "title", "kind", "default", ... } }
+      def facts = table("facts")
+      # { call id => { "title", "key", "closes", ... } }
+      def calls = table("calls")
+      # { group => { name => number or nested } }: thresholds and physical defaults
+      def profile = table("profile")
+      # { caution id => { "says", "source" } }
+      def cautions = table("cautions")
+      # { finding code => { "title", "severity", "says", ... } }
+      def findings = table("findings")
+      # { archetype id => { "title", "places", ... } }
+      def archetypes = table("archetypes")
+      # { key => template }
+      def wording = table("wording")
+      # { symptom id => { "title", ... } }
+      def symptoms = table("symptoms")
+
+      # The JSON Schema document of one version of an open format, e.g. "gorvant-rig-1".
+      def schema(name) = (@schemas ||= {})[name] ||= freeze_deep(JSON.parse(File.read(File.join(DATA, "schemas", "#{name}.json"))))
+
+      # A template of wording.yml filled with fields.
+      def words(key, **fields) = format(wording.fetch(key), fields)
+
+      # SHA-256 over every file of the catalogue: part of the key under which computed results are kept.
+      def digest
+        @digest ||= Digest::SHA256.hexdigest(Dir[File.join(DATA, "**", "*.{yml,json}")].sort.map { |path| File.read(path) }.join("\0"))
+      end
+
+      private
+
+      def table(name)
+        (@tables ||= {})[name] ||= freeze_deep(YAML.safe_load_file(File.join(DATA, "#{name}.yml")))
+      end
+
+      def freeze_deep(value)
+        case value
+        when Hash then value.each_value { |inner| freeze_deep(inner) }
+        when Array then value.each { |inner| freeze_deep(inner) }
+        end
+        value.freeze
+      end
+    end
+  end
+end

@@ -1,0 +1,87 @@
+# frozen_string_literal: true
+
+require "did_you_mean"
+
+module Gorvant
+  # Nodes and the branches between them, checked and frozen when made. A node is one electrical point: every terminal,
+  # conductor end and device tab has its own. Several references are allowed, one for each separate supply.
+  class Netlist
+    attr_reader :nodes, :branches, :references, :sections, :couplings, :labels
+
+    # Yields a Builder. references are the nodes that count as 0 V, one for each supply.
+    def self.build(references:)
+      builder = Builder.new
+      yield builder
+      new(references: Array(references), branches: builder.branches, labels: builder.labels)
+    end
+
+    # branches in any order; the answer does not depend on it. labels: { node => words for a person }.
+    def initialize(references:, branches:, labels: {})
+      @references = references.freeze
+      @labels = labels.freeze
+      @branches = branches.sort_by(&:id).freeze
+      check
+      @nodes = (@branches.flat_map { |branch| [branch.from, branch.to] } | labels.keys).sort.freeze
+      @by_id = @branches.to_h { |branch| [branch.id, branch] }.freeze
+      @touching = @branches.each_with_object(Hash.new { |hash, node| hash[node] = [] }) do |branch, touching|
+        touching[branch.from] << branch
+        touching[branch.to] << branch
+      end
+      @touching.default = [].freeze
+      @couplings = @branches.reject { |branch| branch.behaviour.stamped? }.freeze
+      @sections = Section.split(self).freeze
+      freeze
+    end
+
+    def [](id) = @by_id[id] || raise(UnknownBranch.new(branch: id, nearest: nearest(id, @by_id.keys)))
+    def branch?(id) = @by_id.key?(id)
+    def node?(node) = @touching.key?(node) || labels.key?(node)
+    def branches_at(node) = @touching[node]
+    def loads = branches.select(&:load?)
+    def label(node) = labels.fetch(node, node)
+    # The transformer's secondary, or nil where the circuit has none.
+    def secondary = branches.find { |branch| branch.kind == :secondary }
+
+    # The node itself, or UnknownNode with the nearest known name.
+    def fetch_node(node) = node?(node) ? node : raise(UnknownNode.new(node: node, nearest: nearest(node, nodes)))
+
+    # A copy with branches replaced (same id) or added.
+    def with(*changed)
+      kept = @by_id.merge(changed.to_h { |branch| [branch.id, branch] })
+      self.class.new(references: references, branches: kept.values, labels: labels)
+    end
+
+    private
+
+    def nearest(name, known) = DidYouMean::SpellChecker.new(dictionary: known).correct(name.to_s).first || known.min_by { |k| DidYouMean::Levenshtein.distance(k, name.to_s) }
+
+    def check
+      branches.each_cons(2) { |a, b| raise DuplicateBranch.new(branch: a.id) if a.id == b.id }
+      branches.each do |branch|
+        raise BranchToItself.new(branch: branch.id, node: branch.from) if branch.from == branch.to
+
+        branch.behaviour.check(branch)
+      end
+      raise NoSource.new if branches.none? { |branch| branch.behaviour.source? }
+    end
+
+    # Collects branches for the length of one block.
+    class Builder
+      attr_reader :branches, :labels
+
+      def initialize
+        @branches = []
+        @labels = {}
+      end
+
+      # Names a node for a person.
+      def name_node(node, words) = labels[node] = words
+
+      def add(id, kind, from:, to:, component: nil, **props)
+        branches << Branch.new(id: id, kind: kind, from: from, to: to, component: component, props: props.freeze)
+      end
+
+      Kind.registry.each_key { |kind| define_method(kind) { |id, **rest| add(id, kind, **rest) } }
+    end
+  end
+end

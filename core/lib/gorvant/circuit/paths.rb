@@ -1,0 +1,84 @@
+# frozen_string_literal: true
+
+module Gorvant
+  # The easiest way from one node to every other: through wire before an open switch, through an open switch before a load.
+  # Not through sources. What lies on the way explains a reading.
+  class Paths
+    # One branch of a way, walked from one node to the other. state: :closed or :open.
+    Step = Value.define(:branch, :from, :to, :state)
+
+    class Step
+      def open? = state == :open
+      def load? = branch.load?
+    end
+
+    COSTS = { wire: 1, switch: 50, wire_open: 55, fuse: 55, contact: 60, load: 2_000 }.freeze
+
+    def self.cost(solution, branch)
+      return COSTS[:load] if branch.load?
+      return COSTS[:wire] if solution.conducts?(branch)
+
+      branch.switching? ? COSTS.fetch(branch.kind) : COSTS[:wire_open]
+    end
+
+    # costs: { branch id => cost }, shared between many searches of one solution; see Paths.costs.
+    def initialize(solution, from, costs = Paths.costs(solution))
+      @solution = solution
+      @from = from
+      search(costs)
+      freeze
+    end
+
+    def self.costs(solution)
+      solution.netlist.branches.filter_map do |branch|
+        [branch.id, cost(solution, branch)] if branch.behaviour.stamped? && !branch.behaviour.source?
+      end.to_h
+    end
+
+    # Steps from the origin to the node, or nil when nothing leads there.
+    def to(node)
+      return [] if node == @from
+      return nil unless @came_by.key?(node)
+
+      steps = []
+      until node == @from
+        branch = @came_by[node]
+        before = branch.other_end(node)
+        steps << Step.new(branch: branch, from: before, to: node, state: @solution.conducts?(branch) ? :closed : :open)
+        node = before
+      end
+      steps.reverse
+    end
+
+    # Open branches and loads on the way to the node; nil when nothing leads there.
+    def obstacles(node) = to(node)&.select { |step| step.open? || step.load? }
+
+    # Whether wire and closed contacts alone lead to the node.
+    def joined?(node) = node == @from || (@cost.key?(node) && @cost[node] < COSTS[:switch] && obstacles(node).empty?)
+
+    private
+
+    def search(costs)
+      @cost = { @from => 0 }
+      @came_by = {}
+      done = {}
+      queue = [[0, @from]] # kept sorted, dearest first
+      until queue.empty?
+        cost, node = queue.pop
+        next if done[node]
+
+        done[node] = true
+        @solution.netlist.branches_at(node).each do |branch|
+          step = costs[branch.id] or next
+          other = branch.other_end(node)
+          total = cost + step
+          next if @cost.key?(other) && @cost[other] <= total
+
+          @cost[other] = total
+          @came_by[other] = branch
+          queue.insert(queue.bsearch_index { |entry| entry[0] <= total } || queue.size, [total, other])
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,33 @@
+# frozen_string_literal: true
+
+module Gorvant
+  # One question about a solved circuit, in one file of its subject's rules/ folder. A rule answers `check(solution)`
+  # with findings; its title, severity, words and source stand in core/data/findings.yml under `code`.
+  class Rule
+    class << self
+      def all = @all ||= []
+
+      def inherited(rule)
+        super
+        Rule.all << rule
+      end
+
+      def code = name.split("::").last.gsub(/([a-z])([A-Z])/, '\1_\2').downcase
+
+      # The findings of every rule, worst first.
+      def check_all(solution)
+        all.flat_map { |rule| rule.new.check(solution) }.sort_by { |finding| Finding::SEVERITIES.index(finding.severity) }
+      end
+    end
+
+    private
+
+    # Builds a finding from the rule's words; fields fill the templates.
+    def finding(nodes: [], branches: [], evidence: [], **fields)
+      words = Catalogue.findings.fetch(self.class.code)
+      Finding.new(code: self.class.code, severity: words.fetch("severity"), title: format(words.fetch("title"), fields),
+                  says: format(words.fetch("says"), fields), next_step: words["next_step"] && format(words["next_step"], fields),
+                  cautions: words.fetch("cautions", []), nodes: nodes, branches: branches, evidence: evidence)
+    end
+  end
+end

@@ -1,0 +1,27 @@
+# frozen_string_literal: true
+
+module Gorvant
+  # A frozen value with named fields: Data's interface for Ruby 3.1 (define, with, to_h, ==), to be replaced by Data later.
+  # Every field must be given; a field that may be left out has its default in the block's `defaults`.
+  module Value
+    # Returns a class. defaults is { field => value } for fields that may be left out.
+    def self.define(*fields, defaults: {}, &body)
+      Struct.new(*fields, keyword_init: true) do
+        fields.each { |field| undef_method(:"#{field}=") }
+        const_set(:DEFAULTS, defaults.freeze)
+
+        def initialize(**given)
+          missing = self.class.members - given.keys - self.class::DEFAULTS.keys
+          raise ArgumentError, "missing #{missing.join(', ')} for #{self.class}" if missing.any?
+
+          super(**self.class::DEFAULTS, **given)
+          freeze
+        end
+
+        def with(**changes) = self.class.new(**to_h, **changes)
+
+        class_eval(&body) if body
+      end
+    end
+  end
+end
