@@ -1,0 +1,97 @@
+# frozen_string_literal: true
+
+require "json"
+require "json_schemer"
+
+module Gorvant
+  module Formats
+    # gorvant-rig/1: a rig as JSON. Reading checks the schema first and then the sense; writing gives back what was read.
+    module RigJson
+      SCHEMA = "gorvant-rig/1"
+      MOST_PROBLEMS = 20
+
+      class << self
+        # From text. Raises BadRigFile with JSON pointers.
+        def parse(text)
+          read(JSON.parse(text, max_nesting: 30))
+        rescue JSON::ParserError => error
+          raise BadRigFile.new([{ "field" => "/", "problem" => "is not JSON: #{error.message[0, 200]}" }])
+        end
+
+        # From parsed JSON.
+        def read(content)
+          problems = schemer.validate(content).first(MOST_PROBLEMS).map { |error| problem(error) }
+          raise BadRigFile.new(problems) if problems.any?
+
+          Rig.build(**fields(content))
+        end
+
+        # To a Hash that `read` gives back as an equal rig.
+        def dump(rig)
+          { "schema" => SCHEMA, "name" => rig.name, "archetype" => rig.archetype, "note" => rig.note,
+            "facts" => rig.facts.transform_values { |fact| { "value" => fact.value, "provenance" => provenance_out(fact.provenance) } },
+            "cables" => rig.cables.map { |cable| cable_out(cable) }, "jumpers" => rig.jumpers.map { |jumper| strings(jumper) } }.compact
+        end
+
+        # SHA-256 of the content, key order aside: the name of a revision.
+        def digest(rig) = Digest::SHA256.hexdigest(JSON.generate(sorted(dump(rig))))
+
+        private
+
+        def schemer = @schemer ||= JSONSchemer.schema(Catalogue.schema("gorvant-rig-1"))
+
+        def fields(content)
+          { name: content["name"], archetype: content["archetype"], note: content["note"],
+            facts: content.fetch("facts", {}).transform_values { |fact| Fact.new(value: fact["value"].freeze, provenance: provenance(fact["provenance"])) }.freeze,
+            cables: content["cables"].map { |cable| cable_in(cable) }.freeze,
+            jumpers: content.fetch("jumpers", []).map { |jumper| Jumper.new(**symbols(jumper), provenance: provenance(jumper["provenance"])) }.freeze }
+        end
+
+        def cable_in(cable)
+          conductors = cable["conductors"].map { |conductor| Conductor.new(**symbols(conductor), provenance: provenance(conductor["provenance"])) }
+          Cable.new(**symbols(cable), conductors: conductors.freeze, provenance: provenance(cable["provenance"]))
+        end
+
+        def cable_out(cable) = strings(cable).merge("conductors" => cable.conductors.map { |conductor| strings(conductor) })
+
+        def provenance(hash) = hash && Provenance.new(**symbols(hash))
+        def provenance_out(provenance) = strings(provenance)
+        def symbols(hash) = hash.except("provenance", "conductors").transform_keys(&:to_sym)
+
+        def strings(value)
+          value.to_h.compact.to_h { |key, inner| [key.to_s, inner.is_a?(Provenance) ? provenance_out(inner) : inner] }
+        end
+
+        def sorted(value)
+          case value
+          when Hash then value.sort.to_h { |key, inner| [key, sorted(inner)] }
+          when Array then value.map { |inner| sorted(inner) }
+          else value
+          end
+        end
+
+        # A sentence for one schema error: what is there, what would be right.
+        def problem(error)
+          field = error.fetch("data_pointer")
+          { "field" => field.empty? ? "/" : field, "problem" => sentence(error) }
+        end
+
+        def sentence(error)
+          schema = error.fetch("schema")
+          case error.fetch("type")
+          when "required" then "lacks #{error.dig('details', 'missing_keys').map { |key| "'#{key}'" }.join(', ')}"
+          when "schema" then "is not known here; remove it or correct its name"
+          when "enum" then "has to be one of #{schema['enum'].join(', ')}, not #{shown(error)}"
+          when "const" then "has to be #{schema['const'].inspect}, not #{shown(error)}"
+          when "pattern" then "has to be a short plain name such as 'cable_a' or 'W2_out', not #{shown(error)}"
+          when "format" then "has to be a #{schema['format']}, not #{shown(error)}"
+          when *%w[string number integer boolean array object] then "has to be of type #{error.fetch('type')}, not #{shown(error)}"
+          else "#{error.fetch('error').sub(/\Avalue at `[^`]*` /, '')} (given #{shown(error)})"
+          end
+        end
+
+        def shown(error) = JSON.generate(error.fetch("data"))[0, 60]
+      end
+    end
+  end
+end

@@ -1,0 +1,51 @@
+# frozen_string_literal: true
+
+module Gorvant
+  module Assembly
+    # Field cables and jumpers. Each end of a conductor is a node of its own, so it can be lifted and read by itself.
+    module Cables
+      class << self
+        def draw(sketch)
+          sketch.rig.cables.each { |cable| cable(sketch, cable) }
+          sketch.rig.jumpers.each do |jumper|
+            sketch.join("#{jumper.place}.#{jumper.from}", "#{jumper.place}.#{jumper.to}", how: :joint, id: jumper.id,
+                                                                                         label: "jumper #{jumper.from}–#{jumper.to} at the #{sketch.rig.place_title(jumper.place)}")
+          end
+        end
+
+        # Node of one end of a conductor.
+        def end_node(cable, conductor, place) = "#{place}.#{cable.id}.#{conductor.id}"
+
+        private
+
+        def cable(sketch, cable)
+          cable.conductors.each { |conductor| conductor(sketch, cable, conductor) }
+          couple(sketch, cable)
+        end
+
+        def conductor(sketch, cable, conductor)
+          ends = [cable.from, cable.to].map { |place| end_node(cable, conductor, place) }
+          name = Naming.conductor(cable, conductor)
+          sketch.net.wire("#{cable.id}.#{conductor.id}", from: ends[0], to: ends[1], component: cable.id, ohms: cable.conductor_ohms, label: name)
+          { cable.from => conductor.from, cable.to => conductor.to }.each_with_index do |(place, terminal), i|
+            sketch.name(ends[i], "#{name}, at the #{sketch.rig.place_title(place)}")
+            next unless terminal
+
+            sketch.join("#{place}.#{terminal}", ends[i], how: :joint, id: "#{cable.id}.#{conductor.id}@#{place}",
+                                                         label: "#{conductor.id.tr('_', ' ')} on #{terminal.sub('_', ' ')} at the #{sketch.rig.place_title(place)}")
+          end
+        end
+
+        # Half of the capacitance sits at each end.
+        def couple(sketch, cable)
+          farads = Catalogue.profile.fetch("cable").fetch("coupling_picofarads_per_foot") * 1e-12 * cable.length_feet / 2
+          cable.conductors.combination(2) do |first, second|
+            [cable.from, cable.to].each do |place|
+              sketch.net.coupling("#{cable.id}.#{first.id}~#{second.id}@#{place}", from: end_node(cable, first, place), to: end_node(cable, second, place), farads: farads)
+            end
+          end
+        end
+      end
+    end
+  end
+end

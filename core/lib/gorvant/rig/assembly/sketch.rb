@@ -1,0 +1,64 @@
+# frozen_string_literal: true
+
+module Gorvant
+  module Assembly
+    # The pen of an assembly: adds branches with the catalogue's numbers, and names the points.
+    class Sketch
+      attr_reader :rig, :net
+
+      def initialize(net, rig)
+        @net = net
+        @rig = rig
+        rig.layout.fetch("places").each_key do |place|
+          rig.terminals(place).each { |terminal| net.name_node("#{place}.#{terminal}", Naming.terminal(rig, place, terminal)) }
+        end
+      end
+
+      def name(node, words) = net.name_node(node, words)
+
+      # Copper inside one box. how: :trace, :factory_wire, :line_wire or :joint.
+      def join(from, to, how: :trace, id: "#{from}-#{to}", label: nil, component: nil)
+        net.wire(id, from: from, to: to, component: component, ohms: Catalogue.profile.fetch("#{how}_ohms"), label: label)
+      end
+
+      # A switch with a fixed rest position; needs: the electronics that must be fed for it to close.
+      def switch(id, from:, to:, component: id, closed: false, needs: nil, label: component)
+        net.switch(id, from: from, to: to, component: component, ohms: contact_ohms, closed: closed, needs: needs, label: label)
+      end
+
+      def contact(id, from:, to:, relay:, rest: :open, label: id)
+        net.contact(id, from: from, to: to, component: relay, ohms: contact_ohms, relay: relay, rest: rest, label: label)
+      end
+
+      # A coil with the catalogue's numbers for its code.
+      def coil(code, from:, to:)
+        about = Catalogue.components.fetch(code)
+        net.coil(code, from: from, to: to, component: code, label: code,
+                       **about.slice("winding_ohms", "sealed_va", "pull_in_volts_ac", "drop_out_volts_ac").transform_keys(&:to_sym))
+      end
+
+      # A load with the catalogue's numbers: by VA at 24 V, by amps at line volts, or by plain ohms.
+      def load(code, from:, to:)
+        about = Catalogue.components.fetch(code)
+        ohms = about["ohms"] || (about["sealed_va"] && ((nominal_volts**2) / about["sealed_va"])) || (about.fetch("volts_ac") / about.fetch("running_amps"))
+        net.load(code, from: from, to: to, component: code, ohms: ohms, label: Naming.component(code), works_above_volts_ac: about.fetch("works_above_volts_ac"))
+      end
+
+      # A two-tab device between two points, wired by the factory: tabs `.1` (feed side) and `.2`.
+      # Yields the two tabs.
+      def device(code, place, feed, onward)
+        tabs = [1, 2].map { |tab| "#{place}.#{code}.#{tab}" }
+        name(tabs[0], "#{code}, feed side")
+        name(tabs[1], "#{code}, far side")
+        join(feed, tabs[0], how: :factory_wire)
+        yield tabs
+        join(tabs[1], onward, how: :factory_wire)
+      end
+
+      private
+
+      def contact_ohms = Catalogue.profile.fetch("contact_ohms")
+      def nominal_volts = Catalogue.profile.fetch("supply").fetch("nominal_volts_ac")
+    end
+  end
+end

@@ -1,0 +1,76 @@
+# frozen_string_literal: true
+
+module Gorvant
+  # What the rig is asked to do, and how things stand around it. call: a key of Catalogue.calls. switches: { component
+  # code => "open" or "closed" } set by pressure or temperature. supplies: { "air_handler" / "outdoor" => on? }.
+  # faults: [Hash] as Faults reads them. board: { "defrost" => bool }, nil for what the call says.
+  Condition = Value.define(:call, :switches, :supplies, :faults, :board,
+                           defaults: { switches: {}.freeze, supplies: {}.freeze, faults: [].freeze, board: nil })
+
+  class Condition
+    SUPPLIES = %w[air_handler outdoor].freeze
+    MOST_FAULTS = 20
+
+    # From parsed JSON. Raises BadCondition with the field's pointer.
+    def self.parse(given)
+      given = {} if given.nil?
+      raise BadCondition.new(field: "/condition", problem: "has to be an object such as {\"call\": \"heat\"}") unless given.is_a?(Hash)
+
+      Parser.new(given).condition
+    end
+
+    def to_json_hash = { "call" => call, "switches" => switches, "supplies" => supplies, "faults" => faults, "board" => board }.compact
+
+    # Reads a condition field by field.
+    class Parser
+      KNOWN = %w[call switches supplies faults board].freeze
+
+      def initialize(given) = @given = given
+
+      def condition
+        stray = @given.keys - KNOWN
+        wrong("/condition/#{stray.first}", "unknown; known are #{KNOWN.join(', ')}") if stray.any?
+
+        Condition.new(call: call, switches: switches, supplies: flags("supplies", SUPPLIES), faults: faults, board: @given["board"] && flags("board", %w[defrost]))
+      end
+
+      private
+
+      def wrong(field, problem) = raise(BadCondition.new(field: field, problem: problem))
+
+      def call
+        call = @given.fetch("call", "off")
+        return call if Catalogue.calls.key?(call)
+
+        wrong("/condition/call", "unknown call '#{call}'; known are #{Catalogue.calls.keys.join(', ')}")
+      end
+
+      def object(name)
+        value = @given.fetch(name, {})
+        value.is_a?(Hash) ? value : wrong("/condition/#{name}", "has to be an object")
+      end
+
+      def switches
+        object("switches").each do |code, state|
+          about = Catalogue.components[code]
+          wrong("/condition/switches/#{code}", "is no switch of this kind of unit") unless about && about["kind"] == "switch"
+          wrong("/condition/switches/#{code}", "has to be \"open\" or \"closed\", not #{state.inspect}") unless %w[open closed].include?(state)
+        end
+      end
+
+      def flags(name, known)
+        object(name).each do |key, value|
+          wrong("/condition/#{name}/#{key}", "unknown; known are #{known.join(', ')}") unless known.include?(key)
+          wrong("/condition/#{name}/#{key}", "has to be true or false, not #{value.inspect}") unless [true, false].include?(value)
+        end
+      end
+
+      def faults
+        faults = @given.fetch("faults", [])
+        wrong("/condition/faults", "has to be a list") unless faults.is_a?(Array)
+        wrong("/condition/faults", "has #{faults.size} entries; at most #{MOST_FAULTS}") if faults.size > MOST_FAULTS
+        faults.each_with_index { |fault, i| wrong("/condition/faults/#{i}", "has to be an object such as {\"kind\": \"open\", \"at\": \"DTS\"}") unless fault.is_a?(Hash) }
+      end
+    end
+  end
+end

@@ -1,0 +1,126 @@
+# frozen_string_literal: true
+
+require "did_you_mean"
+
+module Gorvant
+  # What is fitted at one unit. facts: { key => Fact } as recorded; what is not recorded takes the catalogue's default and
+  # counts as assumed. Checked when made: raises BadRigFile with every problem and its JSON pointer.
+  Rig = Value.define(:name, :archetype, :note, :facts, :cables, :jumpers, defaults: { note: nil, facts: {}.freeze, jumpers: [].freeze })
+
+  class Rig
+    def self.build(**fields)
+      rig = new(**fields)
+      problems = Check.new(rig).problems
+      raise BadRigFile.new(problems) if problems.any?
+
+      rig
+    end
+
+    # The value of a fact, from the rig or the catalogue.
+    def [](key)
+      known = Catalogue.facts.fetch(key.to_s)
+      facts.key?(key.to_s) ? facts[key.to_s].value : known.fetch("default")
+    end
+
+    # Keys of facts that nobody has read or measured here.
+    def assumed = Catalogue.facts.keys.select { |key| facts[key].nil? || facts[key].assumed? }
+
+    def layout = Catalogue.archetypes.fetch(archetype)
+    # "O" or "B"
+    def changeover = self[:changeover]
+    # Terminals of a place in the order they stand on the strip.
+    def terminals(place) = layout.fetch("terminals").fetch(place).map { |terminal| terminal == "changeover" ? changeover : terminal }
+    def place_title(place) = layout.fetch("places").fetch(place)
+
+    # Everything wrong with a rig that is well-formed, as [{ "field", "problem" }].
+    class Check
+      def initialize(rig) = @rig = rig
+
+      def problems
+        return unknown("/archetype", @rig.archetype, Catalogue.archetypes.keys, "archetype") unless Catalogue.archetypes.key?(@rig.archetype)
+
+        facts + (facts.empty? ? wiring : [])
+      end
+
+      private
+
+      def problem(field, says) = [{ "field" => field, "problem" => says }]
+
+      def unknown(field, given, known, what)
+        near = DidYouMean::SpellChecker.new(dictionary: known.map(&:to_s)).correct(given.to_s).first
+        problem(field, "unknown #{what} '#{given}'; #{near ? "did you mean '#{near}'?" : "known are #{known.join(', ')}"}")
+      end
+
+      def facts
+        @rig.facts.flat_map do |key, fact|
+          about = Catalogue.facts[key]
+          about ? value(key, fact.value, about) : unknown("/facts/#{key}", key, Catalogue.facts.keys, "fact")
+        end
+      end
+
+      def value(key, given, about)
+        field = "/facts/#{key}/value"
+        case about.fetch("kind")
+        when "choice" then about["of"].key?(given) ? [] : unknown(field, given, about["of"].keys, "choice")
+        when "flag" then [true, false].include?(given) ? [] : problem(field, "has to be true or false")
+        when "number" then number(field, given, about)
+        when "list" then list(field, given, about)
+        end
+      end
+
+      def number(field, given, about)
+        return [] if given.is_a?(Numeric) && given.between?(about["low"], about["high"])
+
+        problem(field, "has to be a number from #{about['low']} to #{about['high']} #{about['unit']}, not #{given.inspect}")
+      end
+
+      def list(field, given, about)
+        return problem(field, "has to be a list of #{about['of'].keys.join(', ')}") unless given.is_a?(Array)
+
+        wrong = given.each_with_index.flat_map { |entry, i| about["of"].key?(entry) ? [] : unknown("#{field}/#{i}", entry, about["of"].keys, "entry") }
+        wrong + given.tally.filter_map { |entry, times| problem(field, "'#{entry}' stands in it #{times} times") if times > 1 }.flatten
+      end
+
+      def wiring
+        doubles("/cables", @rig.cables) + @rig.cables.each_with_index.flat_map { |cable, i| cable(cable, "/cables/#{i}") } +
+          doubles("/jumpers", @rig.jumpers) + @rig.jumpers.each_with_index.flat_map { |jumper, i| jumper(jumper, "/jumpers/#{i}") }
+      end
+
+      def doubles(field, things)
+        things.each_with_index.flat_map do |thing, i|
+          first = things.index { |other| other.id == thing.id }
+          first == i ? [] : problem("#{field}/#{i}/id", "two things are called '#{thing.id}' (the other at #{field}/#{first}); give each its own name")
+        end
+      end
+
+      def cable(cable, field)
+        return problem("#{field}/to", "the cable starts and ends at '#{cable.to}'; it has to join two places") if cable.from == cable.to
+
+        doubles("#{field}/conductors", cable.conductors) +
+          cable.conductors.each_with_index.flat_map { |conductor, i| conductor(cable, conductor, "#{field}/conductors/#{i}") }
+      end
+
+      def conductor(cable, conductor, field)
+        %i[from to].flat_map do |side|
+          terminal = conductor.public_send(side)
+          place = cable.public_send(side)
+          if terminal.nil?
+            conductor.spare ? [] : problem("#{field}/#{side}", "dangles: '#{conductor.id}' lands on nothing at the #{@rig.place_title(place)}; name a terminal, or mark it \"spare\": true")
+          else
+            landing(place, terminal, "#{field}/#{side}")
+          end
+        end
+      end
+
+      def jumper(jumper, field)
+        return problem("#{field}/to", "the jumper starts and ends at #{jumper.to}") if jumper.from == jumper.to
+
+        landing(jumper.place, jumper.from, "#{field}/from") + landing(jumper.place, jumper.to, "#{field}/to")
+      end
+
+      def landing(place, terminal, field)
+        @rig.terminals(place).include?(terminal) ? [] : unknown(field, terminal, @rig.terminals(place), "terminal at the #{@rig.place_title(place)}")
+      end
+    end
+  end
+end

@@ -1,0 +1,144 @@
+# frozen_string_literal: true
+
+module Gorvant
+  # A rig under a condition, solved at one instant: what is live, which loads work and why, and what a meter should show.
+  class Trace
+    # One line of the load table. why: a sentence; chain: sentences from the load back to the first missing link.
+    LoadState = Value.define(:code, :title, :on, :volts_ac, :why, :chain, :missing, :as_designed)
+
+    attr_reader :rig, :condition, :netlist, :solution, :findings
+
+    def initialize(rig, condition)
+      @rig = rig
+      @condition = condition
+      @netlist, held = Fault.inject(Assembly.netlist(rig), condition.faults)
+      @positions = Assembly.positions(rig, condition)
+      @solution = Settling.settle(@netlist, positions: @positions, held: held)
+      @findings = Rule.check_all(@solution)
+      @low_voltage = Loops.new(@solution, hot: Assembly::HOT, home: Assembly::HOME)
+      @line_voltage = Loops.new(@solution, hot: Assembly::LINE_HOT, home: Assembly::LINE_HOME)
+      @low_nodes = @netlist.sections.find { |section| section.reference == Assembly::HOME }.nodes.to_h { |node| [node, true] }
+    end
+
+    # live, dead, home, between or floating, against the transformer's C (line voltage: against ground).
+    def state(node)
+      return "floating" if solution.floating?(node)
+
+      volts = solution.volts[node].abs
+      return "live" if volts >= Catalogue.profile.dig("reading_classes", "about_24", "low")
+      return "between" if volts > Catalogue.profile.dig("reading_classes", "about_0", "high")
+
+      home.joined?(node) ? "home" : "dead"
+    end
+
+    # Codes of the loads to tell about: what runs, then the controls.
+    def load_codes = (rig.layout.fetch("shown_loads") + rig.layout.fetch("controls")).select { |code| netlist.branch?(code) }
+
+    def loads = load_codes.map { |code| load_state(code) }
+
+    # Loop of a load: feeders and way home.
+    def loop_of(code)
+      branch = netlist[code]
+      (low_voltage?(branch.from) ? @low_voltage : @line_voltage).of(branch)
+    end
+
+    # What the instrument should show between two points, and why.
+    # Returns [Expected, Reasons::Reason].
+    def reading(first, second, instrument = "high_impedance")
+      expected = meter(instrument).read(first, second)
+      [expected, reasons(first).explain(first, second, expected)]
+    end
+
+    def meter(instrument) = (@meters ||= {})[instrument] ||= Meter.new(solution, instrument)
+
+    def low_voltage?(node) = @low_nodes.key?(node)
+
+    private
+
+    def home = @home ||= Paths.new(solution, Assembly::HOME)
+
+    def reasons(node)
+      @reasons ||= {}
+      @reasons[low_voltage?(node)] ||=
+        low_voltage?(node) ? Reasons.new(solution, hot: Assembly::HOT, home: Assembly::HOME) : Reasons.new(solution, hot: Assembly::LINE_HOT, home: Assembly::LINE_HOME)
+    end
+
+    def load_state(code)
+      branch = netlist[code]
+      on = solution.working?(code)
+      chain = on ? [works(code)] : why_off(code, [])
+      LoadState.new(code: code, title: Naming.component(code), on: on, volts_ac: solution.volts_across(branch), why: chain.first.says,
+                    chain: chain.map(&:says), missing: chain.last.missing, as_designed: chain.last.as_designed)
+    end
+
+    Why = Value.define(:says, :missing, :as_designed, defaults: { missing: nil, as_designed: false })
+
+    def works(code)
+      feeder = loop_of(code).best_feeder || []
+      names = feeder.select { |step| step.branch.switching? }.map { |step| step.branch.label }.uniq
+      Why.new(says: say("works", code, way: names.empty? ? "wire alone" : names.join(", ")))
+    end
+
+    # The chain of reasons from a load that is off back to the first missing link. A contact that is open because its coil is
+    # dead leads on to that coil.
+    def why_off(code, seen)
+      return [] if seen.include?(code)
+
+      loop = loop_of(code)
+      return [Why.new(says: say("no_way", code))] unless loop.best_feeder
+      return [Why.new(says: say("no_home", code))] unless loop.home
+
+      missing = loop.first_missing
+      return [too_low(code)] unless missing
+
+      branch = missing.branch
+      return contact_chain(code, branch, seen) if branch.kind == :contact
+
+      links = designed?(branch) ? uncalled(loop) : [branch.label]
+      [Why.new(says: say(open_key(branch), code, link: links.join(" and ")), missing: branch.id, as_designed: designed?(branch))]
+    end
+
+    # Every output that would have fed the load had it been called.
+    def uncalled(loop)
+      loop.feeders.filter_map { |steps| steps.find(&:open?)&.branch }.select { |branch| designed?(branch) }.map(&:label).uniq.sort.reverse
+    end
+
+    def contact_chain(code, contact, seen)
+      return [parted(code, contact)] if contact[:rest] == :closed
+
+      first = Why.new(says: say("contact_open", code, link: contact.label, relay: contact[:relay]), missing: contact.id)
+      rest = solution.working?(contact[:relay]) ? [] : why_off(contact[:relay], seen + [code])
+      [first, *rest]
+    end
+
+    # A normally closed contact parts because its coil works: meant so, when nobody holds it open.
+    def parted(code, contact)
+      working = solution.working?(contact[:relay])
+      Why.new(says: say(working ? "contact_parted" : "open_link", code, link: contact.label, relay: contact[:relay]), missing: contact.id, as_designed: working)
+    end
+
+    # A thermostat or board output that this call leaves open is no fault.
+    def designed?(branch) = @positions[branch.id] == false && %w[THERMOSTAT BOARD].include?(branch.component) && !held_open?(branch)
+
+    def held_open?(branch) = condition.faults.any? { |fault| fault["at"] == branch.id }
+
+    def open_key(branch)
+      return "open_link" unless designed?(branch)
+
+      branch.component == "BOARD" ? "board_idle" : "not_called"
+    end
+
+    def too_low(code)
+      branch = netlist[code]
+      volts = solution.volts_across(branch)
+      return Why.new(says: say("no_supply", code)) if volts < Catalogue.profile.dig("reading_classes", "about_0", "high")
+
+      Why.new(says: say("fed_too_low", code, volts: format("%.1f", volts), needs: "#{branch.behaviour.works_above_volts_ac(branch, false).round} V"))
+    end
+
+    def say(key, code, **fields)
+      title = Naming.component(code)
+      Catalogue.words("why.#{key}", load: title[0].upcase + title[1..], **fields)
+    end
+  end
+end
