@@ -1,0 +1,25 @@
+# frozen_string_literal: true
+
+require "bundler/setup"
+require_relative "../core/lib/gorvant"
+
+module Gorvant
+  # The HTTP side: reads requests, loads rows, asks the core, presents.
+  module Server
+    ROOT = File.expand_path("..", __dir__)
+  end
+end
+
+# Bases first, then whatever stands beside them.
+require_relative "errors"
+require_relative "database"
+require_relative "viewer"
+require_relative "demo"
+require_relative "repositories/repository"
+require_relative "requests/request"
+require_relative "presenters/problem"
+require_relative "resources/resource"
+%w[repositories requests presenters middleware resources].each do |room|
+  Dir[File.join(__dir__, room, "*.rb")].sort.each { |file| require file }
+end
+require_relative "app"

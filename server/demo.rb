@@ -1,0 +1,91 @@
+# frozen_string_literal: true
+
+require "yaml"
+
+module Gorvant
+  module Server
+    # Made-up data to try the product with: the village of Larkmere. Loaded once on the first start, removed and brought back
+    # by one action each. What a user made is never touched.
+    class Demo
+      FILES = File.join(ROOT, "db", "demo")
+      LOADED = "demo_loaded"
+
+      def initialize(db, viewer)
+        @db = db
+        @viewer = viewer
+      end
+
+      def present? = @db[:visits].where(crew_id: @viewer.crew_id, demo: true).any?
+
+      # On the first start of an installation only: a user who removed it keeps it removed.
+      def load_once
+        return if @db[:settings].where(name: LOADED).any?
+
+        load
+      end
+
+      # Puts in what is missing.
+      def load
+        @db.transaction do
+          rigs = Dir[File.join(FILES, "rigs", "*.json")].sort.to_h { |path| rig(path) }
+          YAML.safe_load_file(File.join(FILES, "visits.yml")).each { |visit| visit(visit, rigs) }
+          @db[:settings].insert_conflict.insert(name: LOADED, value: Sequel.pg_jsonb_wrap(true))
+        end
+      end
+
+      # Takes out demo visits, and demo rigs, units and sites that no other visit needs.
+      def remove
+        @db.transaction do
+          mine = { crew_id: @viewer.crew_id, demo: true }
+          @db[:visits].where(mine).delete
+          used = @db[:rig_revisions].where(id: @db[:visits].select(:rig_revision_id)).select(:rig_id)
+          @db[:rigs].where(mine).exclude(id: used).delete
+          @db[:units].where(mine).exclude(id: @db[:visits].select(:unit_id)).delete
+          @db[:sites].where(mine).exclude(id: @db[:units].select(:site_id)).delete
+        end
+      end
+
+      private
+
+      # [file name, id]; ids follow from the names, so that a second load finds the first.
+      def rig(path)
+        name = File.basename(path, ".json")
+        content = JSON.parse(File.read(path))
+        id = id_for("rig", name)
+        Rigs.new(@db, @viewer).create(id, content, Formats::RigJson.read(content), demo: true) unless there?(:rigs, id)
+        [name, id]
+      end
+
+      def there?(table, id) = @db[table].where(crew_id: @viewer.crew_id, id: id).any?
+
+      def visit(visit, rigs)
+        id = id_for("visit", visit.fetch("site") + visit.fetch("visit_on"))
+        return if there?(:visits, id)
+
+        sites = Sites.new(@db, @viewer)
+        unit = sites.unit_id(visit.fetch("site"), visit.fetch("unit"), demo: true)
+        revision = Rigs.new(@db, @viewer).find(rigs.fetch(visit.fetch("rig")))[:revision_id]
+        row, = Visits.new(@db, @viewer).create(id, visit, unit_id: unit, rig_revision_id: revision, visit_on: visit.fetch("visit_on"), complaint: visit.fetch("complaint"),
+                                                          symptoms: visit.fetch("symptoms"), outdoor_degrees_f: visit["outdoor_degrees_f"], demo: true)
+        visit.fetch("readings", []).each_with_index { |reading, i| reading(row, reading, i) }
+      end
+
+      def reading(visit, reading, index)
+        condition = Condition.parse(reading.fetch("condition"))
+        trace = Trace.new(Visits.new(@db, @viewer).rig(visit), condition)
+        expected, reason = trace.reading(reading.fetch("from"), reading.fetch("to"))
+        judgement = Agreement.judge(expected, reading.fetch("volts"))
+        Readings.new(@db, @viewer).create(id_for("reading", "#{visit[:id]}#{index}"), reading,
+                                          visit_id: visit[:id], rig_revision_id: visit[:rig_revision_id], function: "volts_ac", from_node: reading["from"], to_node: reading["to"],
+                                          value_volts_ac: reading["volts"], instrument: "high_impedance", condition: condition.to_json_hash,
+                                          expected: Present.expected(expected, reason), verdict: judgement.verdict, says: judgement.says,
+                                          taken_at: Time.iso8601(reading.fetch("at")), received_at: Time.iso8601(reading.fetch("at")), demo: true)
+      end
+
+      def id_for(kind, name)
+        hex = Digest::SHA256.hexdigest("gorvant demo #{@viewer.crew_id} #{kind} #{name}")
+        [hex[0, 8], hex[8, 4], "5#{hex[13, 3]}", "8#{hex[17, 3]}", hex[20, 12]].join("-")
+      end
+    end
+  end
+end

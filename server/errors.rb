@@ -1,0 +1,47 @@
+# frozen_string_literal: true
+
+module Gorvant
+  module Server
+    class NotFound < Error
+      says "there is no %<thing>s '%<id>s'"
+    end
+
+    # The same id came before with another body.
+    class IdTaken < Error
+      says "id '%<id>s' is already used for something else; make a new one"
+    end
+
+    # Somebody else changed the row first; both values are told.
+    class Stale < Error
+      says "this %<thing>s was changed meanwhile (version %<current_version>s); compare, then save again"
+    end
+
+    # The request's content makes no sense as a whole.
+    class Refused < Error
+      says "%<field>s: %<problem>s"
+    end
+
+    # Several fields of one request are wrong: [{ "field", "problem" }].
+    class Invalid < Error
+      says "%<first>s"
+      attr_reader :problems
+
+      def initialize(problems)
+        @problems = problems
+        super(first: problems.map { |one| "#{one['field']} #{one['problem']}" }.first)
+      end
+    end
+
+    class NotJson < Error
+      says "the body is not JSON that can be read: %<reason>s"
+    end
+
+    class WrongMedia < Error
+      says "the body has to be sent as application/json, not %<given>s"
+    end
+
+    class TooLarge < Error
+      says "the body is over %<limit>s bytes"
+    end
+  end
+end

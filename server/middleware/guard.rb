@@ -1,0 +1,52 @@
+# frozen_string_literal: true
+
+require "json"
+
+module Gorvant
+  module Server
+    # Stands before everything: refuses bodies that are too large, of another type, too deep or no JSON, and puts the parsed
+    # body into the environment. Nothing further in reads raw input.
+    class Guard
+      MOST_BYTES = 2 * 1024 * 1024
+      MOST_DEPTH = 40
+      PARSED = "gorvant.body"
+      UNSAFE = %w[POST PUT PATCH DELETE].freeze
+
+      def initialize(app) = @app = app
+
+      def call(env)
+        env[PARSED] = parse(env) if UNSAFE.include?(env["REQUEST_METHOD"])
+        @app.call(env)
+      rescue Error => error
+        Problem.response(error)
+      end
+
+      private
+
+      def parse(env)
+        raise TooLarge.new(limit: MOST_BYTES) if env["CONTENT_LENGTH"].to_i > MOST_BYTES
+
+        text = env["rack.input"]&.read(MOST_BYTES + 1).to_s
+        raise TooLarge.new(limit: MOST_BYTES) if text.bytesize > MOST_BYTES
+        return nil if text.empty?
+
+        media = env["CONTENT_TYPE"].to_s.split(";").first.to_s.strip.downcase
+        raise WrongMedia.new(given: media.empty? ? "nothing" : media[0, 60]) unless media == "application/json"
+
+        read(text)
+      end
+
+      def read(text)
+        text = text.dup.force_encoding(Encoding::UTF_8)
+        raise NotJson.new(reason: "it is not valid UTF-8") unless text.valid_encoding?
+        raise NotJson.new(reason: "it holds the null character") if text.include?("\\u0000")
+
+        JSON.parse(text, max_nesting: MOST_DEPTH)
+      rescue JSON::NestingError
+        raise NotJson.new(reason: "it is nested deeper than #{MOST_DEPTH} levels")
+      rescue JSON::ParserError => error
+        raise NotJson.new(reason: error.message.lines.first.to_s.strip[0, 160])
+      end
+    end
+  end
+end

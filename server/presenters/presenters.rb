@@ -1,0 +1,45 @@
+# frozen_string_literal: true
+
+module Gorvant
+  module Server
+    # Rows as JSON.
+    module Present
+      class << self
+        def rig(row)
+          content = row[:content]
+          { id: row[:id], name: row[:name], version: row[:version], revision_id: row[:revision_id], revision: row[:number], digest: row[:digest],
+            archetype: content["archetype"], archetype_title: Catalogue.archetypes.fetch(content["archetype"]).fetch("title"),
+            changeover: Formats::RigJson.read(content.to_hash).changeover, demo: row[:demo], created_at: row[:created_at].iso8601 }
+        end
+
+        def visit(row)
+          { id: row[:id], version: row[:version], site: row[:site_name], unit: row[:unit_name], unit_id: row[:unit_id], rig_id: row[:rig_id],
+            rig_name: row[:content]["name"], rig_revision_id: row[:rig_revision_id], rig_revision: row[:revision_number], visit_on: row[:visit_on].iso8601,
+            complaint: row[:complaint], symptoms: row[:symptoms].to_a, symptom_titles: row[:symptoms].map { |key| Catalogue.symptoms.fetch(key).fetch("title") },
+            outdoor_degrees_f: row[:outdoor_degrees_f], readings: { agree: row[:agreeing], disagree: row[:disagreeing] }, marks: marks(row), demo: row[:demo] }
+        end
+
+        def reading(row, netlist, superseded_by)
+          { id: row[:id], visit_id: row[:visit_id], rig_revision_id: row[:rig_revision_id], circuit: row[:circuit], function: row[:function],
+            from_node: row[:from_node], to_node: row[:to_node], from_label: netlist.label(row[:from_node]), to_label: netlist.label(row[:to_node]),
+            value_volts_ac: row[:value_volts_ac], instrument: row[:instrument], condition: row[:condition].to_h, call_title: Catalogue.calls.fetch(row[:condition]["call"]).fetch("title"),
+            expected: row[:expected].to_h, verdict: row[:verdict], says: row[:says], note: row[:note], taken_at: row[:taken_at].iso8601, received_at: row[:received_at].iso8601,
+            taken_by: row[:taken_by], supersedes_id: row[:supersedes_id], superseded_by_id: superseded_by, retracted_at: row[:retracted_at]&.iso8601 }
+        end
+
+        def expected(expected, reason)
+          { volts_ac: expected.volts_ac&.round(2), low_volts_ac: expected.low_volts_ac&.round(2), high_volts_ac: expected.high_volts_ac&.round(2),
+            klass: expected.klass, class_title: Catalogue.words("class.#{expected.klass}"), floating: expected.floating, says: reason.says, links: reason.links }
+        end
+
+        private
+
+        # The eight pages of a visit in the order of work. A page is marked by what was found on it.
+        def marks(row)
+          trace = if row[:disagreeing].positive? then "disagrees" else row[:agreeing].positive? ? "agrees" : "untouched" end
+          { trace: trace }
+        end
+      end
+    end
+  end
+end

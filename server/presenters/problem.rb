@@ -1,0 +1,49 @@
+# frozen_string_literal: true
+
+module Gorvant
+  module Server
+    # Errors as RFC 9457 problem details. The one place where an error class becomes a status.
+    module Problem
+      STATUS = {
+        NotFound => 404, IdTaken => 409, Stale => 409, TooLarge => 413, WrongMedia => 415, NotJson => 400,
+        Invalid => 422, Refused => 422, BadRigFile => 422, BadRig => 422, BadCondition => 422, BadNetlist => 422
+      }.freeze
+
+      class << self
+        def response(error)
+          status = STATUS.find { |kind, _| error.is_a?(kind) }&.last || 500
+          [status, { "content-type" => "application/problem+json" }, [JSON.generate(body(error, status))]]
+        end
+
+        # For what no core error describes, such as an unknown address.
+        def plain(status, title, detail)
+          [status, { "content-type" => "application/problem+json" },
+           [JSON.generate({ "type" => "about:blank", "title" => title, "status" => status, "detail" => detail })]]
+        end
+
+        private
+
+        def body(error, status)
+          { "type" => "urn:gorvant:problem:#{error.class.code}", "title" => title(status), "status" => status, "detail" => error.message,
+            "errors" => errors(error) }.merge(versions(error))
+        end
+
+        def title(status)
+          { 400 => "Not readable", 404 => "Not found", 409 => "Conflict", 413 => "Too large", 415 => "Wrong media type", 422 => "Not acceptable" }.fetch(status, "Server error")
+        end
+
+        def errors(error)
+          return error.problems if error.respond_to?(:problems)
+
+          error.field ? [{ "field" => error.field, "problem" => error.fields.fetch(:problem, error.message) }] : []
+        end
+
+        def versions(error)
+          return {} unless error.is_a?(Stale)
+
+          { "current_version" => error.fields[:current_version], "current" => error.fields[:current], "given" => error.fields[:given] }
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,57 @@
+# frozen_string_literal: true
+
+module Gorvant
+  module Server
+    # A trace as JSON: loads with their reasons, findings, the drawing, each loop as a string of stations, and what the meter
+    # should show between any two points of the drawing.
+    class TracePresenter
+      def initialize(trace, instrument)
+        @trace = trace
+        @instrument = instrument
+        @scene = LoopView.scene(trace)
+      end
+
+      def to_h
+        { condition: @trace.condition.to_json_hash, instrument: @instrument, assumed: @trace.rig.assumed.map { |key| Catalogue.facts.fetch(key).fetch("title") },
+          loads: @trace.loads.map { |load| load.to_h.merge(volts_ac: load.volts_ac.round(2)) },
+          findings: @trace.findings.map { |finding| FindingPresenter.new(finding).to_h },
+          scene: scene, strings: LoopString.all(@trace).map(&:to_h), points: points, readings: readings }
+      end
+
+      private
+
+      def scene
+        { title: @scene.title, width: @scene.width, height: @scene.height, bands: @scene.bands.map(&:to_h), links: @scene.links.map(&:to_h),
+          stations: @scene.stations.map(&:to_h), notes: @scene.notes.map(&:to_h) }
+      end
+
+      # Every low-voltage point and the drawn ones among the rest, with what a person calls it.
+      def points
+        @trace.netlist.nodes.select { |node| @trace.netlist.labels.key?(node) }.map do |node|
+          { id: node, label: @trace.netlist.label(node), state: @trace.state(node), place: node.split(".").first }
+        end
+      end
+
+      # Upper triangle, row by row, of readings between the drawn points.
+      def readings
+        nodes = (@scene.stations.flat_map(&:nodes) + %w[wall air_handler outdoor].map { |place| "#{place}.C" }).uniq
+        says = {}
+        rows = nodes.combination(2).map do |first, second|
+          expected, reason = @trace.reading(first, second, @instrument)
+          [expected.volts_ac&.round(2), expected.low_volts_ac&.round(2), expected.high_volts_ac&.round(2), Meter::CLASSES.index(expected.klass), says[reason.says] ||= says.size]
+        end
+        volts, low, high, classes, words = rows.transpose
+        { nodes: nodes, volts_ac: volts, low_volts_ac: low, high_volts_ac: high, klass: classes, says_index: words, classes: Meter::CLASSES, says: says.keys }
+      end
+    end
+
+    # A finding with its cautions in words.
+    class FindingPresenter
+      def initialize(finding) = @finding = finding
+
+      def to_h
+        @finding.to_h.except(:assumed).merge(cautions: @finding.cautions.map { |key| Catalogue.cautions.fetch(key) })
+      end
+    end
+  end
+end

@@ -1,0 +1,29 @@
+# frozen_string_literal: true
+
+module Gorvant
+  module Server
+    # Answers of the core, kept as text under the digest of all that they follow from. They hold nothing that the asker
+    # did not send, so they are not kept apart by crew.
+    class Computed
+      MOST_KEPT = 2_000
+      ENGINE = 1 # raise when the core's answers change for the same input
+
+      def initialize(db) = @db = db
+
+      # parts: JSON-able values that the answer follows from. The block computes the answer as text.
+      def fetch(*parts)
+        key = Digest::SHA256.hexdigest(JSON.generate([ENGINE, Catalogue.digest, *parts]))
+        @db[:computed_results].where(key: key).get(:content) || keep(key, yield)
+      end
+
+      private
+
+      def keep(key, content)
+        @db[:computed_results].insert_conflict.insert(key: key, content: content)
+        old = @db[:computed_results].reverse(:created_at).offset(MOST_KEPT).select(:key)
+        @db[:computed_results].where(key: old).delete
+        content
+      end
+    end
+  end
+end

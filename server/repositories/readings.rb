@@ -1,0 +1,53 @@
+# frozen_string_literal: true
+
+module Gorvant
+  module Server
+    # Readings of a visit. Never updated: a correction supersedes, a take-back retracts, both stay visible.
+    class Readings < Repository
+      # Of a dataset of readings, those neither retracted nor superseded.
+      def self.standing(dataset)
+        dataset.where(Sequel[:readings][:retracted_at] => nil)
+               .exclude(Sequel[:readings][:id] => dataset.db.from(Sequel[:readings].as(:later)).exclude(supersedes_id: nil).select(:supersedes_id))
+      end
+
+      # Oldest first.
+      def of(visit_id) = scoped.where(visit_id: visit_id).order(Sequel[:readings][:received_at], Sequel[:readings][:id]).all
+
+      # [row, created?]
+      def create(id, body, fields)
+        db.transaction do
+          check_superseded(fields)
+          insert_once(id, body, fields.merge(condition: Sequel.pg_jsonb(fields.fetch(:condition)), expected: Sequel.pg_jsonb(fields.fetch(:expected))))
+        end
+      rescue Sequel::UniqueConstraintViolation
+        raise Refused.new(field: "/supersedes_id", problem: "this reading was already corrected; correct the newer one")
+      end
+
+      # Takes a reading back; doing so twice changes nothing.
+      def retract(visit_id, id)
+        row = find(id)
+        raise NotFound.new(thing: thing, id: id) unless row[:visit_id] == visit_id
+
+        db[:readings].where(crew_id: viewer.crew_id, id: id, retracted_at: nil).update(retracted_at: Sequel::CURRENT_TIMESTAMP, retracted_by: viewer.user_id)
+        find(id)
+      end
+
+      private
+
+      def table = :readings
+      def thing = "reading"
+
+      def scoped
+        db[:readings].where(Sequel[:readings][:crew_id] => viewer.crew_id).join(:users, id: Sequel[:readings][:created_by])
+                     .select_all(:readings).select_append(Sequel[:users][:name].as(:taken_by))
+      end
+
+      def check_superseded(fields)
+        old = fields[:supersedes_id] or return
+        return if scoped.where(Sequel[:readings][:id] => old, visit_id: fields.fetch(:visit_id)).any?
+
+        raise Refused.new(field: "/supersedes_id", problem: "no such reading in this visit")
+      end
+    end
+  end
+end

@@ -1,0 +1,53 @@
+# frozen_string_literal: true
+
+require "digest"
+
+module Gorvant
+  module Server
+    # Rows of one table as its viewer's crew sees them. There is no find without a viewer.
+    class Repository
+      UUID = /\A\h{8}-\h{4}-\h{4}-\h{4}-\h{12}\z/.freeze
+
+      def initialize(db, viewer)
+        @db = db
+        @viewer = viewer
+      end
+
+      # The row, or NotFound.
+      def find(id)
+        raise NotFound.new(thing: thing, id: id.to_s[0, 60]) unless UUID.match?(id.to_s)
+
+        scoped.where(Sequel[table][:id] => id).first || raise(NotFound.new(thing: thing, id: id))
+      end
+
+      private
+
+      attr_reader :db, :viewer
+
+      def scoped = db[table].where(Sequel[table][:crew_id] => viewer.crew_id)
+      def owned(**fields) = { crew_id: viewer.crew_id, created_by: viewer.user_id, **fields }
+
+      # Inserts a row under the client's id. The same id with the same body gives the row that is there: [row, created?].
+      # With another body: IdTaken. body is what the client sent.
+      def insert_once(id, body, fields)
+        digest = Digest::SHA256.hexdigest(JSON.generate(body))
+        inserted = db[table].returning(:id).insert_conflict(target: :id).insert(owned(id: id, request_digest: digest, **fields))
+        return [find(id), true] if inserted.any?
+
+        row = scoped.where(Sequel[table][:id] => id).first
+        raise IdTaken.new(field: "/id", id: id) unless row && row[:request_digest] == digest
+
+        [row, false]
+      end
+
+      # Changes a row if its version is still the one that the client saw; Stale with both values otherwise.
+      def update_version(id, version, fields)
+        changed = db[table].where(crew_id: viewer.crew_id, id: id, version: version).update(**fields, version: version + 1, updated_at: Sequel::CURRENT_TIMESTAMP)
+        current = find(id)
+        return current if changed == 1
+
+        raise Stale.new(thing: thing, current_version: current[:version], current: current.slice(*fields.keys), given: fields)
+      end
+    end
+  end
+end

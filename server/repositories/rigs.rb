@@ -1,0 +1,45 @@
+# frozen_string_literal: true
+
+module Gorvant
+  module Server
+    # Rigs and their immutable revisions. A row carries its newest revision.
+    class Rigs < Repository
+      NEWEST = Sequel.lit("rig_revisions.number = (SELECT max(number) FROM rig_revisions AS r WHERE r.rig_id = rigs.id)")
+
+      def all = scoped.order(Sequel[:rigs][:name]).all
+
+      # [row, created?]. body is what the client sent; rig a checked Rig.
+      def create(id, body, rig, demo: false)
+        db.transaction do
+          digest = Digest::SHA256.hexdigest(JSON.generate(body))
+          inserted = db[:rigs].returning(:id).insert_conflict(target: :id).insert(owned(id: id, name: rig.name, request_digest: digest, demo: demo))
+          add_revision(id, rig, parent_id: nil, number: 1) if inserted.any?
+          row = scoped.where(Sequel[:rigs][:id] => id).first
+          raise IdTaken.new(field: "/id", id: id) unless row && row[:request_digest] == digest
+
+          [row, inserted.any?]
+        end
+      end
+
+      # The Rig value of a row.
+      def value(row) = Formats::RigJson.read(row[:content].to_hash)
+
+      private
+
+      def table = :rigs
+      def thing = "rig"
+
+      def scoped
+        db[:rigs].where(Sequel[:rigs][:crew_id] => viewer.crew_id)
+                 .join(:rig_revisions, rig_id: :id).where(NEWEST)
+                 .select(Sequel[:rigs][:id], Sequel[:rigs][:name], Sequel[:rigs][:version], Sequel[:rigs][:request_digest], Sequel[:rigs][:demo], Sequel[:rigs][:created_at],
+                         Sequel[:rig_revisions][:id].as(:revision_id), :number, :digest, :content)
+      end
+
+      def add_revision(rig_id, rig, parent_id:, number:)
+        db[:rig_revisions].insert(crew_id: viewer.crew_id, created_by: viewer.user_id, rig_id: rig_id, parent_id: parent_id, number: number,
+                                  digest: Formats::RigJson.digest(rig), content: Sequel.pg_jsonb(Formats::RigJson.dump(rig)))
+      end
+    end
+  end
+end

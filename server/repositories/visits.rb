@@ -1,0 +1,47 @@
+# frozen_string_literal: true
+
+module Gorvant
+  module Server
+    # Visits with their site, unit, rig revision and the tally of their readings.
+    class Visits < Repository
+      MOST_LISTED = 200
+
+      # Newest day first.
+      def all = scoped.reverse(:visit_on, Sequel[:visits][:created_at]).limit(MOST_LISTED).all
+
+      # [row, created?]
+      def create(id, body, fields)
+        insert_once(id, body, fields.merge(symptoms: Sequel.pg_jsonb(fields.fetch(:symptoms, []))))
+      end
+
+      def change(id, version, fields)
+        find(id)
+        fields = fields.merge(symptoms: Sequel.pg_jsonb(fields[:symptoms])) if fields.key?(:symptoms)
+        update_version(id, version, fields)
+      end
+
+      # The Rig value of the visit's revision.
+      def rig(row) = Formats::RigJson.read(row[:content].to_hash)
+
+      private
+
+      def table = :visits
+      def thing = "visit"
+
+      def scoped
+        db[:visits].where(Sequel[:visits][:crew_id] => viewer.crew_id)
+                   .join(:units, id: Sequel[:visits][:unit_id]).join(:sites, id: Sequel[:units][:site_id])
+                   .join(:rig_revisions, id: Sequel[:visits][:rig_revision_id])
+                   .select_all(:visits)
+                   .select_append(Sequel[:units][:name].as(:unit_name), Sequel[:sites][:name].as(:site_name), Sequel[:rig_revisions][:content],
+                                  Sequel[:rig_revisions][:digest], Sequel[:rig_revisions][:number].as(:revision_number), Sequel[:rig_revisions][:rig_id],
+                                  tally("agrees").as(:agreeing), tally("disagrees").as(:disagreeing))
+      end
+
+      # How many readings that stand have this verdict.
+      def tally(verdict)
+        Readings.standing(db[:readings]).where(visit_id: Sequel[:visits][:id], verdict: verdict).select { count.function.* }
+      end
+    end
+  end
+end

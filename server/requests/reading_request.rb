@@ -1,0 +1,51 @@
+# frozen_string_literal: true
+
+module Gorvant
+  module Server
+    # A reading taken at the unit.
+    class ReadingRequest < Request
+      json do
+        required(:id).filled(:string, format?: UUID)
+        required(:from_node).filled(:string, max_size?: LINE)
+        required(:to_node).filled(:string, max_size?: LINE)
+        required(:value_volts_ac).filled(:float, gteq?: 0.0, lteq?: 1000.0)
+        required(:instrument).filled(:string, included_in?: Meter.instruments.keys)
+        required(:condition).value(:hash)
+        required(:taken_at).filled(:time)
+        optional(:note).value(:string, max_size?: TEXT)
+        optional(:supersedes_id).filled(:string, format?: UUID)
+      end
+
+      rule(:note).validate(:plain_text)
+      rule(:from_node, :to_node) { key(:to_node).failure("is the same point as from_node; put the probes on two points") if values[:from_node] == values[:to_node] }
+    end
+
+    # What to expect between two points.
+    class MeasurementRequest < Request
+      json do
+        required(:from_node).filled(:string, max_size?: LINE)
+        required(:to_node).filled(:string, max_size?: LINE)
+        required(:instrument).filled(:string, included_in?: Meter.instruments.keys)
+        required(:condition).value(:hash)
+      end
+
+      rule(:from_node, :to_node) { key(:to_node).failure("is the same point as from_node; put the probes on two points") if values[:from_node] == values[:to_node] }
+    end
+
+    # What is live under a condition.
+    class TraceRequest < Request
+      json do
+        required(:condition).value(:hash)
+        optional(:instrument).filled(:string, included_in?: Meter.instruments.keys)
+      end
+    end
+
+    # A rig file to keep in the library.
+    class RigRequest < Request
+      json do
+        required(:id).filled(:string, format?: UUID)
+        required(:rig).value(:hash)
+      end
+    end
+  end
+end

@@ -1,0 +1,44 @@
+# frozen_string_literal: true
+
+module Gorvant
+  module Server
+    # Readings of a visit. What was expected is worked out here, from the visit's own rig revision, never taken from outside.
+    class ReadingsResource < Resource
+      get "/api/visits/:id/readings" do
+        visit = visits.find(params[:id])
+        json(readings: present(visit, readings.of(visit[:id])))
+      end
+
+      post "/api/visits/:id/readings" do
+        input = ReadingRequest.parse(body_json)
+        visit = visits.find(params[:id])
+        row, first_time = readings.create(input[:id], { visit: visit[:id], body: body_json }, fields(visit, input))
+        created present(visit, readings.of(visit[:id])).find { |reading| reading[:id] == row[:id] }, first_time
+      end
+
+      post "/api/visits/:id/readings/:reading_id/retraction" do
+        visit = visits.find(params[:id])
+        row = readings.retract(visit[:id], params[:reading_id])
+        json present(visit, readings.of(visit[:id])).find { |reading| reading[:id] == row[:id] }
+      end
+
+      private
+
+      def fields(visit, input)
+        condition = condition(input[:condition])
+        trace = Trace.new(visits.rig(visit), condition)
+        expected, reason = trace.reading(input[:from_node], input[:to_node], input[:instrument])
+        judgement = Agreement.judge(expected, input[:value_volts_ac])
+        input.slice(:from_node, :to_node, :value_volts_ac, :instrument, :taken_at, :note, :supersedes_id)
+             .merge(visit_id: visit[:id], rig_revision_id: visit[:rig_revision_id], function: "volts_ac", condition: condition.to_json_hash,
+                    expected: Present.expected(expected, reason), verdict: judgement.verdict, says: judgement.says)
+      end
+
+      def present(visit, rows)
+        netlist = Assembly.netlist(visits.rig(visit))
+        later = rows.to_h { |row| [row[:supersedes_id], row[:id]] }
+        rows.map { |row| Present.reading(row, netlist, later[row[:id]]) }
+      end
+    end
+  end
+end

@@ -1,0 +1,71 @@
+# frozen_string_literal: true
+
+require "sinatra/base"
+
+module Gorvant
+  module Server
+    # One noun of the API. A route is four sentences: read, load, compute, present.
+    class Resource < Sinatra::Base
+      set :show_exceptions, false
+      set :raise_errors, false
+      set :protection, false # App has its own, in front of everything
+      set :host_authorization, {}
+      set :logging, false
+      set :static, false
+
+      error(Gorvant::Error) { halt(*Problem.response(env["sinatra.error"])) }
+
+      error do
+        warn "#{env['sinatra.error'].full_message(highlight: false)}"
+        halt(*Problem.plain(500, "Server error", "Something went wrong here. Nothing was kept of this request."))
+      end
+
+
+      private
+
+      def db = settings.db
+      def viewer = env["gorvant.viewer"] ||= Viewer.local_owner(db)
+      def body_json = env[Guard::PARSED]
+      def rigs = Rigs.new(db, viewer)
+      def visits = Visits.new(db, viewer)
+      def readings = Readings.new(db, viewer)
+      def sites = Sites.new(db, viewer)
+      def computed = Computed.new(db)
+
+      def json(content, code = 200)
+        status code
+        content_type "application/json"
+        content.is_a?(String) ? content : JSON.generate(content)
+      end
+
+      def created(content, first_time) = json(content, first_time ? 201 : 200)
+
+      # Keys as they came in JSON, from a parsed condition.
+      def condition(hash) = Condition.parse(deep_strings(hash))
+
+      def deep_strings(value)
+        case value
+        when Hash then value.to_h { |key, inner| [key.to_s, deep_strings(inner)] }
+        when Array then value.map { |inner| deep_strings(inner) }
+        else value
+        end
+      end
+
+      # JSON text of a trace, computed once for each rig revision, condition and instrument.
+      def trace_text(rig, digest, condition, instrument)
+        computed.fetch("trace", digest, condition.to_json_hash, instrument) { JSON.generate(TracePresenter.new(Trace.new(rig, condition), instrument).to_h) }
+      end
+
+      def answer_trace(rig, digest)
+        input = TraceRequest.parse(body_json)
+        json trace_text(rig, digest, condition(input[:condition]), input.fetch(:instrument, "high_impedance"))
+      end
+
+      def answer_measurement(rig)
+        input = MeasurementRequest.parse(body_json)
+        trace = Trace.new(rig, condition(input[:condition]))
+        json Present.expected(*trace.reading(input[:from_node], input[:to_node], input[:instrument]))
+      end
+    end
+  end
+end
