@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 # Steady solves at given contact states: stamp, factor, substitute, every node kept. Budget: 0.9 million node-solves/s on one core.
+require "bundler/setup"
 require_relative "../core/lib/gorvant"
 
 rig = Gorvant::Formats::RigJson.parse(File.read(File.join(__dir__, "../db/demo/rigs/boathouse_north.json")))

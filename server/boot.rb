@@ -20,6 +20,6 @@ require_relative "requests/request"
 require_relative "presenters/problem"
 require_relative "resources/resource"
 %w[repositories requests presenters middleware resources].each do |room|
-  Dir[File.join(__dir__, room, "*.rb")].sort.each { |file| require file }
+  Dir[File.join(__dir__, room, "*.rb")].each { |file| require file }
 end
 require_relative "app"

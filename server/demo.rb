@@ -27,7 +27,7 @@ module Gorvant
       # Puts in what is missing.
       def load
         @db.transaction do
-          rigs = Dir[File.join(FILES, "rigs", "*.json")].sort.to_h { |path| rig(path) }
+          rigs = Dir[File.join(FILES, "rigs", "*.json")].to_h { |path| rig(path) }
           YAML.safe_load_file(File.join(FILES, "visits.yml")).each { |visit| visit(visit, rigs) }
           @db[:settings].insert_conflict.insert(name: LOADED, value: Sequel.pg_jsonb_wrap(true))
         end

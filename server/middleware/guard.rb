@@ -17,8 +17,8 @@ module Gorvant
       def call(env)
         env[PARSED] = parse(env) if UNSAFE.include?(env["REQUEST_METHOD"])
         @app.call(env)
-      rescue Error => error
-        Problem.response(error)
+      rescue Error => e
+        Problem.response(e)
       end
 
       private
@@ -44,8 +44,8 @@ module Gorvant
         JSON.parse(text, max_nesting: MOST_DEPTH)
       rescue JSON::NestingError
         raise NotJson.new(reason: "it is nested deeper than #{MOST_DEPTH} levels")
-      rescue JSON::ParserError => error
-        raise NotJson.new(reason: error.message.lines.first.to_s.strip[0, 160])
+      rescue JSON::ParserError => e
+        raise NotJson.new(reason: e.message.lines.first.to_s.strip[0, 160])
       end
     end
   end

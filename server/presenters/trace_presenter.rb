@@ -15,7 +15,7 @@ module Gorvant
         { condition: @trace.condition.to_json_hash, instrument: @instrument, assumed: @trace.rig.assumed.map { |key| Catalogue.facts.fetch(key).fetch("title") },
           loads: @trace.loads.map { |load| load.to_h.merge(volts_ac: load.volts_ac.round(2)) },
           findings: @trace.findings.map { |finding| FindingPresenter.new(finding).to_h },
-          scene: scene, strings: LoopString.all(@trace).map(&:to_h), points: points, readings: readings }
+          scene: scene, strings: LoopString.all(@trace).map { |string| string.to_h.merge(beads: string.beads.map(&:to_h)) }, points: points, readings: readings }
       end
 
       private

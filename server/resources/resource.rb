@@ -16,10 +16,9 @@ module Gorvant
       error(Gorvant::Error) { halt(*Problem.response(env["sinatra.error"])) }
 
       error do
-        warn "#{env['sinatra.error'].full_message(highlight: false)}"
+        warn env["sinatra.error"].full_message(highlight: false)
         halt(*Problem.plain(500, "Server error", "Something went wrong here. Nothing was kept of this request."))
       end
-
 
       private
 

@@ -12,7 +12,7 @@ module Gorvant
 
         def initialize(**given)
           missing = self.class.members - given.keys - self.class::DEFAULTS.keys
-          raise ArgumentError, "missing #{missing.join(', ')} for #{self.class}" if missing.any?
+          raise ArgumentError.new("missing #{missing.join(', ')} for #{self.class}") if missing.any?
 
           super(**self.class::DEFAULTS, **given)
           freeze

@@ -38,7 +38,7 @@ module Gorvant
 
       # SHA-256 over every file of the catalogue: part of the key under which computed results are kept.
       def digest
-        @digest ||= Digest::SHA256.hexdigest(Dir[File.join(DATA, "**", "*.{yml,json}")].sort.map { |path| File.read(path) }.join("\0"))
+        @digest ||= Digest::SHA256.hexdigest(Dir[File.join(DATA, "**", "*.{yml,json}")].map { |path| File.read(path) }.join("\0"))
       end
 
       private

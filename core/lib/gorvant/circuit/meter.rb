@@ -14,7 +14,7 @@ module Gorvant
     # The class of a value read between points that are held.
     # Source: DOMAIN.md 6; edges in profile.yml, reading_classes.
     def self.klass(volts)
-      found = Catalogue.profile.fetch("reading_classes").find { |_name, edges| volts >= edges.fetch("low") && volts <= edges.fetch("high") }
+      found = Catalogue.profile.fetch("reading_classes").find { |_name, edges| volts.between?(edges.fetch("low"), edges.fetch("high")) }
       found ? found.first : "between"
     end
 

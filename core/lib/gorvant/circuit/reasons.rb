@@ -34,22 +34,31 @@ module Gorvant
 
     def between(first, second) = (@from[first] ||= Paths.new(@solution, first, @costs)).to(second)
 
+    # Full voltage: an open link with the rest whole, a load that is fed, a live point against a common, or a common astray.
     def full(first, second, expected)
       way = between(first, second) || []
       loads = way.select(&:load?).map(&:branch)
       opens = way.select(&:open?).map(&:branch)
       return reason(opens.one? ? "open_across" : "opens_across", first, second, expected, links: opens) if loads.empty? && opens.any?
+      return fed(loads.first, first, second, expected) if loads.one? && opens.empty? && across?(loads.first, way)
 
-      load = loads.first
-      return reason(@solution.working?(load.id) ? "fed" : "fed_idle", first, second, expected, links: loads) if loads.one? && opens.empty? && across?(load, way)
+      live_to_home(first, second, expected) || astray(first, second, expected) || reason("full", first, second, expected)
+    end
 
+    def fed(load, first, second, expected)
+      reason(@solution.working?(load.id) ? "fed" : "fed_idle", first, second, expected, links: [load])
+    end
+
+    def live_to_home(first, second, expected)
       live, other = [first, second].partition { |node| @hot.joined?(node) }
-      return reason(expected.klass == "about_24" ? "live_to_home" : "leg_to_leg", live.first, other.first, expected) if live.one? && @home.joined?(other.first)
+      return unless live.one? && @home.joined?(other.first)
 
-      astray = [first, second].find { |node| !@hot.joined?(node) && !@home.joined?(node) && @home.obstacles(node)&.any?(&:open?) }
-      return reason("full", first, second, expected) unless astray
+      reason(expected.klass == "about_24" ? "live_to_home" : "leg_to_leg", live.first, other.first, expected)
+    end
 
-      reason("lost_home_full", astray, ([first, second] - [astray]).first, expected, links: [@home.obstacles(astray).find(&:open?).branch])
+    def astray(first, second, expected)
+      node = [first, second].find { |one| !@hot.joined?(one) && !@home.joined?(one) && @home.obstacles(one)&.any?(&:open?) } or return
+      reason("lost_home_full", node, ([first, second] - [node]).first, expected, links: [@home.obstacles(node).find(&:open?).branch])
     end
 
     # Whether the way is the load and its own leads alone; a terminal that feeds several loads is none of theirs.
@@ -90,7 +99,9 @@ module Gorvant
     end
 
     def joined?(first, second)
-      (@hot.joined?(first) && @hot.joined?(second)) || (@home.joined?(first) && @home.joined?(second)) || (between(first, second) || [nil]).none? { |step| step.nil? || step.open? || step.load? }
+      (@hot.joined?(first) && @hot.joined?(second)) || (@home.joined?(first) && @home.joined?(second)) || (between(first, second) || [nil]).none? do |step|
+        step.nil? || step.open? || step.load?
+      end
     end
 
     def no_supply? = (@solution.volts[@hot_node] - @solution.volts[@home_node]).abs < Catalogue.profile.dig("reading_classes", "about_0", "high")

@@ -67,6 +67,14 @@ module Gorvant
     private
 
     def compile
+      plan_order
+      @rows = branches.to_h { |branch| [branch.id, row(branch)] }
+      @always, @switching = branches.partition { |branch| !branch.switching? }
+      @switching = @switching.map { |branch| [branch.id, *@rows[branch.id]] }
+      @base = stamp_all(@always, nil)
+    end
+
+    def plan_order
       pairs = branches.filter_map { |branch| [@index[branch.from], @index[branch.to]] if @index[branch.from] && @index[branch.to] }
       driven = @sources.flat_map { |branch| [@index[branch.from], @index[branch.to]] }.compact.uniq
       @plan = Plan.new(@index.size, pairs, last: driven)
@@ -74,10 +82,6 @@ module Gorvant
       @names = Array.new(@index.size)
       @position = @index.to_h { |node, index| [node, @plan.position[index]] }
       @position.each { |node, position| @names[position] = node }
-      @rows = branches.to_h { |branch| [branch.id, row(branch)] }
-      @always, @switching = branches.partition { |branch| !branch.switching? }
-      @switching = @switching.map { |branch| [branch.id, *@rows[branch.id]] }
-      @base = stamp_all(@always, nil)
     end
 
     # [position of from or nil, position of to or nil, slot or nil, siemens]

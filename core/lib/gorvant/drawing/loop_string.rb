@@ -44,7 +44,7 @@ module Gorvant
 
       # Terminals and named points are worth a stop; bare tabs and conductor ends are not.
       def stop(node)
-        terminal?(node) || node.start_with?("outdoor.board.") && @netlist.labels.key?(node) ? point(node) : nil
+        terminal?(node) || (node.start_with?("outdoor.board.") && @netlist.labels.key?(node)) ? point(node) : nil
       end
 
       def terminal?(node) = node.count(".") == 1 || node == Assembly::HOME

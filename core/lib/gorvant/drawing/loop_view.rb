@@ -60,9 +60,9 @@ module Gorvant
     def wall_switch(terminal, bus_y)
       x = column(terminal)
       id = "THERMOSTAT.#{terminal}"
-      @pen.bus("wall.R", [x, bus_y], [x, Grid::THERMOSTAT_SWITCH_Y - 14])
+      @pen.bus("wall.R", [x, bus_y], [x, Grid::THERMOSTAT_SWITCH_Y - Pen::HALF_HEIGHT])
       @pen.device(id, x, Grid::THERMOSTAT_SWITCH_Y, label: terminal, width: 46)
-      @pen.bus("wall.#{terminal}", [x, Grid::THERMOSTAT_SWITCH_Y + 14], [x, @grid.terminal_y("wall")])
+      @pen.bus("wall.#{terminal}", [x, Grid::THERMOSTAT_SWITCH_Y + Pen::HALF_HEIGHT], [x, @grid.terminal_y("wall")])
     end
 
     def wall_jumpers
@@ -85,14 +85,14 @@ module Gorvant
     end
 
     def supply_row(y)
-      column_bus("air_handler", "R", y)
+      column_bus("air_handler", "R", y, upwards: true)
       column_bus("air_handler", "C", y, way: "home")
       fuse_x = Grid::LEFT_DEVICE_X
       fused = @trace.netlist.branch?("FU")
-      @pen.bus("air_handler.R", [column("R"), y], [fused ? fuse_x - 28 : Grid::TRAN_X - 34, y])
+      @pen.bus("air_handler.R", [fused ? fuse_x - 28 : Grid::TRAN_X - 34, y], [column("R"), y])
       if fused
+        @pen.bus(Assembly::HOT, [Grid::TRAN_X - 34, y], [fuse_x + 28, y])
         @pen.device("FU", fuse_x, y, label: "FU")
-        @pen.bus(Assembly::HOT, [fuse_x + 28, y], [Grid::TRAN_X - 34, y])
       end
       @pen.source("TRAN", Grid::TRAN_X, y, "#{format('%g', @rig[:transformer_va])} VA")
       @pen.bus(Assembly::HOME, [Grid::TRAN_X + 34, y], [column("C"), y], way: "home")
@@ -161,9 +161,11 @@ module Gorvant
       @pen.load_row("DFR", [right, lower], [column("C"), lower], x: Grid::LOADS_X, feed: "outdoor.board.DFR_drive")
     end
 
-    def column_bus(place, terminal, to_y, way: "out")
+    # upwards: the column is fed from its foot.
+    def column_bus(place, terminal, to_y, way: "out", upwards: false)
       x = column(terminal)
-      @pen.bus("#{place}.#{terminal}", [x, @grid.terminal_y(place)], [x, to_y], way: way)
+      ends = [[x, @grid.terminal_y(place)], [x, to_y]]
+      @pen.bus("#{place}.#{terminal}", *(upwards ? ends.reverse : ends), way: way)
       @grid.reached(place, terminal, to_y)
     end
 

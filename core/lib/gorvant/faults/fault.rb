@@ -34,8 +34,8 @@ module Gorvant
 
     def branch(netlist)
       netlist[@given["at"].to_s]
-    rescue UnknownBranch => error
-      wrong(error.message)
+    rescue UnknownBranch => e
+      wrong(e.message)
     end
   end
 
@@ -76,8 +76,8 @@ module Gorvant
         points = @given["at"]
         wrong("has to be two different points") unless points.is_a?(Array) && points.size == 2 && points.uniq.size == 2
         points.map { |node| netlist.fetch_node(node) }
-      rescue UnknownNode => error
-        wrong(error.message)
+      rescue UnknownNode => e
+        wrong(e.message)
       end
     end
   end

@@ -14,8 +14,8 @@ module Gorvant
         # From text. Raises BadRigFile with JSON pointers.
         def parse(text)
           read(JSON.parse(text, max_nesting: 30))
-        rescue JSON::ParserError => error
-          raise BadRigFile.new([{ "field" => "/", "problem" => "is not JSON: #{error.message[0, 200]}" }])
+        rescue JSON::ParserError => e
+          raise BadRigFile.new([{ "field" => "/", "problem" => "is not JSON: #{e.message[0, 200]}" }])
         end
 
         # From parsed JSON.
@@ -85,7 +85,7 @@ module Gorvant
           when "const" then "has to be #{schema['const'].inspect}, not #{shown(error)}"
           when "pattern" then "has to be a short plain name such as 'cable_a' or 'W2_out', not #{shown(error)}"
           when "format" then "has to be a #{schema['format']}, not #{shown(error)}"
-          when *%w[string number integer boolean array object] then "has to be of type #{error.fetch('type')}, not #{shown(error)}"
+          when "string", "number", "integer", "boolean", "array", "object" then "has to be of type #{error.fetch('type')}, not #{shown(error)}"
           else "#{error.fetch('error').sub(/\Avalue at `[^`]*` /, '')} (given #{shown(error)})"
           end
         end

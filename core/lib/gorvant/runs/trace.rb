@@ -6,6 +6,9 @@ module Gorvant
     # One line of the load table. why: a sentence; chain: sentences from the load back to the first missing link.
     LoadState = Value.define(:code, :title, :on, :volts_ac, :why, :chain, :missing, :as_designed)
 
+    # One step of that chain.
+    Why = Value.define(:says, :missing, :as_designed, defaults: { missing: nil, as_designed: false })
+
     attr_reader :rig, :condition, :netlist, :solution, :findings
 
     def initialize(rig, condition)
@@ -70,8 +73,6 @@ module Gorvant
       LoadState.new(code: code, title: Naming.component(code), on: on, volts_ac: solution.volts_across(branch), why: chain.first.says,
                     chain: chain.map(&:says), missing: chain.last.missing, as_designed: chain.last.as_designed)
     end
-
-    Why = Value.define(:says, :missing, :as_designed, defaults: { missing: nil, as_designed: false })
 
     def works(code)
       feeder = loop_of(code).best_feeder || []

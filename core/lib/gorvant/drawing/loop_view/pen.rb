@@ -5,7 +5,7 @@ module Gorvant
     # Draws connections and stations of a trace, each with its state, and knows nothing of where they should stand.
     class Pen
       HALF_LOAD = 34
-      NEGLIGIBLE_AMPS = 0.002
+      HALF_HEIGHT = 16
 
       attr_reader :stations
 
@@ -45,15 +45,16 @@ module Gorvant
       def device(id, x, y, label:, width: 56)
         branch = @netlist[id]
         closed = @solution.conducts?(branch)
-        add(id: id, kind: branch.kind.to_s, label: label, x: x, y: y, width: width, height: 28, nodes: [branch.from, branch.to], state: @trace.state(branch.from),
+        add(id: id, kind: branch.kind.to_s, label: label, x: x, y: y, width: width, height: HALF_HEIGHT * 2, nodes: [branch.from, branch.to], state: @trace.state(branch.from),
             far_state: @trace.state(branch.to), closed: closed, broken: broken?(branch, closed), component: branch.component, sub: closed ? nil : "open",
             spoken: "#{branch.label}, #{closed ? 'closed' : 'open'}")
       end
 
       def source(id, x, y, sub)
         branch = @netlist[id]
-        add(id: id, kind: "source", label: id, sub: sub, x: x, y: y, width: 68, height: 28, nodes: [branch.to, branch.from], state: @trace.state(branch.to),
-            far_state: @trace.state(branch.from), working: @solution.volts_across(branch) > 2, component: id, spoken: "#{Naming.component(id)}, #{format('%.1f', @solution.volts_across(branch))} V")
+        add(id: id, kind: "source", label: id, sub: sub, x: x, y: y, width: 68, height: HALF_HEIGHT * 2, nodes: [branch.to, branch.from], state: @trace.state(branch.to),
+            far_state: @trace.state(branch.from), working: @solution.volts_across(branch) > 2, component: id,
+            spoken: "#{Naming.component(id)}, #{format('%.1f', @solution.volts_across(branch))} V")
       end
 
       # A load with its leads: from a point of its feed (node `feed`, or what leads to its tab) to a point of its way home.
@@ -87,7 +88,7 @@ module Gorvant
         @stations << Station.new(sub: nil, closed: nil, working: nil, broken: false, component: nil, **fields)
       end
 
-      def pill(branch, x, y, width: HALF_LOAD * 2, height: 30)
+      def pill(branch, x, y, width: HALF_LOAD * 2, height: HALF_HEIGHT * 2)
         on = @solution.working?(branch.id)
         add(id: branch.id, kind: branch.kind.to_s, label: branch.id == "THERMOSTAT" ? "T’STAT" : branch.id, x: x, y: y, width: width, height: height,
             nodes: [branch.from, branch.to], state: @trace.state(branch.from), far_state: @trace.state(branch.to), working: on, component: branch.component,

@@ -1,0 +1,27 @@
+import vue from 'eslint-plugin-vue'
+import tseslint from 'typescript-eslint'
+
+export default tseslint.config(
+  { ignores: ['web/dist/**', 'web/src/api/schema.d.ts', 'node_modules/**', 'vendor/**'] },
+  ...tseslint.configs.recommended,
+  ...vue.configs['flat/recommended'],
+  {
+    files: ['web/**/*.vue'],
+    languageOptions: { parserOptions: { parser: tseslint.parser } },
+  },
+  {
+    rules: {
+      // Layout is Prettier's.
+      'vue/max-attributes-per-line': 'off',
+      'vue/singleline-html-element-content-newline': 'off',
+      'vue/html-self-closing': 'off',
+      'vue/html-indent': 'off',
+      'vue/html-closing-bracket-newline': 'off',
+      'vue/first-attribute-linebreak': 'off',
+      'vue/multiline-html-element-content-newline': 'off',
+      'vue/multi-word-component-names': 'off',
+      'no-console': 'error',
+      'vue/no-v-html': 'error',
+    },
+  },
+)

@@ -1,0 +1,52 @@
+# frozen_string_literal: true
+
+# Random resistor networks with one source, seeded: the laws must hold whatever the topology.
+RSpec.describe Gorvant::Section do
+  def network(seed)
+    random = Random.new(seed)
+    nodes = %w[c r] + Array.new(random.rand(3..14)) { |i| "n#{i}" }
+    Gorvant::Netlist.build(references: "c") do |net|
+      net.source("supply", from: "c", to: "r", volts_ac: 24.0, ohms: 1.0)
+      nodes.drop(1).each_with_index do |node, i|
+        other = nodes[random.rand(0..i)]
+        other = "c" if other == node
+        net.load("tree#{i}", from: node, to: other, ohms: random.rand(0.01..500.0), works_above_volts_ac: 18.0)
+      end
+      random.rand(0..10).times do |i|
+        pair = nodes.sample(2, random: random)
+        net.wire("extra#{i}", from: pair[0], to: pair[1], ohms: 10**random.rand(-2.0..4.0))
+      end
+    end
+  end
+
+  (1..60).each do |seed|
+    it "keeps Kirchhoff's current law at every node of network #{seed}" do
+      netlist = network(seed)
+      solution = Gorvant::Settling.settle(netlist)
+      (netlist.nodes - ["c"]).each do |node|
+        sum = netlist.branches_at(node).sum do |branch|
+          drive = branch.behaviour.source? ? branch[:volts_ac] : 0.0
+          towards = (solution.volts[branch.to] - solution.volts[branch.from] - drive) / branch[:ohms]
+          branch.from == node ? towards : -towards
+        end
+        expect(sum).to be_within(1e-7).of(0.0)
+      end
+    end
+  end
+
+  it "gives the same volts whatever the order of the branches" do
+    netlist = network(7)
+    shuffled = Gorvant::Netlist.new(references: ["c"], branches: netlist.branches.shuffle(random: Random.new(1)))
+    expect(Gorvant::Settling.settle(shuffled).volts).to eq(Gorvant::Settling.settle(netlist).volts)
+  end
+
+  it "finds the resistance between two points as a hand would" do
+    netlist = Gorvant::Netlist.build(references: "c") do |net|
+      net.source("supply", from: "c", to: "r", volts_ac: 24.0, ohms: 1.0)
+      net.wire("first", from: "r", to: "m", ohms: 9.0)
+      net.load("second", from: "m", to: "c", ohms: 10.0, works_above_volts_ac: 1.0)
+    end
+    column = netlist.sections.first.inverse_columns(["m"], {}).fetch("m")
+    expect(column.fetch("m")).to be_within(1e-6).of(5.0) # 10 Ω beside 9 + 1 Ω
+  end
+end

@@ -1,0 +1,169 @@
+# frozen_string_literal: true
+
+require_relative "../support/server"
+
+# Requests and responses are checked against the OpenAPI document as they pass.
+RSpec.describe "The API", :server do
+  definition = OpenapiFirst.load(File.join(Gorvant::Server::ROOT, "server/openapi.yml"))
+
+  after do
+    request = Rack::Request.new(last_request.env.merge("rack.input" => StringIO.new(@sent)))
+    checked = definition.validate_response(request, Rack::Response[last_response.status, last_response.headers.to_h, [last_response.body]])
+    expect(faults(checked)).to eq([])
+    expect(faults(definition.validate_request(request))).to eq([]) if last_response.successful? && @sent != ""
+  end
+
+  # What the document has against a request or response, in short.
+  def faults(checked) = checked.valid? ? [] : [checked.error.error_type, checked.error.message, *Array(checked.error.errors).map { |error| error.message.to_s[0, 120] }].compact
+
+  def reading(**change)
+    { id: uuid, from_node: "outdoor.C", to_node: "outdoor.Y", value_volts_ac: 24.3, instrument: "high_impedance", condition: { call: "heat" },
+      taken_at: "2026-11-24T10:00:00Z" }.merge(change)
+  end
+
+  def keep(body) = send_json(:post, "/api/visits/#{visit_id}/readings", body)
+
+  it "lists visits with the tally of their readings" do
+    fetch "/api/visits"
+    north = answer["visits"].find { |visit| visit["unit"] == "North unit" }
+    expect(north).to include("site" => "Boathouse library", "readings" => { "agree" => 2, "disagree" => 1 }, "marks" => { "trace" => "disagrees" })
+  end
+
+  it "traces a visit's rig, and answers the same again from what it keeps" do
+    2.times { send_json(:post, "/api/visits/#{visit_id}/trace", { condition: { call: "heat" } }) }
+    expect(answer["loads"].select { |load| load["on"] }.map { |load| load["code"] }).to include("COMP", "OFM", "BLOWER")
+    expect(db[:computed_results].count).to eq(1)
+  end
+
+  it "carries the expected reading of every pair of drawn points, as the single measurement gives it" do
+    send_json(:post, "/api/visits/#{visit_id}/trace", { condition: { call: "heat" } })
+    table = answer["readings"]
+    index = table["nodes"].combination(2).to_a.index { |pair| pair.sort == %w[outdoor.C outdoor.Y] }
+    send_json(:post, "/api/visits/#{visit_id}/measurement", { condition: { call: "heat" }, from_node: "outdoor.C", to_node: "outdoor.Y", instrument: "high_impedance" })
+    expect([table["volts_ac"][index], table["says"][table["says_index"][index]], table["classes"][table["klass"][index]]]).to eq(answer.values_at("volts_ac", "says", "klass"))
+  end
+
+  it "keeps a reading with all that gives it meaning, and judges it itself" do
+    keep(reading)
+    expect(last_response.status).to eq(201)
+    expect(answer).to include("verdict" => "agrees", "call_title" => "Heat", "circuit" => "reference", "taken_by" => "Local owner", "taken_at" => "2026-11-24T10:00:00Z")
+    expect(answer["expected"]).to include("klass" => "about_24")
+    expect(db[:readings].where(id: answer["id"]).get(:rig_revision_id)).to eq(db[:visits].where(id: visit_id).get(:rig_revision_id))
+  end
+
+  it "keeps one reading when the same is sent twice, and refuses another under its id" do
+    body = reading
+    2.times { keep(body) }
+    expect(last_response.status).to eq(200)
+    expect(db[:readings].where(id: body[:id]).count).to eq(1)
+    keep(body.merge(value_volts_ac: 19.0))
+    expect(last_response.status).to eq(409)
+  end
+
+  it "supersedes and takes back, and shows both for ever" do
+    keep(first = reading(value_volts_ac: 2.43))
+    keep(second = reading(supersedes_id: first[:id]))
+    keep(reading(supersedes_id: first[:id]))
+    expect([last_response.status, answer["errors"][0]["field"]]).to eq([422, "/supersedes_id"])
+    2.times { send_json(:post, "/api/visits/#{visit_id}/readings/#{second[:id]}/retraction", "") }
+    fetch "/api/visits/#{visit_id}/readings"
+    both = answer["readings"].last(2)
+    expect(both[0]).to include("value_volts_ac" => 2.43, "superseded_by_id" => second[:id], "verdict" => "disagrees")
+    expect(both[1]["retracted_at"]).not_to be_nil
+    fetch "/api/visits"
+    expect(answer["visits"].find { |visit| visit["id"] == visit_id }["readings"]).to eq("agree" => 2, "disagree" => 1)
+  end
+
+  # What must come back as a clear error that names the field, with nothing written.
+  {
+    "a negative reading" => [{ value_volts_ac: -1 }, "/value_volts_ac"],
+    "a reading that is text" => [{ value_volts_ac: "lots" }, "/value_volts_ac"],
+    "a reading of a million" => [{ value_volts_ac: 1_000_000 }, "/value_volts_ac"],
+    "both probes on one point" => [{ to_node: "outdoor.C" }, "/to_node"],
+    "a point that is not there" => [{ to_node: "outdoor.YY" }, nil],
+    "an unknown call" => [{ condition: { call: "warm" } }, "/condition/call"],
+    "an unknown key in the condition" => [{ condition: { call: "heat", mood: "bad" } }, "/condition/mood"],
+    "an unknown meter" => [{ instrument: "tongue" }, "/instrument"],
+    "no time" => [{ taken_at: "yesterday-ish" }, "/taken_at"],
+    "a key that is none" => [{ verdict: "agrees" }, "/verdict"],
+    "an id that is no UUID" => [{ id: "1; DROP TABLE readings" }, "/id"],
+    "a note of 10 000 characters" => [{ note: "x" * 10_000 }, "/note"]
+  }.each do |name, (change, field)|
+    it "refuses #{name}" do
+      expect { keep(reading(**change)) }.not_to(change { db[:readings].count })
+      expect(last_response.status).to eq(422)
+      expect(answer.fetch("errors").map { |error| error["field"] }).to include(field) if field
+    end
+  end
+
+  it "keeps script tags as the plain text they are" do
+    keep(reading(note: "<script>alert(1)</script>"))
+    expect(answer["note"]).to eq("<script>alert(1)</script>")
+    expect(last_response.headers["content-type"]).to start_with("application/json")
+  end
+
+  it "answers 404 for what is not there, as problem details" do
+    ["/api/visits/#{uuid}", "/api/visits/none", "/api/rigs/#{uuid}"].each do |path|
+      fetch path
+      expect([last_response.status, last_response.headers["content-type"]]).to eq([404, "application/problem+json"])
+    end
+  end
+
+  it "imports a rig file, exports it unchanged, and traces it" do
+    file = rig_file.merge("name" => "My own rig")
+    send_json(:post, "/api/rigs", { id: (id = uuid), rig: file })
+    expect(last_response.status).to eq(201)
+    fetch "/api/rigs/#{id}/export"
+    expect(answer).to eq(file)
+    send_json(:post, "/api/rigs/#{id}/trace", { condition: { call: "cool" } })
+    expect(answer["loads"].find { |load| load["code"] == "RVS" }["on"]).to be(true)
+  end
+
+  it "refuses a bad rig file with the pointer to each fault, and keeps nothing" do
+    file = rig_file
+    file["cables"][0]["conductors"][2]["to"] = "Q"
+    file["cables"][1]["conductors"][0].delete("from")
+    expect { send_json(:post, "/api/rigs", { id: uuid, rig: file }) }.not_to(change { [db[:rigs].count, db[:rig_revisions].count] })
+    expect(answer["errors"].map { |error| error["field"] }).to eq(%w[/cables/0/conductors/2/to /cables/1/conductors/0/from])
+  end
+
+  it "begins a visit at a new site, once however often it is sent" do
+    rig_id = db[:rigs].get(:id)
+    body = { id: uuid, site_name: "Lantern studio", unit_name: "Kiln room unit", rig_id: rig_id, visit_on: "2026-11-24", complaint: "Cold", symptoms: ["no_heat"] }
+    2.times { send_json(:post, "/api/visits", body) }
+    expect(last_response.status).to eq(200)
+    expect(answer).to include("site" => "Lantern studio", "symptom_titles" => ["No heat"])
+    expect(db[:units].where(name: "Kiln room unit").count).to eq(1)
+    send_json(:post, "/api/visits", body.merge(id: uuid, rig_id: uuid))
+    expect(last_response.status).to eq(404)
+  end
+
+  it "refuses a change made on an old version, and tells both values" do
+    send_json(:patch, "/api/visits/#{visit_id}", { version: 1, complaint: "First" })
+    expect(answer).to include("complaint" => "First", "version" => 2)
+    send_json(:patch, "/api/visits/#{visit_id}", { version: 1, complaint: "Second" })
+    expect(last_response.status).to eq(409)
+    expect(answer).to include("current_version" => 2, "current" => { "complaint" => "First" }, "given" => { "complaint" => "Second" })
+  end
+
+  it "takes the demo data out but for what a user's visit needs, and brings it back" do
+    rig_id = db[:rigs].where(name: "Observatory hostel, bunks").get(:id)
+    unit_id = db[:units].where(name: "Bunk room unit").get(:id)
+    send_json(:post, "/api/visits", { id: uuid, unit_id: unit_id, rig_id: rig_id, visit_on: "2026-11-24" })
+    send_json(:post, "/api/demo/removal", "")
+    expect([db[:visits].count, db[:rigs].select_map(:name), db[:units].select_map(:name)]).to eq([1, ["Observatory hostel, bunks"], ["Bunk room unit"]])
+    send_json(:post, "/api/demo/restoration", "")
+    expect(db[:visits].count).to eq(5)
+  end
+
+  it "tells what it speaks: its document, its catalogue, its viewer, its sites" do
+    fetch "/api/openapi.json"
+    expect(answer["openapi"]).to eq("3.1.0")
+    fetch "/api/catalogue"
+    expect(answer["calls"].map { |call| call["key"] }).to eq(%w[1 2 3 4 5 6 7])
+    fetch "/api/sites"
+    expect(answer["sites"].map { |site| site["name"] }).to include("Reed Lane clinic")
+    fetch "/api/viewer"
+    expect(answer).to include("crew" => "Larkmere crew", "role" => "owner")
+  end
+end

@@ -1,0 +1,52 @@
+# frozen_string_literal: true
+
+require_relative "server"
+require "capybara/rspec"
+require "selenium-webdriver"
+
+Capybara.register_driver(:chromium) do |app|
+  options = Selenium::WebDriver::Chrome::Options.new(
+    binary: ENV.fetch("CHROMIUM", "/usr/bin/chromium"),
+    args: %w[--headless=new --no-sandbox --disable-dev-shm-usage --disable-gpu --disable-background-networking
+             --disable-component-update --disable-sync --no-first-run --window-size=1280,943]
+  )
+  service = Selenium::WebDriver::Service.chrome(path: ENV.fetch("CHROMEDRIVER", "/usr/bin/chromedriver"))
+  Capybara::Selenium::Driver.new(app, browser: :chrome, options: options, service: service)
+end
+Capybara.app = ServerBench.app
+Capybara.server = :puma, { Silent: true, Threads: "0:4", config_files: ["-"] }
+Capybara.server_host = "127.0.0.1"
+Capybara.default_driver = Capybara.javascript_driver = :chromium
+Capybara.disable_animation = true
+Capybara.test_id = "data-testid"
+Capybara.default_max_wait_time = 8
+
+# What browser specs share.
+module BrowserBench
+  AXE = File.read(File.join(Gorvant::Server::ROOT, "node_modules/axe-core/axe.min.js"))
+
+  def trace_path(query = "") = "/visits/#{visit_id}/trace#{query}"
+  def tap_station(id) = find(%([data-station="#{id}"])).click
+  def resize(width, height) = page.driver.browser.execute_cdp("Emulation.setDeviceMetricsOverride", width: width, height: height, deviceScaleFactor: 1, mobile: width < 500)
+
+  # Axe's complaints about the page as it stands, in short.
+  def complaints
+    page.execute_script(AXE)
+    found = page.evaluate_async_script("axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] }).then(arguments[0])")
+    found["violations"].map { |violation| "#{violation['id']}: #{violation['nodes'].map { |node| node['html'][0, 90] }.first(3).join(' | ')}" }
+  end
+end
+
+RSpec.configure do |config|
+  config.include(BrowserBench, :browser)
+  config.include(ServerBench, :browser)
+  config.include(Capybara::DSL, :browser)
+  config.before(:each, :browser) do
+    ServerBench.empty
+    ServerBench.demo.load
+  end
+  config.after(:each, :browser) do
+    page.driver.browser.execute_cdp("Emulation.clearDeviceMetricsOverride")
+    Capybara.reset_sessions!
+  end
+end

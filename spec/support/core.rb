@@ -1,0 +1,30 @@
+# frozen_string_literal: true
+
+# What every spec needs; the core alone.
+require "bundler/setup"
+require_relative "../../core/lib/gorvant"
+
+RSpec.configure do |config|
+  config.disable_monkey_patching!
+  config.expect_with(:rspec) { |expectations| expectations.include_chain_clauses_in_custom_matcher_descriptions = true }
+  config.mock_with(:rspec) { |mocks| mocks.verify_partial_doubles = true }
+end
+
+# Rigs and traces for specs, made by the builders of production.
+module Bench
+  DEMO = File.expand_path("../../db/demo/rigs", __dir__)
+
+  def rig_file(name = "boathouse_north") = JSON.parse(File.read(File.join(DEMO, "#{name}.json")))
+  def rig(name = "boathouse_north") = Gorvant::Formats::RigJson.read(rig_file(name))
+
+  # A trace of a demo rig: trace("heat", switches: { "DTS" => "open" }, faults: [...]).
+  def trace(call, on: rig, **condition)
+    given = condition.transform_keys(&:to_s).merge("call" => call)
+    Gorvant::Trace.new(on, Gorvant::Condition.parse(given))
+  end
+
+  def volts(trace, first, second, instrument = "high_impedance") = trace.reading(first, second, instrument).first.volts_ac
+  def running(trace) = trace.loads.select(&:on).map(&:code)
+end
+
+RSpec.configure { |config| config.include(Bench) }

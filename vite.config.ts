@@ -1,0 +1,16 @@
+import vue from '@vitejs/plugin-vue'
+import components from 'unplugin-vue-components/vite'
+import { ElementPlusResolver } from 'unplugin-vue-components/resolvers'
+import { defineConfig } from 'vite'
+
+export default defineConfig({
+  root: 'web',
+  plugins: [vue(), components({ dirs: [], dts: false, resolvers: [ElementPlusResolver()] })],
+  resolve: { alias: { '@': new URL('./web/src', import.meta.url).pathname } },
+  build: { outDir: 'dist', emptyOutDir: true, target: 'es2022' },
+  server: {
+    port: 9500,
+    strictPort: false,
+    proxy: { '/api': `http://127.0.0.1:${process.env.PORT ?? 9400}` },
+  },
+})

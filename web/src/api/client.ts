@@ -1,0 +1,73 @@
+import createClient from 'openapi-fetch'
+import { unreachable, type Outcome, type Problem } from '@/model/outcome'
+import type { components, paths } from './schema'
+
+export type Visit = components['schemas']['Visit']
+export type Rig = components['schemas']['Rig']
+export type Site = components['schemas']['Site']
+export type Catalogue = components['schemas']['Catalogue']
+export type Viewer = components['schemas']['Viewer']
+export type Condition = components['schemas']['Condition']
+export type NewReading = components['schemas']['NewReading']
+export type { Reading, Trace } from '@/model/readingTable'
+
+const client = createClient<paths>({ baseUrl: '/' })
+
+type Answer<T> = { data?: T; error?: unknown; response: Response }
+
+/** Turns an answer of the client into an Outcome; a refused request keeps its problem details. */
+async function outcome<T>(asking: Promise<Answer<T>>): Promise<Outcome<T>> {
+  try {
+    const { data, error, response } = await asking
+    if (data !== undefined && response.ok) return { state: 'ready', value: data }
+    const problem = error as Problem | undefined
+    return {
+      state: 'failed',
+      problem: problem?.detail ? problem : { ...unreachable(), status: response.status },
+    }
+  } catch {
+    return { state: 'failed', problem: unreachable() }
+  }
+}
+
+export type Source = { kind: 'visit' | 'rig'; id: string }
+
+export const api = {
+  viewer: () => outcome(client.GET('/api/viewer')),
+  catalogue: () => outcome(client.GET('/api/catalogue')),
+  visits: () => outcome(client.GET('/api/visits')),
+  visit: (id: string) => outcome(client.GET('/api/visits/{id}', { params: { path: { id } } })),
+  createVisit: (body: components['schemas']['NewVisit']) => outcome(client.POST('/api/visits', { body })),
+  sites: () => outcome(client.GET('/api/sites')),
+  rigs: () => outcome(client.GET('/api/rigs')),
+  rig: (id: string) => outcome(client.GET('/api/rigs/{id}', { params: { path: { id } } })),
+  importRig: (id: string, rig: Record<string, never>) =>
+    outcome(client.POST('/api/rigs', { body: { id, rig } })),
+  trace: (source: Source, condition: Condition, instrument: string) =>
+    outcome(
+      client.POST(source.kind === 'visit' ? '/api/visits/{id}/trace' : '/api/rigs/{id}/trace', {
+        params: { path: { id: source.id } },
+        body: { condition, instrument },
+      }),
+    ),
+  measure: (source: Source, condition: Condition, instrument: string, from_node: string, to_node: string) =>
+    outcome(
+      client.POST(source.kind === 'visit' ? '/api/visits/{id}/measurement' : '/api/rigs/{id}/measurement', {
+        params: { path: { id: source.id } },
+        body: { condition, instrument, from_node, to_node },
+      }),
+    ),
+  readings: (visit: string) =>
+    outcome(client.GET('/api/visits/{id}/readings', { params: { path: { id: visit } } })),
+  keepReading: (visit: string, body: NewReading) =>
+    outcome(client.POST('/api/visits/{id}/readings', { params: { path: { id: visit } }, body })),
+  retractReading: (visit: string, reading_id: string) =>
+    outcome(
+      client.POST('/api/visits/{id}/readings/{reading_id}/retraction', {
+        params: { path: { id: visit, reading_id } },
+      }),
+    ),
+  demo: () => outcome(client.GET('/api/demo')),
+  restoreDemo: () => outcome(client.POST('/api/demo/restoration')),
+  removeDemo: () => outcome(client.POST('/api/demo/removal')),
+}

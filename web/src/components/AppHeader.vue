@@ -1,0 +1,84 @@
+<script setup lang="ts">
+import { useAsked } from '@/composables/useAsked'
+import { api } from '@/api/client'
+
+const { outcome } = useAsked(api.viewer)
+</script>
+
+<template>
+  <header class="bar">
+    <RouterLink class="name" to="/">gorvant</RouterLink>
+    <nav aria-label="Main">
+      <RouterLink to="/">Visits</RouterLink>
+      <RouterLink to="/rigs">Rigs</RouterLink>
+      <RouterLink to="/settings">Settings</RouterLink>
+    </nav>
+    <span v-if="outcome.state === 'ready'" class="crew">{{ outcome.value.crew }}</span>
+  </header>
+</template>
+
+<style scoped>
+.bar {
+  display: flex;
+  align-items: stretch;
+  gap: 20px;
+  min-height: 44px;
+  padding: 0 16px;
+  background: var(--bar);
+  color: var(--on-bar);
+}
+
+.bar a {
+  display: inline-flex;
+  align-items: center;
+  min-width: var(--target);
+  justify-content: center;
+  padding: 0 8px;
+  color: var(--on-bar);
+  text-decoration: none;
+}
+
+.bar .name {
+  padding-left: 0;
+  font-family: var(--font-mono);
+  font-weight: 700;
+  font-size: 20px;
+  letter-spacing: -0.02em;
+}
+
+nav {
+  display: flex;
+}
+
+nav a {
+  border-bottom: 4px solid transparent;
+  border-top: 4px solid transparent;
+}
+
+nav a.router-link-exact-active {
+  border-bottom-color: var(--bar-accent);
+  font-weight: 700;
+}
+
+.bar :focus-visible {
+  outline-color: var(--bar-accent);
+  outline-offset: -4px;
+}
+
+.crew {
+  margin-left: auto;
+  align-self: center;
+  color: var(--on-bar-soft);
+}
+
+@media (max-width: 520px) {
+  .bar {
+    gap: 4px;
+    padding: 0 10px;
+  }
+
+  .crew {
+    display: none;
+  }
+}
+</style>

@@ -1,0 +1,455 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+import type { Catalogue, Reading } from '@/api/client'
+import type { Problem } from '@/model/outcome'
+import { parseVolts, volts } from '@/model/units'
+import type { Expected, Trace } from '@/model/readingTable'
+import ProblemNote from './ProblemNote.vue'
+
+const props = defineProps<{
+  trace: Trace
+  expected: Expected | null
+  black: string | null
+  red: string | null
+  instrument: string
+  instruments: Catalogue['instruments']
+  hop: boolean
+  canKeep: boolean
+  busy: boolean
+  last: Reading | null
+  correcting: Reading | null
+  problem: Problem | null
+  /** At the foot of a small screen, with a keypad of its own. */
+  docked: boolean
+}>()
+const emit = defineEmits<{
+  place: [probe: 'black' | 'red', node: string]
+  swap: []
+  hop: [on: boolean]
+  instrument: [id: string]
+  keep: [volts: number]
+  giveUp: []
+}>()
+
+const typed = ref('')
+const field = ref<HTMLInputElement | null>(null)
+const wrong = ref('')
+const unfolded = ref(false)
+const keypad = ref(false)
+
+const PAD = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0', '⌫']
+
+function press(key: string) {
+  typed.value = key === '⌫' ? typed.value.slice(0, -1) : (typed.value + key).slice(0, 7)
+}
+
+const labelOf = (node: string | null) =>
+  props.trace.points.find((point) => point.id === node)?.label ?? 'tap a point'
+
+const pair = computed(() => props.black !== null && props.red !== null && props.black !== props.red)
+
+// What was typed stays until it is kept.
+watch(
+  () => props.last?.id,
+  () => (typed.value = ''),
+)
+watch(
+  () => props.correcting?.id,
+  () => {
+    if (props.correcting) {
+      typed.value = String(props.correcting.value_volts_ac)
+      field.value?.focus()
+    }
+  },
+)
+
+function keep() {
+  const value = parseVolts(typed.value)
+  if (value === null) {
+    wrong.value = 'Volts as a number from 0 to 1000, such as 24.3'
+    return
+  }
+  wrong.value = ''
+  keypad.value = false
+  emit('keep', value)
+}
+
+defineExpose({ focus: () => field.value?.focus() })
+</script>
+
+<template>
+  <section :class="['meter', { docked }]" aria-label="Meter">
+    <button v-if="docked" class="fold" :aria-expanded="unfolded" @click="unfolded = !unfolded">
+      <span><i aria-hidden="true">■</i> {{ labelOf(black) }}</span>
+      <span><i class="red" aria-hidden="true">●</i> {{ labelOf(red) }}</span>
+      <b aria-hidden="true">{{ unfolded ? '▾' : '▴' }}</b>
+      <span class="hidden-label">probes and meter</span>
+    </button>
+    <div v-show="!docked || unfolded" class="probes">
+      <label v-for="probe in ['black', 'red'] as const" :key="probe" class="probe">
+        <span :class="['sign', probe]" aria-hidden="true">{{ probe === 'black' ? '■' : '●' }}</span>
+        <span class="hidden-label">{{ probe }} probe on</span>
+        <select
+          :value="(probe === 'black' ? black : red) ?? ''"
+          :data-testid="`probe-${probe}`"
+          @change="emit('place', probe, ($event.target as HTMLSelectElement).value)"
+        >
+          <option value="" disabled>tap a point</option>
+          <optgroup
+            v-for="place in ['wall', 'air_handler', 'outdoor']"
+            :key="place"
+            :label="place.replace('_', ' ')"
+          >
+            <option
+              v-for="point in trace.points.filter((one) => one.place === place)"
+              :key="point.id"
+              :value="point.id"
+            >
+              {{ point.label }}
+            </option>
+          </optgroup>
+        </select>
+      </label>
+    </div>
+
+    <div class="glass">
+      <template v-if="pair && expected">
+        <span class="should">should read</span>
+        <span class="digits mono" data-testid="expected"
+          >{{ volts(expected.volts_ac) }}<small>V AC</small></span
+        >
+        <span v-if="expected.low_volts_ac !== null" class="span mono"
+          >{{ volts(expected.low_volts_ac) }} to {{ volts(expected.high_volts_ac) }}</span
+        >
+        <p class="reason" data-testid="reason" aria-live="polite">{{ expected.says }}</p>
+      </template>
+      <p v-else-if="pair" class="reason">Working it out …</p>
+      <p v-else class="reason">Tap two points, or one switch or load to measure across it.</p>
+    </div>
+
+    <div v-show="!docked || unfolded" class="tools">
+      <button class="key" :aria-pressed="hop" title="c" @click="emit('hop', true)">From C</button>
+      <button class="key" :aria-pressed="!hop" title="c" @click="emit('hop', false)">Across</button>
+      <button class="key" :disabled="!pair" title="x" @click="emit('swap')">Swap</button>
+      <label class="instrument">
+        <span class="hidden-label">Meter</span>
+        <select
+          :value="instrument"
+          data-testid="instrument"
+          @change="emit('instrument', ($event.target as HTMLSelectElement).value)"
+        >
+          <option v-for="one in instruments" :key="one.id" :value="one.id">{{ one.title }}</option>
+        </select>
+      </label>
+    </div>
+
+    <form v-if="canKeep" class="entry" @submit.prevent="keep">
+      <label>
+        <span>{{ correcting ? 'corrected reading' : 'reads' }}</span>
+        <input
+          ref="field"
+          v-model="typed"
+          class="mono"
+          :inputmode="docked ? 'none' : 'decimal'"
+          autocomplete="off"
+          maxlength="12"
+          placeholder="24.3"
+          data-testid="measured"
+          @focus="keypad = docked"
+          @keydown.esc="field?.blur()"
+        />
+      </label>
+      <button class="key solid" type="submit" :disabled="!pair || busy" data-testid="keep">
+        {{ busy ? 'Keeping …' : 'Keep ↵' }}
+      </button>
+    </form>
+    <div v-if="docked && keypad && canKeep" class="pad" role="group" aria-label="Keypad">
+      <button
+        v-for="key in PAD"
+        :key="key"
+        class="key mono"
+        :aria-label="key === '⌫' ? 'delete' : key"
+        @click="press(key)"
+      >
+        {{ key }}
+      </button>
+    </div>
+    <p v-if="correcting" class="wrong">
+      Replaces {{ volts(correcting.value_volts_ac) }} V.
+      <button class="key quiet" @click="emit('giveUp')">Leave it</button>
+    </p>
+    <p v-if="wrong" class="wrong" role="alert">≠ {{ wrong }}</p>
+    <ProblemNote v-if="problem" :problem="problem" />
+    <p v-if="last" :class="['verdict', last.verdict]" role="status" data-testid="verdict">
+      <b aria-hidden="true">{{
+        last.verdict === 'agrees' ? '=' : last.verdict === 'disagrees' ? '≠' : '·'
+      }}</b>
+      <span
+        >{{ last.says }}
+        <small>{{ last.from_label }} – {{ last.to_label }}, {{ last.call_title }}</small></span
+      >
+    </p>
+    <slot />
+  </section>
+</template>
+
+<style scoped>
+.meter {
+  display: flex;
+  flex-direction: column;
+  gap: 8px;
+  padding: 10px;
+  border: 2px solid var(--ink);
+  border-radius: 4px;
+  background: var(--panel);
+}
+
+.probes {
+  display: grid;
+  gap: 4px;
+}
+
+.probe {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+}
+
+.sign {
+  width: 20px;
+  font-size: 20px;
+  line-height: 1;
+  text-align: center;
+}
+
+.sign.red {
+  color: var(--probe-red);
+}
+
+:root[data-theme='dark'] .sign.red {
+  color: var(--alarm);
+}
+
+select {
+  width: 100%;
+  min-height: var(--target);
+  padding: 0 6px;
+  border: 1px solid var(--rule-strong);
+  border-radius: 3px;
+  background: var(--panel);
+  text-overflow: ellipsis;
+}
+
+.glass {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  align-items: baseline;
+  min-height: 132px;
+  padding: 8px 12px;
+  border-radius: 3px;
+  background: var(--glass);
+  color: var(--on-glass);
+}
+
+.should,
+.glass .span {
+  grid-row: 1;
+  color: var(--on-glass-soft);
+  font-size: 14px;
+}
+
+.span {
+  text-align: right;
+}
+
+.digits {
+  grid-column: 1 / -1;
+  grid-row: 2;
+  font-size: 50px;
+  font-weight: 700;
+  line-height: 1.05;
+}
+
+.digits small {
+  margin-left: 8px;
+  font-size: 18px;
+  font-weight: 500;
+}
+
+.reason {
+  grid-column: 1 / -1;
+  align-self: start;
+}
+
+.tools {
+  display: grid;
+  grid-template-columns: repeat(3, auto);
+  gap: 6px;
+}
+
+.tools .key {
+  padding: 0 8px;
+}
+
+.instrument {
+  grid-column: 1 / -1;
+}
+
+.entry {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  gap: 8px;
+  align-items: end;
+}
+
+.entry label span {
+  display: block;
+  color: var(--ink-soft);
+  font-size: 14px;
+}
+
+.entry input {
+  width: 100%;
+  height: 48px;
+  padding: 0 10px;
+  border: 2px solid var(--ink);
+  border-radius: 3px;
+  background: var(--panel);
+  font-size: 26px;
+  font-weight: 650;
+}
+
+.entry input::placeholder {
+  color: var(--ink-soft);
+  opacity: 0.6;
+}
+
+.entry .key {
+  min-height: 48px;
+}
+
+.wrong {
+  color: var(--alarm);
+  font-weight: 600;
+}
+
+.verdict {
+  display: flex;
+  gap: 10px;
+  padding: 8px 10px;
+  border-left: 6px solid var(--rule-strong);
+  background: var(--note-soft);
+}
+
+.verdict b {
+  font-size: 24px;
+  line-height: 1;
+}
+
+.verdict small {
+  display: block;
+  color: var(--ink-soft);
+  font-size: 14px;
+}
+
+.verdict.agrees {
+  border-color: var(--agrees);
+  background: var(--agrees-soft);
+}
+
+.verdict.disagrees {
+  border-color: var(--alarm);
+  background: var(--alarm-soft);
+}
+
+.fold {
+  display: grid;
+  grid-template-columns: 1fr 1fr auto;
+  gap: 8px;
+  align-items: center;
+  min-height: var(--target);
+  padding: 0;
+  border: 0;
+  background: transparent;
+  text-align: left;
+  font-weight: 650;
+}
+
+.fold span {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+
+.fold i {
+  font-style: normal;
+}
+
+.fold .red {
+  color: var(--probe-red);
+}
+
+:root[data-theme='dark'] .fold .red {
+  color: var(--alarm);
+}
+
+.docked {
+  position: fixed;
+  z-index: 20;
+  right: 0;
+  bottom: 0;
+  left: 0;
+  gap: 6px;
+  max-height: 86vh;
+  padding: 0 10px 10px;
+  overflow: auto;
+  border-width: 3px 0 0;
+  border-radius: 0;
+  box-shadow: 0 -6px 18px var(--shade);
+}
+
+.docked .glass {
+  grid-template-columns: auto 1fr;
+  column-gap: 14px;
+  align-items: center;
+  min-height: 62px;
+  padding: 4px 12px;
+}
+
+.docked .should,
+.docked .span {
+  display: none;
+}
+
+.docked .digits {
+  grid-column: 1;
+  grid-row: 1;
+  font-size: 34px;
+}
+
+.docked .reason {
+  grid-column: 2;
+  align-self: center;
+  font-size: 15px;
+  line-height: 1.2;
+}
+
+.docked .digits + .reason {
+  grid-row: 1;
+}
+
+.docked .entry label span {
+  display: none;
+}
+
+.pad {
+  display: grid;
+  grid-template-columns: repeat(3, 1fr);
+  gap: 6px;
+}
+
+.pad .key {
+  min-height: 52px;
+  font-size: 22px;
+}
+</style>

@@ -1,0 +1,39 @@
+<script setup lang="ts">
+import type { Problem } from '@/model/outcome'
+
+defineProps<{ problem: Problem }>()
+</script>
+
+<template>
+  <div class="problem" role="alert">
+    <strong>≠ {{ problem.title }}</strong>
+    <p v-if="!problem.errors?.length">{{ problem.detail }}</p>
+    <ul v-else>
+      <li v-for="error in problem.errors" :key="error.field + error.problem">
+        <span class="mono">{{ error.field }}</span> {{ error.problem }}
+      </li>
+    </ul>
+  </div>
+</template>
+
+<style scoped>
+.problem {
+  padding: 10px 14px;
+  border-left: 6px solid var(--alarm);
+  background: var(--alarm-soft);
+  overflow-wrap: anywhere;
+}
+
+.problem strong {
+  color: var(--alarm);
+}
+
+ul {
+  margin: 6px 0 0;
+  padding-left: 18px;
+}
+
+.mono {
+  font-weight: 650;
+}
+</style>

@@ -1,0 +1,23 @@
+/** Every key of the product, in one place. Digits choose the call and come with the catalogue. */
+export type Action = 'measure' | 'next' | 'previous' | 'swap' | 'hop' | 'instrument' | 'keys'
+
+export const KEYS: { key: string; action: Action; says: string }[] = [
+  { key: 'm', action: 'measure', says: 'type the reading' },
+  { key: 'ArrowRight', action: 'next', says: 'red probe to the next point of the loop' },
+  { key: 'ArrowLeft', action: 'previous', says: 'red probe to the point before' },
+  { key: 'x', action: 'swap', says: 'swap the probes' },
+  { key: 'c', action: 'hop', says: 'hop from C, or measure across' },
+  { key: 'i', action: 'instrument', says: 'change the meter' },
+  { key: '?', action: 'keys', says: 'show the keys' },
+]
+
+/** Keys belong to the page only when nobody is typing and no modifier is held. */
+export function actionFor(event: KeyboardEvent): Action | null {
+  if (isTyping(event) || event.ctrlKey || event.metaKey || event.altKey) return null
+  return KEYS.find((entry) => entry.key === event.key)?.action ?? null
+}
+
+export function isTyping(event: KeyboardEvent): boolean {
+  const target = event.target as HTMLElement | null
+  return !!target && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName))
+}

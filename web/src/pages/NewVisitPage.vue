@@ -1,0 +1,277 @@
+<script setup lang="ts">
+import { computed, reactive, ref, shallowRef } from 'vue'
+import { useRouter } from 'vue-router'
+import { api, type Rig } from '@/api/client'
+import ProblemNote from '@/components/ProblemNote.vue'
+import RigImport from '@/components/RigImport.vue'
+import { useAsked } from '@/composables/useAsked'
+import { useCatalogue } from '@/composables/useCatalogue'
+import type { Problem } from '@/model/outcome'
+import { today } from '@/model/units'
+
+const router = useRouter()
+const catalogue = useCatalogue()
+const { outcome: sites } = useAsked(api.sites)
+const { outcome: rigs, again } = useAsked(api.rigs)
+
+const id = crypto.randomUUID()
+const form = reactive({
+  site: '',
+  unit: '',
+  rig: '',
+  complaint: '',
+  symptoms: [] as string[],
+  outside: '',
+  on: today(),
+})
+const problem = shallowRef<Problem | null>(null)
+const busy = ref(false)
+const touched = ref(false)
+
+const siteNames = computed(() =>
+  sites.value.state === 'ready' ? sites.value.value.sites.map((site) => site.name) : [],
+)
+const unitNames = computed(() => {
+  if (sites.value.state !== 'ready') return []
+  return sites.value.value.sites.find((site) => site.name === form.site)?.units.map((unit) => unit.name) ?? []
+})
+const lacking = computed(() =>
+  [!form.site.trim() && 'the site', !form.unit.trim() && 'the unit', !form.rig && 'a rig'].filter(
+    (one): one is string => !!one,
+  ),
+)
+
+async function imported(rig: Rig) {
+  await again()
+  form.rig = rig.id
+}
+
+function pick(symptom: string) {
+  form.symptoms = form.symptoms.includes(symptom)
+    ? form.symptoms.filter((one) => one !== symptom)
+    : [...form.symptoms, symptom]
+}
+
+async function begin() {
+  touched.value = true
+  if (lacking.value.length || busy.value) return
+  const outside = form.outside.trim() === '' ? null : Number(form.outside.replace(',', '.'))
+  if (outside !== null && !Number.isFinite(outside)) {
+    problem.value = {
+      type: 'about:blank',
+      title: 'Not acceptable',
+      status: 422,
+      detail: 'Outside temperature: a number in °F, such as 34',
+    }
+    return
+  }
+  busy.value = true
+  problem.value = null
+  const answer = await api.createVisit({
+    id,
+    site_name: form.site.trim(),
+    unit_name: form.unit.trim(),
+    rig_id: form.rig,
+    visit_on: form.on,
+    complaint: form.complaint,
+    symptoms: form.symptoms,
+    outdoor_degrees_f: outside,
+  })
+  busy.value = false
+  if (answer.state === 'ready') await router.push(`/visits/${answer.value.id}/trace`)
+  else if (answer.state === 'failed') problem.value = answer.problem
+}
+</script>
+
+<template>
+  <main class="begin">
+    <h1>Begin a visit</h1>
+    <form @submit.prevent="begin">
+      <section>
+        <h2>Where</h2>
+        <div class="two">
+          <label
+            >Site<input
+              v-model="form.site"
+              class="plain"
+              list="sites"
+              maxlength="200"
+              placeholder="Boathouse library"
+              autocomplete="off"
+              data-testid="site"
+          /></label>
+          <label
+            >Unit<input
+              v-model="form.unit"
+              class="plain"
+              list="units"
+              maxlength="200"
+              placeholder="North unit"
+              autocomplete="off"
+              data-testid="unit"
+          /></label>
+          <datalist id="sites">
+            <option v-for="name in siteNames" :key="name" :value="name"></option>
+          </datalist>
+          <datalist id="units">
+            <option v-for="name in unitNames" :key="name" :value="name"></option>
+          </datalist>
+          <label>Day<input v-model="form.on" class="plain" type="date" required /></label>
+          <label
+            >Outside, °F<input
+              v-model="form.outside"
+              class="plain mono"
+              inputmode="decimal"
+              maxlength="8"
+              placeholder="34"
+          /></label>
+        </div>
+      </section>
+      <section>
+        <h2>What is fitted</h2>
+        <div v-if="rigs.state === 'ready'" class="rigs" role="radiogroup" aria-label="Rig">
+          <label
+            v-for="rig in rigs.value.rigs"
+            :key="rig.id"
+            :class="['rig', { chosen: form.rig === rig.id }]"
+          >
+            <input v-model="form.rig" type="radio" name="rig" :value="rig.id" />
+            <b>{{ rig.name }}</b>
+            <span>{{ rig.archetype_title }}, {{ rig.changeover }} type</span>
+          </label>
+        </div>
+        <ProblemNote v-if="rigs.state === 'failed'" :problem="rigs.problem" />
+        <RigImport @imported="imported" />
+      </section>
+      <section>
+        <h2>What the customer says</h2>
+        <el-input
+          v-model="form.complaint"
+          type="textarea"
+          :autosize="{ minRows: 2, maxRows: 8 }"
+          maxlength="4000"
+          aria-label="Complaint in the customer’s words"
+          placeholder="In their words"
+          data-testid="complaint"
+        />
+        <div v-if="catalogue" class="symptoms">
+          <button
+            v-for="symptom in catalogue.symptoms"
+            :key="symptom.id"
+            type="button"
+            class="key"
+            :aria-pressed="form.symptoms.includes(symptom.id)"
+            @click="pick(symptom.id)"
+          >
+            {{ symptom.title }}
+          </button>
+        </div>
+      </section>
+      <ProblemNote v-if="problem" :problem="problem" />
+      <p v-if="touched && lacking.length" class="lacking" role="alert">
+        ≠ Still missing: {{ lacking.join(', ') }}.
+      </p>
+      <button class="key solid go" type="submit" :disabled="busy" data-testid="begin">
+        {{ busy ? 'Beginning …' : 'Begin' }}
+      </button>
+    </form>
+  </main>
+</template>
+
+<style scoped>
+.begin {
+  max-width: 900px;
+  margin: 0 auto;
+  padding: 16px 16px 40px;
+}
+
+h1 {
+  font-size: 26px;
+}
+
+h2 {
+  padding: 14px 0 8px;
+  font-size: 18px;
+}
+
+section {
+  border-top: 3px solid var(--ink);
+  margin-top: 14px;
+}
+
+.two {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(190px, 1fr));
+  gap: 12px;
+}
+
+.two label {
+  color: var(--ink-soft);
+}
+
+.plain {
+  display: block;
+  width: 100%;
+  min-height: var(--target);
+  padding: 0 11px;
+  border: 1px solid var(--rule-strong);
+  border-radius: 3px;
+  background: var(--panel);
+}
+
+.rigs {
+  display: grid;
+  margin-bottom: 10px;
+}
+
+.rig {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 4px 12px;
+  min-height: 52px;
+  padding: 4px 10px;
+  border-bottom: 1px solid var(--rule);
+  cursor: pointer;
+}
+
+.rig:hover,
+.rig.chosen {
+  background: var(--note-soft);
+}
+
+.rig input {
+  width: 22px;
+  height: 22px;
+  accent-color: var(--ink);
+}
+
+.rig span {
+  color: var(--ink-soft);
+}
+
+.symptoms {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  padding-top: 10px;
+}
+
+.symptoms .key {
+  border-width: 1px;
+  font-weight: 450;
+}
+
+.lacking {
+  color: var(--alarm);
+  font-weight: 650;
+  padding-top: 12px;
+}
+
+.go {
+  margin-top: 16px;
+  min-height: 54px;
+  padding: 0 40px;
+  font-size: 19px;
+}
+</style>

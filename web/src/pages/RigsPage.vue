@@ -1,0 +1,104 @@
+<script setup lang="ts">
+import { shallowRef } from 'vue'
+import { api, type Rig } from '@/api/client'
+import ProblemNote from '@/components/ProblemNote.vue'
+import RigImport from '@/components/RigImport.vue'
+import { useAsked } from '@/composables/useAsked'
+
+const { outcome, again } = useAsked(api.rigs)
+const newest = shallowRef<Rig | null>(null)
+
+async function imported(rig: Rig) {
+  newest.value = rig
+  await again()
+}
+</script>
+
+<template>
+  <main class="library">
+    <h1>Rigs</h1>
+    <RigImport @imported="imported" />
+    <p v-if="newest" class="kept" role="status">= Kept: {{ newest.name }}</p>
+    <ProblemNote v-if="outcome.state === 'failed'" :problem="outcome.problem" />
+    <p v-if="outcome.state === 'ready' && !outcome.value.rigs.length" class="empty">
+      The library is empty. Import a rig file to begin.
+    </p>
+    <ol v-if="outcome.state === 'ready'">
+      <li v-for="rig in outcome.value.rigs" :key="rig.id" data-testid="rig">
+        <span class="name"
+          >{{ rig.name
+          }}<small
+            >{{ rig.archetype_title }}, {{ rig.changeover }} type, revision {{ rig.revision }}</small
+          ></span
+        >
+        <RouterLink class="key" :to="`/rigs/${rig.id}/trace`">Trace</RouterLink>
+        <a class="key" :href="`/api/rigs/${rig.id}/export`" download>Export</a>
+      </li>
+    </ol>
+  </main>
+</template>
+
+<style scoped>
+.library {
+  max-width: 900px;
+  margin: 0 auto;
+  padding: 16px 16px 40px;
+}
+
+h1 {
+  font-size: 26px;
+  padding-bottom: 12px;
+}
+
+.kept {
+  padding: 8px 12px;
+  margin-top: 8px;
+  border-left: 6px solid var(--agrees);
+  background: var(--agrees-soft);
+}
+
+.empty {
+  padding: 20px 0;
+  color: var(--ink-soft);
+}
+
+ol {
+  margin: 16px 0 0;
+  padding: 0;
+  list-style: none;
+  border-top: 3px solid var(--ink);
+}
+
+li {
+  display: grid;
+  grid-template-columns: 1fr auto auto;
+  gap: 10px;
+  align-items: center;
+  min-height: 68px;
+  border-bottom: 1px solid var(--rule);
+}
+
+.name {
+  font-size: 19px;
+  font-weight: 700;
+  overflow-wrap: anywhere;
+}
+
+small {
+  display: block;
+  color: var(--ink-soft);
+  font-size: 15px;
+  font-weight: 450;
+}
+
+@media (max-width: 520px) {
+  li {
+    grid-template-columns: 1fr 1fr;
+    padding: 8px 0;
+  }
+
+  .name {
+    grid-column: 1 / -1;
+  }
+}
+</style>

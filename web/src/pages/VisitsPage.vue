@@ -1,0 +1,190 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { api, type Visit } from '@/api/client'
+import ProblemNote from '@/components/ProblemNote.vue'
+import VisitMarks from '@/components/VisitMarks.vue'
+import { useAsked } from '@/composables/useAsked'
+import { day, degrees, weekday } from '@/model/units'
+
+const { outcome } = useAsked(api.visits)
+
+/** The sheet: one leaf a day, newest first. */
+const days = computed(() => {
+  const leaves = new Map<string, Visit[]>()
+  if (outcome.value.state === 'ready') {
+    for (const visit of outcome.value.value.visits)
+      leaves.set(visit.visit_on, [...(leaves.get(visit.visit_on) ?? []), visit])
+  }
+  return [...leaves]
+})
+</script>
+
+<template>
+  <main class="sheet">
+    <div class="top">
+      <h1>Day sheet</h1>
+      <RouterLink class="key solid" to="/visits/new">Begin a visit</RouterLink>
+    </div>
+    <ProblemNote v-if="outcome.state === 'failed'" :problem="outcome.problem" />
+    <p v-if="outcome.state === 'loading'" class="quiet">Fetching the sheet …</p>
+    <p v-if="outcome.state === 'ready' && !days.length" class="empty">
+      No visit yet. Begin one with a rig of the library or a rig file; or bring the demo data back in
+      <RouterLink to="/settings">Settings</RouterLink>.
+    </p>
+    <section v-for="[date, visits] in days" :key="date" class="leaf" :aria-label="day(date, true)">
+      <p class="date">
+        <b class="mono">{{ Number(date.slice(8, 10)) }}</b>
+        <span>{{ weekday(date) }}</span>
+      </p>
+      <ol>
+        <li v-for="visit in visits" :key="visit.id">
+          <RouterLink class="visit" :to="`/visits/${visit.id}/trace`" data-testid="visit">
+            <span class="place"
+              >{{ visit.site }}<small>{{ visit.unit }}</small></span
+            >
+            <span class="complaint">
+              <q v-if="visit.complaint">{{ visit.complaint }}</q>
+              <small v-if="visit.symptom_titles.length">{{ visit.symptom_titles.join(' · ') }}</small>
+            </span>
+            <span class="weather mono">{{ degrees(visit.outdoor_degrees_f) }}</span>
+            <VisitMarks :marks="visit.marks" :readings="visit.readings" />
+          </RouterLink>
+        </li>
+      </ol>
+    </section>
+  </main>
+</template>
+
+<style scoped>
+.sheet {
+  max-width: 1180px;
+  margin: 0 auto;
+  padding: 16px 16px 40px;
+}
+
+.top {
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  padding-bottom: 14px;
+}
+
+h1 {
+  font-size: 26px;
+}
+
+.quiet,
+.empty {
+  color: var(--ink-soft);
+  padding: 24px 0;
+}
+
+.leaf {
+  display: grid;
+  grid-template-columns: 132px 1fr;
+  border-top: 3px solid var(--ink);
+}
+
+.date {
+  padding: 10px 12px 10px 0;
+}
+
+.date b {
+  display: block;
+  font-size: 44px;
+  line-height: 1;
+}
+
+.date span {
+  color: var(--ink-soft);
+}
+
+ol {
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+
+li + li {
+  border-top: 1px solid var(--rule);
+}
+
+.visit {
+  display: grid;
+  grid-template-columns: minmax(150px, 1fr) minmax(220px, 2fr) 62px auto;
+  gap: 18px;
+  align-items: center;
+  min-height: 88px;
+  padding: 12px 10px;
+  text-decoration: none;
+}
+
+.visit:hover {
+  background: var(--note-soft);
+}
+
+.place {
+  font-size: 19px;
+  font-weight: 700;
+  overflow-wrap: anywhere;
+}
+
+small {
+  display: block;
+  color: var(--ink-soft);
+  font-size: 15px;
+  font-weight: 450;
+}
+
+.complaint {
+  overflow-wrap: anywhere;
+}
+
+q {
+  display: -webkit-box;
+  overflow: hidden;
+  -webkit-box-orient: vertical;
+  -webkit-line-clamp: 3;
+}
+
+.weather {
+  text-align: right;
+}
+
+@media (max-width: 900px) {
+  .visit {
+    grid-template-columns: 1fr auto;
+    gap: 6px 14px;
+  }
+
+  .complaint {
+    grid-column: 1 / -1;
+    grid-row: 2;
+  }
+
+  .visit > :last-child {
+    grid-column: 1 / -1;
+  }
+}
+
+@media (max-width: 640px) {
+  .leaf {
+    grid-template-columns: 1fr;
+  }
+
+  .date {
+    display: flex;
+    align-items: baseline;
+    gap: 10px;
+    padding-bottom: 0;
+  }
+
+  .date b {
+    font-size: 30px;
+  }
+
+  .visit {
+    padding: 12px 0;
+  }
+}
+</style>

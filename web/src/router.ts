@@ -1,0 +1,37 @@
+import { createRouter, createWebHistory } from 'vue-router'
+import VisitsPage from './pages/VisitsPage.vue'
+
+export const router = createRouter({
+  history: createWebHistory(),
+  routes: [
+    { path: '/', component: VisitsPage, meta: { title: 'Visits' } },
+    {
+      path: '/visits/new',
+      component: () => import('./pages/NewVisitPage.vue'),
+      meta: { title: 'Begin a visit' },
+    },
+    {
+      path: '/visits/:id/trace',
+      component: () => import('./pages/TracePage.vue'),
+      props: (route) => ({ kind: 'visit', id: String(route.params.id) }),
+      meta: { title: 'Trace' },
+    },
+    { path: '/rigs', component: () => import('./pages/RigsPage.vue'), meta: { title: 'Rigs' } },
+    {
+      path: '/rigs/:id/trace',
+      component: () => import('./pages/TracePage.vue'),
+      props: (route) => ({ kind: 'rig', id: String(route.params.id) }),
+      meta: { title: 'Trace' },
+    },
+    { path: '/settings', component: () => import('./pages/SettingsPage.vue'), meta: { title: 'Settings' } },
+    {
+      path: '/:anything(.*)*',
+      component: () => import('./pages/NowherePage.vue'),
+      meta: { title: 'Not found' },
+    },
+  ],
+})
+
+router.afterEach((to) => {
+  document.title = `${String(to.meta.title ?? 'Gorvant')} · Gorvant`
+})
