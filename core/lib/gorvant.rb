@@ -28,6 +28,7 @@ require_relative "gorvant/circuit/settling"
 require_relative "gorvant/circuit/ghosts"
 require_relative "gorvant/circuit/tolerance"
 require_relative "gorvant/circuit/meter"
+require_relative "gorvant/circuit/ohmmeter"
 require_relative "gorvant/circuit/agreement"
 require_relative "gorvant/circuit/paths"
 require_relative "gorvant/circuit/loops"
@@ -41,13 +42,21 @@ require_relative "gorvant/circuit/rules/relay_chatter"
 # rig: what is fitted, and the circuit that follows from it
 require_relative "gorvant/rig/errors"
 require_relative "gorvant/rig/fact"
+require_relative "gorvant/rig/terminals"
 require_relative "gorvant/rig/rig"
 require_relative "gorvant/rig/condition"
+require_relative "gorvant/rig/outputs"
 require_relative "gorvant/rig/naming"
+require_relative "gorvant/rig/composer"
 require_relative "gorvant/rig/assembly"
+require_relative "gorvant/rig/rules/one_pole"
+require_relative "gorvant/rig/rules/lockout_defeated"
+require_relative "gorvant/rig/rules/no_heat_in_defrost"
 
 # faults: how each kind of fault changes a netlist
 require_relative "gorvant/faults/fault"
+require_relative "gorvant/faults/kinds"
+require_relative "gorvant/faults/library"
 
 # runs: rig and condition together, at one instant
 require_relative "gorvant/runs/trace"
@@ -59,3 +68,4 @@ require_relative "gorvant/drawing/loop_string"
 
 # formats: one open format a file
 require_relative "gorvant/formats/rig_json"
+require_relative "gorvant/formats/spice"

@@ -15,6 +15,8 @@ module Gorvant
       def components = table("components")
       # { fact key => { "title", "kind", "default", ... } }
       def facts = table("facts")
+      # { board family => { fact key => value } }
+      def boards = table("boards")
       # { call id => { "title", "key", "closes", ... } }
       def calls = table("calls")
       # { group => { name => number or nested } }: thresholds and physical defaults
@@ -23,6 +25,8 @@ module Gorvant
       def cautions = table("cautions")
       # { finding code => { "title", "severity", "says", ... } }
       def findings = table("findings")
+      # { kind of fault => { "title", "is", "shows", "proof", "prior" } }
+      def faults = table("faults")
       # { archetype id => { "title", "places", ... } }
       def archetypes = table("archetypes")
       # { key => template }

@@ -39,18 +39,33 @@ module Gorvant
       floats = [first, second].map { |node| solution.floating?(node) }
       if floats.any? then floating(first, second, floats)
       elsif @section_of[first].equal?(@section_of[second]) then held(first, second)
-      else Expected.new(volts_ac: nil, low_volts_ac: nil, high_volts_ac: nil, klass: "undetermined", floating: false)
+      else apart(first, second)
       end
     end
 
     private
 
     def held(first, second)
-      share = @input_ohms / (@input_ohms + source_ohms(first, second))
+      share = (@input_ohms / (@input_ohms + source_ohms(first, second))).abs
       volts = (solution.volts[first] - solution.volts[second]).abs * share
-      low, high = @tolerance.volts_between(first, second).map { |value| value * share }
+      expected(volts, @tolerance.volts_between(first, second).map { |value| value * share })
+    end
+
+    # Points of two supplies can be told only where both are tied to ground.
+    def apart(first, second)
+      tie = solution.netlist.ties.find { |ends| ends.all? { |node| @section_of[node] && [first, second].any? { |one| @section_of[one].equal?(@section_of[node]) } && !solution.floating?(node) } }
+      return Expected.new(volts_ac: nil, low_volts_ac: nil, high_volts_ac: nil, klass: "undetermined", floating: false) unless tie
+
+      to_ground = [first, second].map { |node| tie.find { |ground| @section_of[ground].equal?(@section_of[node]) } }
+      volts = [first, second].zip(to_ground).map { |node, ground| solution.volts[node] - solution.volts[ground] }
+      difference = (volts[0] - volts[1]).abs
+      spread = [first, second].zip(to_ground).sum { |node, ground| @tolerance.volts_between(node, ground).then { |low, high| (high - low) / 2 } }
+      expected(difference, [difference - spread, difference + spread])
+    end
+
+    def expected(volts, span)
       error = accuracy(volts)
-      Expected.new(volts_ac: volts, low_volts_ac: [low - error, 0.0].max, high_volts_ac: high + error, klass: self.class.klass(volts), floating: false)
+      Expected.new(volts_ac: volts, low_volts_ac: [span[0] - error, 0.0].max, high_volts_ac: span[1] + error, klass: self.class.klass(volts), floating: false)
     end
 
     # Accuracy of the instrument at a reading, volts.

@@ -6,19 +6,21 @@ module Gorvant
   # Nodes and the branches between them, checked and frozen when made. A node is one electrical point: every terminal,
   # conductor end and device tab has its own. Several references are allowed, one for each separate supply.
   class Netlist
-    attr_reader :nodes, :branches, :references, :sections, :couplings, :labels
+    attr_reader :nodes, :branches, :references, :sections, :couplings, :labels, :ties
 
     # Yields a Builder. references are the nodes that count as 0 V, one for each supply.
-    def self.build(references:)
+    def self.build(references:, ties: {})
       builder = Builder.new
       yield builder
-      new(references: Array(references), branches: builder.branches, labels: builder.labels)
+      new(references: Array(references), branches: builder.branches, labels: builder.labels, ties: ties)
     end
 
     # branches in any order; the answer does not depend on it. labels: { node => words for a person }.
-    def initialize(references:, branches:, labels: {})
+    # ties: { node => node } of separate sections that are one conductor in truth, and carry nothing between them.
+    def initialize(references:, branches:, labels: {}, ties: {})
       @references = references.freeze
       @labels = labels.freeze
+      @ties = ties.freeze
       @branches = branches.sort_by(&:id).freeze
       check
       @nodes = (@branches.flat_map { |branch| [branch.from, branch.to] } | labels.keys).sort.freeze
@@ -45,10 +47,10 @@ module Gorvant
     # The node itself, or UnknownNode with the nearest known name.
     def fetch_node(node) = node?(node) ? node : raise(UnknownNode.new(node: node, nearest: nearest(node, nodes)))
 
-    # A copy with branches replaced (same id) or added.
-    def with(*changed)
-      kept = @by_id.merge(changed.to_h { |branch| [branch.id, branch] })
-      self.class.new(references: references, branches: kept.values, labels: labels)
+    # A copy with branches replaced (same id) or added, and others taken out by id.
+    def with(*changed, without: [])
+      kept = @by_id.except(*without).merge(changed.to_h { |branch| [branch.id, branch] })
+      self.class.new(references: references, branches: kept.values, labels: labels, ties: ties)
     end
 
     private

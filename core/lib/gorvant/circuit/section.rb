@@ -5,7 +5,7 @@ module Gorvant
   # set of closed branches. Sections with a transformer's secondary come after the section of its primary.
   class Section
     # Keeps every point tied, so that the matrix stays solvable; far under what matters to a reading.
-    SHUNT_SIEMENS = 1e-10
+    SHUNT_SIEMENS = 1e-12
 
     attr_reader :nodes, :branches, :reference
 
@@ -45,7 +45,7 @@ module Gorvant
     # The same as an array by position in `names`; the hot path of the benchmark.
     def factor_and_solve(closed, open = nil, volts = nil, scale = nil)
       diagonal, off = stamp(closed, open, scale)
-      @plan.solve(diagonal, off, currents(volts, scale), @first_right)
+      @plan.solve(diagonal, off, currents(volts, scale, open), @first_right)
     end
 
     # Resistance seen between pairs of nodes with the sources at rest: yields a table { node => { node => ohms to it } },
@@ -121,9 +121,11 @@ module Gorvant
     end
 
     # Norton currents of the sources.
-    def currents(volts, scale)
+    def currents(volts, scale, open)
       right = Array.new(@plan.size, 0.0)
       @sources.each do |branch|
+        next if open&.include?(branch.id)
+
         from, to, _slot, siemens = @rows[branch.id]
         siemens /= scale[branch.id] if scale&.key?(branch.id)
         amps = branch.behaviour.volts_ac(branch, volts) * siemens

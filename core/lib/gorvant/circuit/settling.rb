@@ -49,8 +49,7 @@ module Gorvant
       chatter(working)
     end
 
-    private
-
+    # { switching branch id => closed? } with these loads working.
     def contacts(working)
       @switching.to_h do |branch|
         closed =
@@ -61,6 +60,8 @@ module Gorvant
         [branch.id, closed ? true : false]
       end
     end
+
+    private
 
     def positioned(branch)
       return branch unless @positions.key?(branch.id)

@@ -30,7 +30,8 @@ module Gorvant
         def dump(rig)
           { "schema" => SCHEMA, "name" => rig.name, "archetype" => rig.archetype, "note" => rig.note,
             "facts" => rig.facts.transform_values { |fact| { "value" => fact.value, "provenance" => provenance_out(fact.provenance) } },
-            "cables" => rig.cables.map { |cable| cable_out(cable) }, "jumpers" => rig.jumpers.map { |jumper| strings(jumper) } }.compact
+            "cables" => rig.cables.map { |cable| cable_out(cable) }, "jumpers" => rig.jumpers.map { |jumper| strings(jumper) },
+            "terminal_names" => (rig.terminal_names unless rig.terminal_names.empty?) }.compact
         end
 
         # SHA-256 of the content, key order aside: the name of a revision.
@@ -43,16 +44,23 @@ module Gorvant
         def fields(content)
           { name: content["name"], archetype: content["archetype"], note: content["note"],
             facts: content.fetch("facts", {}).transform_values { |fact| Fact.new(value: fact["value"].freeze, provenance: provenance(fact["provenance"])) }.freeze,
-            cables: content["cables"].map { |cable| cable_in(cable) }.freeze,
+            cables: content["cables"].map { |cable| cable_in(cable) }.freeze, terminal_names: content.fetch("terminal_names", {}).freeze,
             jumpers: content.fetch("jumpers", []).map { |jumper| Jumper.new(**symbols(jumper), provenance: provenance(jumper["provenance"])) }.freeze }
         end
 
         def cable_in(cable)
-          conductors = cable["conductors"].map { |conductor| Conductor.new(**symbols(conductor), provenance: provenance(conductor["provenance"])) }
+          conductors = cable["conductors"].map do |conductor|
+            splices = conductor.fetch("splices", []).map { |splice| Splice.new(**symbols(splice)) }.freeze
+            Conductor.new(**symbols(conductor).except(:splices), splices: splices, provenance: provenance(conductor["provenance"]))
+          end
           Cable.new(**symbols(cable), conductors: conductors.freeze, provenance: provenance(cable["provenance"]))
         end
 
-        def cable_out(cable) = strings(cable).merge("conductors" => cable.conductors.map { |conductor| strings(conductor) })
+        def cable_out(cable) = strings(cable).merge("conductors" => cable.conductors.map { |conductor| conductor_out(conductor) })
+
+        def conductor_out(conductor)
+          conductor.splices.empty? ? strings(conductor).except("splices") : strings(conductor).merge("splices" => conductor.splices.map { |splice| strings(splice) })
+        end
 
         def provenance(hash) = hash && Provenance.new(**symbols(hash))
         def provenance_out(provenance) = strings(provenance)

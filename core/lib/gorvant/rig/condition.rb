@@ -3,12 +3,14 @@
 module Gorvant
   # What the rig is asked to do, and how things stand around it. call: a key of Catalogue.calls. switches: { component
   # code => "open" or "closed" } set by pressure or temperature. supplies: { "air_handler" / "outdoor" => on? }.
-  # faults: [Hash] as Faults reads them. board: { "defrost" => bool }, nil for what the call says.
-  Condition = Value.define(:call, :switches, :supplies, :faults, :board,
-                           defaults: { switches: {}.freeze, supplies: {}.freeze, faults: [].freeze, board: nil })
+  # faults: [Hash] as Faults reads them. board: { "defrost" / "lockout" / "hold" => bool }, nil for what the call says.
+  # outputs: terminals that the thermostat joins to R, nil for what the call and its set-up say.
+  Condition = Value.define(:call, :switches, :supplies, :faults, :board, :outputs,
+                           defaults: { switches: {}.freeze, supplies: {}.freeze, faults: [].freeze, board: nil, outputs: nil })
 
   class Condition
     SUPPLIES = %w[air_handler outdoor].freeze
+    BOARD = %w[defrost lockout hold].freeze
     MOST_FAULTS = 20
 
     # From parsed JSON. Raises BadCondition with the field's pointer.
@@ -19,11 +21,11 @@ module Gorvant
       Parser.new(given).condition
     end
 
-    def to_json_hash = { "call" => call, "switches" => switches, "supplies" => supplies, "faults" => faults, "board" => board }.compact
+    def to_json_hash = { "call" => call, "switches" => switches, "supplies" => supplies, "faults" => faults, "board" => board, "outputs" => outputs }.compact
 
     # Reads a condition field by field.
     class Parser
-      KNOWN = %w[call switches supplies faults board].freeze
+      KNOWN = %w[call switches supplies faults board outputs].freeze
 
       def initialize(given) = @given = given
 
@@ -31,7 +33,7 @@ module Gorvant
         stray = @given.keys - KNOWN
         wrong("/condition/#{stray.first}", "unknown; known are #{KNOWN.join(', ')}") if stray.any?
 
-        Condition.new(call: call, switches: switches, supplies: flags("supplies", SUPPLIES), faults: faults, board: @given["board"] && flags("board", %w[defrost]))
+        Condition.new(call: call, switches: switches, supplies: flags("supplies", SUPPLIES), faults: faults, board: @given["board"] && flags("board", BOARD), outputs: outputs)
       end
 
       private
@@ -63,6 +65,13 @@ module Gorvant
           wrong("/condition/#{name}/#{key}", "unknown; known are #{known.join(', ')}") unless known.include?(key)
           wrong("/condition/#{name}/#{key}", "has to be true or false, not #{value.inspect}") unless [true, false].include?(value)
         end
+      end
+
+      def outputs
+        outputs = @given["outputs"]
+        return outputs if outputs.nil? || (outputs.is_a?(Array) && outputs.all?(String) && outputs.size <= 12)
+
+        wrong("/condition/outputs", "has to be a list of the thermostat's terminals, such as [\"Y\", \"G\"]")
       end
 
       def faults

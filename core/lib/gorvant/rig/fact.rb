@@ -19,8 +19,11 @@ module Gorvant
     def conductor_ohms = Catalogue.profile.fetch("cable").fetch("ohms_per_1000_feet").fetch(gauge_awg) * length_feet / 1000.0
   end
 
+  # A splice on the way of a conductor, from its `from` end on; color is what it goes on in.
+  Splice = Value.define(:id, :color, :note, defaults: { note: nil })
+
   # One conductor: what it lands on at each end (nil when a spare end is capped). provenance nil means the cable's.
-  Conductor = Value.define(:id, :color, :from, :to, :spare, :provenance, defaults: { from: nil, to: nil, spare: nil, provenance: nil })
+  Conductor = Value.define(:id, :color, :from, :to, :spare, :splices, :provenance, defaults: { from: nil, to: nil, spare: nil, splices: [].freeze, provenance: nil })
 
   # A jumper between two terminals of one place.
   Jumper = Value.define(:id, :place, :from, :to, :provenance)

@@ -4,8 +4,18 @@ module Gorvant
   # What a person calls the points of a rig.
   module Naming
     class << self
-      # "outdoor Y", "air handler R"
-      def terminal(rig, place, terminal) = "#{rig.place_title(place)} #{terminal.sub('_', ' ')}"
+      # What stands at a terminal: "Y", "Y1" where there is a Y2, "O/B", "W2 out".
+      def letter(rig, terminal)
+        return "Y1" if terminal == "Y" && rig[:compressor_stages] == 2
+
+        { "OB" => "O/B" }.fetch(terminal, terminal.sub("_", " "))
+      end
+
+      # "outdoor Y", "air handler R", with the maker's own name where it differs.
+      def terminal(rig, place, terminal)
+        printed = rig.terminal_names["#{place}.#{terminal}"]
+        "#{rig.place_title(place)} #{letter(rig, terminal)}#{" (marked #{printed})" if printed}"
+      end
       # "yellow of cable A"
       def conductor(cable, conductor) = "#{conductor.id.tr('_', ' ')} of #{cable(cable)}"
       # "cable A"

@@ -5,7 +5,8 @@ require "did_you_mean"
 module Gorvant
   # What is fitted at one unit. facts: { key => Fact } as recorded; what is not recorded takes the catalogue's default and
   # counts as assumed. Checked when made: raises BadRigFile with every problem and its JSON pointer.
-  Rig = Value.define(:name, :archetype, :note, :facts, :cables, :jumpers, defaults: { note: nil, facts: {}.freeze, jumpers: [].freeze })
+  Rig = Value.define(:name, :archetype, :note, :facts, :cables, :jumpers, :terminal_names,
+                     defaults: { note: nil, facts: {}.freeze, jumpers: [].freeze, terminal_names: {}.freeze })
 
   class Rig
     def self.build(**fields)
@@ -16,20 +17,26 @@ module Gorvant
       rig
     end
 
-    # The value of a fact, from the rig or the catalogue.
+    # The value of a fact: as recorded, else as the board family has it, else the catalogue's default.
     def [](key)
-      known = Catalogue.facts.fetch(key.to_s)
-      facts.key?(key.to_s) ? facts[key.to_s].value : known.fetch("default")
+      key = key.to_s
+      known = Catalogue.facts.fetch(key)
+      return facts[key].value if facts.key?(key)
+
+      known["board"] ? Catalogue.boards.fetch(self[:board_family]).fetch(key) : known.fetch("default")
     end
 
+    # Whether a fact is asked of this rig at all.
+    def asks?(key) = Catalogue.facts.fetch(key.to_s).fetch("when", {}).all? { |other, value| self[other] == value }
+
     # Keys of facts that nobody has read or measured here.
-    def assumed = Catalogue.facts.keys.select { |key| facts[key].nil? || facts[key].assumed? }
+    def assumed = Catalogue.facts.keys.select { |key| asks?(key) && (facts[key].nil? || facts[key].assumed?) }
 
     def layout = Catalogue.archetypes.fetch(archetype)
     # "O" or "B"
     def changeover = self[:changeover]
     # Terminals of a place in the order they stand on the strip.
-    def terminals(place) = layout.fetch("terminals").fetch(place).map { |terminal| terminal == "changeover" ? changeover : terminal }
+    def terminals(place) = Terminals.of(self, place)
     def place_title(place) = layout.fetch("places").fetch(place)
 
     # Everything wrong with a rig that is well-formed, as [{ "field", "problem" }].
@@ -83,7 +90,15 @@ module Gorvant
 
       def wiring
         doubles("/cables", @rig.cables) + @rig.cables.each_with_index.flat_map { |cable, i| cable(cable, "/cables/#{i}") } +
-          doubles("/jumpers", @rig.jumpers) + @rig.jumpers.each_with_index.flat_map { |jumper, i| jumper(jumper, "/jumpers/#{i}") }
+          names + doubles("/jumpers", @rig.jumpers) + @rig.jumpers.each_with_index.flat_map { |jumper, i| jumper(jumper, "/jumpers/#{i}") }
+      end
+
+      # Maker's names are for terminals that are there.
+      def names
+        @rig.terminal_names.keys.flat_map do |node|
+          place, terminal = node.split(".", 2)
+          @rig.layout["places"].key?(place) ? landing(place, terminal, "/terminal_names/#{node}") : unknown("/terminal_names/#{node}", place, @rig.layout["places"].keys, "place")
+        end
       end
 
       def doubles(field, things)
@@ -101,7 +116,7 @@ module Gorvant
       end
 
       def conductor(cable, conductor, field)
-        %i[from to].flat_map do |side|
+        doubles("#{field}/splices", conductor.splices) + %i[from to].flat_map do |side|
           terminal = conductor.public_send(side)
           place = cable.public_send(side)
           if terminal.nil?

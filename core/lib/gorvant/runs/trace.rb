@@ -9,15 +9,18 @@ module Gorvant
     # One step of that chain.
     Why = Value.define(:says, :missing, :as_designed, defaults: { missing: nil, as_designed: false })
 
-    attr_reader :rig, :condition, :netlist, :solution, :findings
+    attr_reader :rig, :condition, :netlist, :solution, :findings, :fault_titles
 
     def initialize(rig, condition)
       @rig = rig
       @condition = condition
-      @netlist, held = Fault.inject(Assembly.netlist(rig), condition.faults)
-      @positions = Assembly.positions(rig, condition)
-      @solution = Settling.settle(@netlist, positions: @positions, held: held)
-      @findings = Rule.check_all(@solution)
+      faults = Fault.parse_all(condition.faults)
+      fitted = faults.inject(rig) { |so_far, fault| fault.refit(so_far) }
+      @netlist, @held = Fault.inject(Assembly.netlist(fitted), faults)
+      @positions = Assembly.positions(fitted, condition)
+      @solution = Settling.settle(@netlist, positions: @positions, held: @held)
+      @findings = Rule.check_all(@solution) + mechanical(faults)
+      @fault_titles = faults.map { |fault| fault.title(@netlist) }
       @low_voltage = Loops.new(@solution, hot: Assembly::HOT, home: Assembly::HOME)
       @line_voltage = Loops.new(@solution, hot: Assembly::LINE_HOT, home: Assembly::LINE_HOME)
       @low_nodes = @netlist.sections.find { |section| section.reference == Assembly::HOME }.nodes.to_h { |node| [node, true] }
@@ -39,6 +42,9 @@ module Gorvant
 
     def loads = load_codes.map { |code| load_state(code) }
 
+    # Whether a load does its work: all of its windings fed.
+    def works?(code) = ([code] + (netlist.branch?("#{code}.start") ? ["#{code}.start"] : [])).all? { |id| solution.working?(id) }
+
     # Loop of a load: feeders and way home.
     def loop_of(code)
       branch = netlist[code]
@@ -52,11 +58,26 @@ module Gorvant
       [expected, reasons(first).explain(first, second, expected)]
     end
 
+    # Ohms between two points as things stand, with the power off.
+    def ohms(first, second, isolated: false)
+      (@ohmmeter ||= Ohmmeter.new(netlist, positions: @positions, held: @held)).read(first, second, isolated: isolated)
+    end
+
     def meter(instrument) = (@meters ||= {})[instrument] ||= Meter.new(solution, instrument)
 
     def low_voltage?(node) = @low_nodes.key?(node)
 
     private
+
+    # What no voltage shows is told in words.
+    def mechanical(faults)
+      words = Catalogue.findings.fetch("mechanical")
+      faults.select(&:mechanical?).map do |fault|
+        fields = { title: fault.title(netlist), is: fault.about["is"], shows: fault.about["shows"], proof: fault.about["proof"] }
+        Finding.new(code: "mechanical", severity: words["severity"], title: format(words["title"], fields), says: format(words["says"], fields),
+                    next_step: format(words["next_step"], fields), cautions: words["cautions"])
+      end
+    end
 
     def home = @home ||= Paths.new(solution, Assembly::HOME)
 
@@ -68,7 +89,7 @@ module Gorvant
 
     def load_state(code)
       branch = netlist[code]
-      on = solution.working?(code)
+      on = works?(code)
       chain = on ? [works(code)] : why_off(code, [])
       LoadState.new(code: code, title: Naming.component(code), on: on, volts_ac: solution.volts_across(branch), why: chain.first.says,
                     chain: chain.map(&:says), missing: chain.last.missing, as_designed: chain.last.as_designed)
@@ -90,7 +111,7 @@ module Gorvant
       return [Why.new(says: say("no_home", code))] unless loop.home
 
       missing = loop.first_missing
-      return [too_low(code)] unless missing
+      return [start_winding(code) || too_low(code)] unless missing
 
       branch = missing.branch
       return contact_chain(code, branch, seen) if branch.kind == :contact
@@ -127,6 +148,13 @@ module Gorvant
       return "open_link" unless designed?(branch)
 
       branch.component == "BOARD" ? "board_idle" : "not_called"
+    end
+
+    # A motor with its run winding fed and its start winding not: it hums, and its overload will trip.
+    def start_winding(code)
+      return unless solution.working?(code) && netlist.branch?("#{code}.start")
+
+      Why.new(says: say("no_start", code, volts: format("%.0f", solution.volts_across(netlist["#{code}.start"]))))
     end
 
     def too_low(code)

@@ -10,6 +10,12 @@ module Gorvant
       def works_above_volts_ac(branch, _working) = branch[:works_above_volts_ac]
     end
 
+    # A capacitor. props: farads. In the path of a start winding it is wire enough; across one it is no load.
+    class Capacitor < Kind
+      register :capacitor
+      def siemens(branch) = Complex(0, 2 * Math::PI * Catalogue.profile.fetch("supply").fetch("frequency_hz") * branch[:farads])
+    end
+
     # A relay or solenoid coil. winding_ohms is what an ohmmeter reads; sealed_va is what it draws when pulled in,
     # and decides its impedance. props: winding_ohms, sealed_va, pull_in_volts_ac, drop_out_volts_ac.
     class Coil < Kind

@@ -6,6 +6,7 @@ module Gorvant
     class Pen
       HALF_LOAD = 34
       HALF_HEIGHT = 16
+      HALF_DEVICE = 28
 
       attr_reader :stations
 
@@ -37,12 +38,12 @@ module Gorvant
 
       def terminal(node, label, x, y)
         state = @trace.state(node)
-        add(id: node, kind: "terminal", label: label.sub("_", " "), x: x, y: y, width: 20, height: 20, nodes: [node], state: state, far_state: state,
+        add(id: node, kind: "terminal", label: label, x: x, y: y, width: 20, height: 20, nodes: [node], state: state, far_state: state,
             spoken: "#{@netlist.label(node)}, #{state}")
       end
 
       # A two-ended switch, contact or fuse.
-      def device(id, x, y, label:, width: 56)
+      def device(id, x, y, label:, width: HALF_DEVICE * 2)
         branch = @netlist[id]
         closed = @solution.conducts?(branch)
         add(id: id, kind: branch.kind.to_s, label: label, x: x, y: y, width: width, height: HALF_HEIGHT * 2, nodes: [branch.from, branch.to], state: @trace.state(branch.from),

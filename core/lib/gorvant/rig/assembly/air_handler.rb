@@ -2,30 +2,45 @@
 
 module Gorvant
   module Assembly
-    # The hub: transformer, fuse, terminal strip, blower relay, sequencer.
+    # The hub: transformer, fuse, terminal strip, blower relay, and what W works. With gas backup it is the furnace.
     module AirHandler
+      HOME_TERMINAL = "air_handler.C"
+
       class << self
         def draw(sketch)
           supply(sketch)
-          relay(sketch, "IFR", "air_handler.G")
-          relay(sketch, "SEQ", "air_handler.W") if sketch.rig[:backup] == "strips"
+          chassis(sketch)
+          sketch.wired_coil("IFR", "air_handler", "air_handler.G", HOME_TERMINAL)
+          heat_codes(sketch.rig).each { |code| sketch.wired_coil(code, "air_handler", "air_handler.W", HOME_TERMINAL) }
+        end
+
+        # What W works on this rig, in order.
+        def heat_codes(rig)
+          case rig[:backup]
+          when "gas" then ["GAS"]
+          when "strips"
+            banks = (rig[:strip_switch] == "relay" ? %w[HR HR2] : %w[SEQ SEQ2]).first(rig[:strip_banks])
+            rig[:blower_on_w] ? banks + ["BIR"] : banks
+          else []
+          end
         end
 
         private
 
+        # Open-circuit volts are such that full load brings the secondary to its nominal value. A plate of other VA has
+        # windings of other gauge, so its own resistance goes with 1/VA.
         def supply(sketch)
           about = Catalogue.profile.fetch("transformer")
           va = sketch.rig[:transformer_va]
           nominal = about.fetch("full_load_volts_ac")
-          # Open-circuit volts are such that full load brings the secondary to its nominal value. A plate of other VA has
-          # windings of other gauge, so its own resistance goes with 1/VA.
           ohms = about.fetch("secondary_ohms") * 40.0 / va
-          sketch.net.secondary("TRAN", from: HOME, to: HOT, component: "TRAN", label: "TRAN", ohms: ohms, rated_va: va.to_f,
-                                       volts_ac: nominal + (ohms * va / nominal), primary: %w[air_handler.L1 air_handler.L2].freeze,
-                                       primary_volts_ac: about.fetch("primary_volts_ac"))
+          gas = sketch.rig[:backup] == "gas"
+          sketch.net.secondary("TRAN", from: HOME, to: HOT, component: "TRAN", label: "TRAN", ohms: ohms, rated_va: va.to_f, volts_ac: nominal + (ohms * va / nominal),
+                                       primary: ["air_handler.L1", gas ? "air_handler.N" : "air_handler.L2"].freeze,
+                                       primary_volts_ac: about.fetch(gas ? "furnace_primary_volts_ac" : "primary_volts_ac"))
           sketch.name(HOT, "TRAN, hot side")
           sketch.name(HOME, "TRAN, common side")
-          sketch.join(HOME, "air_handler.C", how: :factory_wire)
+          sketch.join(HOME, HOME_TERMINAL, how: :factory_wire)
           fuse(sketch)
         end
 
@@ -36,8 +51,9 @@ module Gorvant
           sketch.net.fuse("FU", from: HOT, to: "air_handler.R", component: "FU", label: "FU", rated_amps: amps.to_f, ohms: Catalogue.profile.fetch("fuse").fetch("ohms"))
         end
 
-        def relay(sketch, code, feed)
-          sketch.device(code, "air_handler", feed, "air_handler.C") { |tabs| sketch.coil(code, from: tabs[0], to: tabs[1]) }
+        def chassis(sketch)
+          sketch.name(CHASSIS, "chassis ground")
+          sketch.join(HOME_TERMINAL, CHASSIS, how: :joint, id: "bond", label: "C bonded to the chassis") if sketch.rig[:c_bonded] == "yes"
         end
       end
     end

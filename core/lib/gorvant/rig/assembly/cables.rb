@@ -25,15 +25,29 @@ module Gorvant
 
         def conductor(sketch, cable, conductor)
           ends = [cable.from, cable.to].map { |place| end_node(cable, conductor, place) }
-          name = Naming.conductor(cable, conductor)
-          sketch.net.wire("#{cable.id}.#{conductor.id}", from: ends[0], to: ends[1], component: cable.id, ohms: cable.conductor_ohms, label: name)
+          run(sketch, cable, conductor, ends)
           { cable.from => conductor.from, cable.to => conductor.to }.each_with_index do |(place, terminal), i|
-            sketch.name(ends[i], "#{name}, at the #{sketch.rig.place_title(place)}")
+            sketch.name(ends[i], "#{Naming.conductor(cable, conductor)}, at the #{sketch.rig.place_title(place)}")
             next unless terminal
 
             sketch.join("#{place}.#{terminal}", ends[i], how: :joint, id: "#{cable.id}.#{conductor.id}@#{place}",
-                                                         label: "#{conductor.id.tr('_', ' ')} on #{terminal.sub('_', ' ')} at the #{sketch.rig.place_title(place)}")
+                                                         label: "#{conductor.id.tr('_', ' ')} on #{Naming.letter(sketch.rig, terminal)} at the #{sketch.rig.place_title(place)}")
           end
+        end
+
+        # The copper from end to end, in as many pieces as its splices make; its first piece has the conductor's own name.
+        def run(sketch, cable, conductor, ends)
+          id = "#{cable.id}.#{conductor.id}"
+          ohms = cable.conductor_ohms / (conductor.splices.size + 1)
+          label = Naming.conductor(cable, conductor)
+          last = conductor.splices.inject([ends[0], id]) do |(node, piece), splice|
+            sides = %w[a b].map { |side| "#{id}.#{splice.id}_#{side}" }
+            sides.each { |side| sketch.name(side, "splice #{splice.id.tr('_', ' ')} in #{label}") }
+            sketch.net.wire(piece, from: node, to: sides[0], component: cable.id, ohms: ohms, label: label)
+            sketch.join(sides[0], sides[1], how: :joint, id: "#{id}/#{splice.id}", label: "splice #{splice.id.tr('_', ' ')} in #{label}")
+            [sides[1], "#{id}/after_#{splice.id}"]
+          end
+          sketch.net.wire(last[1], from: last[0], to: ends[1], component: cable.id, ohms: ohms, label: label)
         end
 
         # Half of the capacitance sits at each end.

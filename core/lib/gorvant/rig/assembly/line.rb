@@ -2,64 +2,133 @@
 
 module Gorvant
   module Assembly
-    # Line voltage: two supplies from one panel, split phase with ground; contactor poles, motors, strips.
+    # Line voltage: two supplies from one panel, split phase with ground; contactor poles, windings with their capacitor, strips.
     module Line
       class << self
         def draw(sketch)
           panel(sketch)
-          transformer_primary(sketch)
-          outdoor(sketch)
-          indoor(sketch)
+          primary(sketch)
+          contactor(sketch)
+          compressor(sketch)
+          fan(sketch)
+          options(sketch)
+          blower(sketch)
+          strips(sketch) if sketch.rig[:backup] == "strips"
         end
 
         private
 
         def panel(sketch)
           supply = Catalogue.profile.fetch("supply")
+          sketch.name(GROUND, "ground at the panel")
           sketch.net.source("panel.leg_1", from: GROUND, to: LINE_HOT, volts_ac: supply.fetch("line_leg_volts_ac"), ohms: supply.fetch("line_source_ohms"), label: "L1")
           sketch.net.source("panel.leg_2", from: LINE_HOME, to: GROUND, volts_ac: supply.fetch("line_leg_volts_ac"), ohms: supply.fetch("line_source_ohms"), label: "L2")
-          Condition::SUPPLIES.each do |place|
-            title = place == "outdoor" ? "outdoor disconnect" : "air handler breaker"
-            [[1, LINE_HOT], [2, LINE_HOME]].each do |leg, node|
-              sketch.switch("#{place}.leg_#{leg}", from: node, to: "#{place}.L#{leg}", component: nil, closed: true, label: title)
-              sketch.name("#{place}.L#{leg}", "#{sketch.rig.place_title(place)} L#{leg}")
-            end
+          feed(sketch, "outdoor", "outdoor disconnect", { 1 => LINE_HOT, 2 => LINE_HOME })
+          gas?(sketch) ? furnace_feed(sketch) : feed(sketch, "air_handler", "air handler breaker", { 1 => LINE_HOT, 2 => LINE_HOME })
+        end
+
+        def feed(sketch, place, title, legs)
+          legs.each do |leg, node|
+            sketch.switch("#{place}.leg_#{leg}", from: node, to: "#{place}.L#{leg}", component: nil, closed: true, label: title)
+            sketch.name("#{place}.L#{leg}", "#{sketch.rig.place_title(place)} L#{leg}")
           end
         end
 
-        def transformer_primary(sketch)
+        # A furnace has its own 120 V: one leg and the neutral, which is grounded at the panel.
+        def furnace_feed(sketch)
+          sketch.switch("air_handler.leg_1", from: LINE_HOT, to: "air_handler.L1", component: nil, closed: true, label: "furnace switch")
+          sketch.switch("air_handler.leg_2", from: "air_handler.N", to: GROUND, component: nil, closed: true, label: "furnace neutral")
+          sketch.name("air_handler.L1", "furnace L1")
+          sketch.name("air_handler.N", "furnace neutral")
+        end
+
+        def gas?(sketch) = sketch.rig[:backup] == "gas"
+        def indoor_home(sketch) = gas?(sketch) ? "air_handler.N" : "air_handler.L2"
+
+        def primary(sketch)
           about = Catalogue.profile.fetch("transformer")
-          volts = about.fetch("primary_volts_ac")
-          sketch.net.load("TRAN.primary", from: "air_handler.L1", to: "air_handler.L2", component: "TRAN", label: "TRAN primary",
+          volts = about.fetch(gas?(sketch) ? "furnace_primary_volts_ac" : "primary_volts_ac")
+          sketch.net.load("TRAN.primary", from: "air_handler.L1", to: indoor_home(sketch), component: "TRAN", label: "TRAN primary",
                                           ohms: (volts**2) / about.fetch("primary_va_idle"), works_above_volts_ac: volts * 0.5)
         end
 
-        def outdoor(sketch)
-          sketch.contact("CC.pole_1", from: "outdoor.L1", to: "outdoor.CC.T1", relay: "CC", label: "CC, pole 1")
+        def contactor(sketch)
+          %w[L1 T1 L2 T2].each { |tab| sketch.name("outdoor.CC.#{tab}", "contactor #{tab}") }
+          sketch.join("outdoor.L1", "outdoor.CC.L1", how: :line_wire)
+          sketch.join("outdoor.L2", "outdoor.CC.L2", how: :line_wire)
+          sketch.contact("CC.pole_1", from: "outdoor.CC.L1", to: "outdoor.CC.T1", relay: "CC", label: "CC, pole 1")
           if sketch.rig[:contactor_poles] == 2
-            sketch.contact("CC.pole_2", from: "outdoor.CC.T2", to: "outdoor.L2", relay: "CC", label: "CC, pole 2")
+            sketch.contact("CC.pole_2", from: "outdoor.CC.T2", to: "outdoor.CC.L2", relay: "CC", label: "CC, pole 2")
           else
-            sketch.join("outdoor.CC.T2", "outdoor.L2", how: :line_wire, label: "CC, bar in place of pole 2")
+            sketch.join("outdoor.CC.T2", "outdoor.CC.L2", how: :line_wire, id: "CC.bar", label: "CC, bar in place of pole 2")
           end
-          sketch.join("outdoor.CC.T1", "outdoor.COMP.R", how: :line_wire)
-          sketch.load("COMP", from: "outdoor.COMP.R", to: "outdoor.COMP.C")
-          sketch.switch("OL", from: "outdoor.COMP.C", to: "outdoor.CC.T2", closed: true)
-          sketch.contact("DFR.fan", from: "outdoor.CC.T1", to: "outdoor.OFM.1", relay: "DFR", rest: :closed, label: "DFR, fan contact")
-          sketch.load("OFM", from: "outdoor.OFM.1", to: "outdoor.OFM.2")
-          sketch.join("outdoor.OFM.2", "outdoor.CC.T2", how: :line_wire)
         end
 
-        def indoor(sketch)
-          sketch.contact("IFR.line", from: "air_handler.L1", to: "air_handler.BLOWER.1", relay: "IFR", label: "IFR, line contact")
-          sketch.load("BLOWER", from: "air_handler.BLOWER.1", to: "air_handler.BLOWER.2")
-          sketch.join("air_handler.BLOWER.2", "air_handler.L2", how: :line_wire)
-          return unless sketch.rig[:backup] == "strips"
+        # Run winding from R to common; start winding from S, fed through the capacitor.
+        def compressor(sketch)
+          %w[R S C].each { |tab| sketch.name("outdoor.COMP.#{tab}", "compressor #{tab}") }
+          sketch.join("outdoor.CC.T1", "outdoor.COMP.R", how: :line_wire)
+          motor(sketch, "COMP", run: "outdoor.COMP.R", start: "outdoor.COMP.S", common: "outdoor.COMP.C", tab: "HERM")
+          sketch.join("outdoor.CC.T1", "outdoor.CAP.C", how: :line_wire)
+          sketch.switch("OL", from: "outdoor.COMP.C", to: "outdoor.CC.T2")
+          return unless sketch.rig[:compressor_stages] == 2 && sketch.rig[:stage_2] == "contactor"
 
-          sketch.switch("LIM", from: "air_handler.L1", to: "air_handler.LIM.2", closed: true)
-          sketch.switch("TL", from: "air_handler.LIM.2", to: "air_handler.TL.2", closed: true)
-          sketch.contact("SEQ.line", from: "air_handler.TL.2", to: "air_handler.HTR.1", relay: "SEQ", label: "SEQ, line contact")
-          sketch.load("HTR", from: "air_handler.HTR.1", to: "air_handler.HTR.2")
-          sketch.join("air_handler.HTR.2", "air_handler.L2", how: :line_wire)
+          sketch.contact("CC2.pole_1", from: "outdoor.CC.T1", to: "outdoor.COMP2.1", relay: "CC2", label: "CC2, pole 1")
+          sketch.load("COMP2", from: "outdoor.COMP2.1", to: "outdoor.COMP.C")
+        end
+
+        def fan(sketch)
+          relay = sketch.rig[:defrost_relays] == 2 ? "DFR2" : "DFR"
+          sketch.contact("DFR.fan", from: "outdoor.CC.T1", to: "outdoor.board.fan_out", relay: relay, rest: :closed, label: "#{relay}, fan contact")
+          sketch.name("outdoor.board.fan_out", "board fan tab")
+          last = sketch.rig[:fan_cycling_switch] ? sketch.string(%w[FCS], "outdoor", "outdoor.board.fan_out") : "outdoor.board.fan_out"
+          sketch.join(last, "outdoor.OFM.R", how: :line_wire)
+          motor(sketch, "OFM", run: "outdoor.OFM.R", start: "outdoor.OFM.S", common: "outdoor.OFM.C", tab: "FAN")
+          sketch.join("outdoor.OFM.C", "outdoor.CC.T2", how: :line_wire)
+        end
+
+        def motor(sketch, code, run:, start:, common:, tab:)
+          about = Catalogue.components.fetch(code)
+          sketch.load(code, from: run, to: common)
+          sketch.net.load("#{code}.start", from: start, to: common, component: code, ohms: about.fetch("start_ohms"), label: "#{Naming.component(code)} start winding",
+                                           works_above_volts_ac: about.fetch("start_works_above_volts_ac"))
+          sketch.join("outdoor.CAP.#{tab}", start, how: :line_wire)
+          sketch.net.capacitor("CAP.#{tab.downcase}", from: "outdoor.CAP.C", to: "outdoor.CAP.#{tab}", component: "CAP", label: "CAP, #{tab} side",
+                                                      farads: Catalogue.components.fetch("CAP").fetch("#{tab.downcase}_microfarads") * 1e-6)
+        end
+
+        # On the diagram of most units, fitted on few.
+        def options(sketch)
+          sketch.load("CCH", from: "outdoor.L1", to: "outdoor.L2") if sketch.rig[:crankcase_heater]
+          sketch.load("ST", from: "outdoor.COMP.R", to: "outdoor.COMP.S") if sketch.rig[:start_thermistor]
+          return unless sketch.rig[:start_kit]
+
+          # The potential relay sits across the start winding and opens its contact once the compressor runs.
+          sketch.net.load("SR", from: "outdoor.COMP.S", to: "outdoor.COMP.C", component: "SR", ohms: Catalogue.components.fetch("SR").fetch("ohms"), label: "SR",
+                                works_above_volts_ac: Catalogue.components.fetch("COMP").fetch("start_works_above_volts_ac"))
+          sketch.contact("SR.contact", from: "outdoor.COMP.R", to: "outdoor.SC.1", relay: "SR", rest: :closed, label: "SR, contact")
+          sketch.net.capacitor("SC", from: "outdoor.SC.1", to: "outdoor.COMP.S", component: "SC", label: "SC", farads: Catalogue.components.fetch("SC").fetch("microfarads") * 1e-6)
+        end
+
+        # A furnace drives its own blower when it fires; some air handlers start theirs on W.
+        def blower(sketch)
+          home = indoor_home(sketch)
+          sketch.contact("IFR.line", from: "air_handler.L1", to: "air_handler.BLOWER.1", relay: "IFR", label: "IFR, line contact")
+          { "GAS" => gas?(sketch), "BIR" => AirHandler.heat_codes(sketch.rig).include?("BIR") }.each do |code, fitted|
+            sketch.contact("#{code}.blower", from: "air_handler.L1", to: "air_handler.BLOWER.1", relay: code, label: "#{code}, blower contact") if fitted
+          end
+          sketch.load("BLOWER", from: "air_handler.BLOWER.1", to: "air_handler.BLOWER.2", volts: gas?(sketch) ? Catalogue.profile.dig("supply", "line_leg_volts_ac") : nil)
+          sketch.join("air_handler.BLOWER.2", home, how: :line_wire)
+        end
+
+        def strips(sketch)
+          sketch.switch("LIM", from: "air_handler.L1", to: "air_handler.LIM.2")
+          sketch.switch("TL", from: "air_handler.LIM.2", to: "air_handler.TL.2")
+          AirHandler.heat_codes(sketch.rig).grep_v("BIR").zip(%w[HTR HTR2]).each do |relay, heater|
+            sketch.contact("#{relay}.line", from: "air_handler.TL.2", to: "air_handler.#{heater}.1", relay: relay, label: "#{relay}, line contact")
+            sketch.load(heater, from: "air_handler.#{heater}.1", to: "air_handler.#{heater}.2")
+            sketch.join("air_handler.#{heater}.2", "air_handler.L2", how: :line_wire)
+          end
         end
       end
     end

@@ -2,66 +2,77 @@
 
 module Gorvant
   module Assembly
-    # The outdoor unit's low voltage: board, safeties, contactor coil, valve solenoid, coil switch, defrost relay.
+    # What hangs on the board's low-voltage pins: safeties, contactors, valve, second stage, outdoor thermostat.
     module Outdoor
-      C = "outdoor.C"
+      R = Board::R
+      C = Board::C
 
       class << self
         def draw(sketch)
-          board(sketch)
-          contactor_line(sketch)
-          valve(sketch)
-          strips_call(sketch)
+          contactor(sketch)
+          stage_2(sketch) if sketch.rig[:compressor_stages] == 2
+          sketch.rig[:defrost_method] == "hot_gas" ? hot_gas(sketch) : valve(sketch)
+          outdoor_thermostat(sketch) if sketch.rig[:outdoor_thermostat]
         end
 
         private
 
-        def board(sketch)
-          sketch.load("BOARD", from: "outdoor.R", to: C)
-          sketch.join("outdoor.R", "outdoor.board.DFT_1")
-          sketch.name("outdoor.board.DFT_1", "coil switch pin, R side")
-          sketch.name("outdoor.board.DFT_2", "coil switch pin, input side")
-          sketch.device("DFT", "outdoor", "outdoor.board.DFT_1", "outdoor.board.DFT_2") { |tabs| sketch.switch("DFT", from: tabs[0], to: tabs[1]) }
-          sketch.load("DFT_IN", from: "outdoor.board.DFT_2", to: C)
-          sketch.switch("BOARD.defrost", from: "outdoor.R", to: "outdoor.board.DFR_drive", component: "BOARD", needs: "BOARD", label: "the board's defrost output")
-          sketch.name("outdoor.board.DFR_drive", "DFR coil, on the board")
-          sketch.coil("DFR", from: "outdoor.board.DFR_drive", to: C)
-        end
-
-        # Y in, out to the safeties, back to the run-time tap, on to the compressor output and the contactor.
-        def contactor_line(sketch)
-          sketch.name("outdoor.board.Y_out", "board Y, to the safeties")
+        # The safeties, then the board's run-time tap and compressor output, or straight to the contactor.
+        def contactor(sketch)
           sketch.name("outdoor.board.T1", "board T1")
-          sketch.name("outdoor.board.M", "board M, compressor output")
-          sketch.join("outdoor.Y", "outdoor.board.Y_out")
-          last = sketch.rig[:safeties].inject("outdoor.board.Y_out") do |feed, code|
-            tabs = ["outdoor.#{code}.1", "outdoor.#{code}.2"]
-            sketch.name(tabs[0], "before #{code}")
-            sketch.name(tabs[1], "after #{code}")
-            sketch.join(feed, tabs[0], how: :factory_wire)
-            sketch.switch(code, from: tabs[0], to: tabs[1], closed: Catalogue.components.fetch(code).fetch("rest") == "closed")
-            tabs[1]
+          last = sketch.string(sketch.rig[:safeties], "outdoor", "outdoor.board.Y_out")
+          if sketch.rig[:safeties_return] == "board"
+            sketch.name("outdoor.board.M", "board M, compressor output")
+            sketch.name("outdoor.board.Y_in", "board Y, from the safeties")
+            sketch.join(last, "outdoor.board.Y_in", how: :factory_wire)
+            sketch.join("outdoor.board.Y_in", "outdoor.board.M")
+            last = "outdoor.board.M"
           end
-          sketch.join(last, "outdoor.board.T1", how: :factory_wire)
-          sketch.join("outdoor.board.T1", "outdoor.board.M")
-          sketch.device("CC", "outdoor", "outdoor.board.M", C) { |tabs| sketch.coil("CC", from: tabs[0], to: tabs[1]) }
+          sketch.wired_coil("CC", "outdoor", last, C)
+          tap(sketch, last)
         end
 
-        # O type: one trace from the O terminal to the solenoid, fed by the defrost relay too. B type: the relay opens the feed.
+        def tap(sketch, fed)
+          sketch.join(sketch.rig[:run_time_tap] == "on_y" ? "outdoor.Y" : fed, "outdoor.board.T1")
+          sketch.load("T1_IN", from: "outdoor.board.T1", to: C)
+        end
+
+        def stage_2(sketch)
+          sketch.wired_coil(sketch.rig[:stage_2] == "contactor" ? "CC2" : "Y2S", "outdoor", "outdoor.Y2", C)
+        end
+
+        # O type: the terminal feeds the solenoid, and in defrost R does. B type: in defrost the relay opens the feed.
         def valve(sketch)
+          pin = valve_pin(sketch)
+          if sketch.rig.changeover == "B"
+            sketch.contact("DFR.valve", from: "outdoor.B", to: pin, relay: "DFR", rest: :closed, label: "DFR, valve contact")
+          elsif sketch.rig[:valve_feed] == "one_trace"
+            sketch.join("outdoor.O", pin)
+            sketch.contact("DFR.valve", from: R, to: "outdoor.O", relay: "DFR", label: "DFR, valve contact")
+          else
+            sketch.contact("DFR.valve_rest", from: "outdoor.O", to: pin, relay: "DFR", rest: :closed, label: "DFR, valve contact at rest")
+            sketch.contact("DFR.valve", from: R, to: pin, relay: "DFR", label: "DFR, valve contact")
+          end
+        end
+
+        # In a hot-gas defrost the valve stays; a bypass solenoid opens.
+        def hot_gas(sketch)
+          sketch.join("outdoor.#{sketch.rig.changeover}", valve_pin(sketch))
+          sketch.name("outdoor.board.HGS", "board hot-gas pin")
+          sketch.contact("DFR.HGS", from: R, to: "outdoor.board.HGS", relay: "DFR", label: "DFR, hot-gas contact")
+          sketch.wired_coil("HGS", "outdoor", "outdoor.board.HGS", C)
+        end
+
+        def valve_pin(sketch)
           pin = "outdoor.board.RVS"
           sketch.name(pin, "board valve pin")
-          if sketch.rig.changeover == "O"
-            sketch.join("outdoor.O", pin)
-            sketch.contact("DFR.valve", from: "outdoor.R", to: "outdoor.O", relay: "DFR", label: "DFR, valve contact")
-          else
-            sketch.contact("DFR.valve", from: "outdoor.B", to: pin, relay: "DFR", rest: :closed, label: "DFR, valve contact")
-          end
-          sketch.device("RVS", "outdoor", pin, C) { |tabs| sketch.coil("RVS", from: tabs[0], to: tabs[1]) }
+          sketch.wired_coil(sketch.rig[:valve_volts] == "line" ? "RVR" : "RVS", "outdoor", pin, C)
+          pin
         end
 
-        def strips_call(sketch)
-          sketch.contact("DFR.W2", from: "outdoor.R", to: "outdoor.W2_out", relay: "DFR", label: "DFR, W2 contact")
+        def outdoor_thermostat(sketch)
+          last = sketch.string(%w[ODT], "outdoor", "outdoor.W2")
+          sketch.join(last, "outdoor.W2_in", how: :factory_wire)
         end
       end
     end

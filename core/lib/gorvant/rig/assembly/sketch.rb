@@ -21,8 +21,9 @@ module Gorvant
         net.wire(id, from: from, to: to, component: component, ohms: Catalogue.profile.fetch("#{how}_ohms"), label: label)
       end
 
-      # A switch with a fixed rest position; needs: the electronics that must be fed for it to close.
-      def switch(id, from:, to:, component: id, closed: false, needs: nil, label: component)
+      # A switch at its rest position; needs: the electronics that must be fed for it to close.
+      def switch(id, from:, to:, component: id, closed: nil, needs: nil, label: component)
+        closed = Catalogue.components.dig(id, "rest") == "closed" if closed.nil?
         net.switch(id, from: from, to: to, component: component, ohms: contact_ohms, closed: closed, needs: needs, label: label)
       end
 
@@ -37,22 +38,34 @@ module Gorvant
                        **about.slice("winding_ohms", "sealed_va", "pull_in_volts_ac", "drop_out_volts_ac").transform_keys(&:to_sym))
       end
 
-      # A load with the catalogue's numbers: by VA at 24 V, by amps at line volts, or by plain ohms.
-      def load(code, from:, to:)
+      # A load with the catalogue's numbers: by VA at 24 V, by amps at line volts, or by plain ohms. volts: other line volts.
+      def load(code, from:, to:, volts: nil)
         about = Catalogue.components.fetch(code)
-        ohms = about["ohms"] || (about["sealed_va"] && ((nominal_volts**2) / about["sealed_va"])) || (about.fetch("volts_ac") / about.fetch("running_amps"))
-        net.load(code, from: from, to: to, component: code, ohms: ohms, label: Naming.component(code), works_above_volts_ac: about.fetch("works_above_volts_ac"))
+        share = volts ? volts / about.fetch("volts_ac") : 1.0
+        ohms = about["ohms"] || (about["sealed_va"] && ((nominal_volts**2) / about["sealed_va"])) || (about.fetch("volts_ac") * share / about.fetch("running_amps"))
+        net.load(code, from: from, to: to, component: code, ohms: ohms, label: Naming.component(code), works_above_volts_ac: about.fetch("works_above_volts_ac") * share)
       end
 
-      # A two-tab device between two points, wired by the factory: tabs `.1` (feed side) and `.2`.
-      # Yields the two tabs.
-      def device(code, place, feed, onward)
+      # A string of switches from a node on, each with its two tabs, wired by the factory. Returns the last tab.
+      def string(codes, place, feed)
+        codes.inject(feed) do |node, code|
+          tabs = [1, 2].map { |tab| "#{place}.#{code}.#{tab}" }
+          name(tabs[0], "before #{code}")
+          name(tabs[1], "after #{code}")
+          join(node, tabs[0], how: :factory_wire)
+          switch(code, from: tabs[0], to: tabs[1])
+          tabs[1]
+        end
+      end
+
+      # A coil with its two tabs between a feed and a way home, wired by the factory.
+      def wired_coil(code, place, feed, home)
         tabs = [1, 2].map { |tab| "#{place}.#{code}.#{tab}" }
         name(tabs[0], "#{code}, feed side")
-        name(tabs[1], "#{code}, far side")
+        name(tabs[1], "#{code}, home side")
         join(feed, tabs[0], how: :factory_wire)
-        yield tabs
-        join(tabs[1], onward, how: :factory_wire)
+        coil(code, from: tabs[0], to: tabs[1])
+        join(tabs[1], home, how: :factory_wire)
       end
 
       private

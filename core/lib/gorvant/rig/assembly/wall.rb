@@ -8,8 +8,8 @@ module Gorvant
         fed = sketch.rig[:thermostat_power] == "common"
         sketch.load("THERMOSTAT", from: "wall.R", to: "wall.C") if fed
         (sketch.rig.terminals("wall") - %w[R C]).each do |terminal|
-          sketch.switch("THERMOSTAT.#{terminal}", from: "wall.R", to: "wall.#{terminal}", component: "THERMOSTAT",
-                                                  needs: fed ? "THERMOSTAT" : nil, label: "#{terminal} at the thermostat")
+          sketch.switch("THERMOSTAT.#{terminal}", from: "wall.R", to: "wall.#{terminal}", component: "THERMOSTAT", closed: false,
+                                                  needs: fed ? "THERMOSTAT" : nil, label: "#{Naming.letter(sketch.rig, terminal)} at the thermostat")
         end
       end
     end

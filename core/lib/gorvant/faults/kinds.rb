@@ -1,0 +1,124 @@
+# frozen_string_literal: true
+
+module Gorvant
+  module Faults
+    # A conductor, joint, coil or winding that no longer conducts, or a wire taken off.
+    class Open < Fault
+      register "open", "lifted"
+      def inject(netlist, held) = [netlist, held.merge(branch(netlist).id => :open)]
+    end
+
+    # A switch or contact that does not move.
+    class Stuck < Fault
+      register "stuck_open", "stuck_closed"
+
+      def inject(netlist, held)
+        branch = branch(netlist)
+        wrong("'#{branch.id}' is neither switch nor contact, so it cannot be stuck") unless branch.switching?
+        [netlist, held.merge(branch.id => kind == "stuck_open" ? :open : :closed)]
+      end
+    end
+
+    # A branch with other ohms: a bad joint, a burnt winding, a weak transformer. "ohms" may say how many.
+    class Changed < Fault
+      register "high_resistance", "coil_shorted", "transformer_weak"
+      KINDS = { "high_resistance" => %i[wire], "coil_shorted" => %i[coil], "transformer_weak" => %i[secondary] }.freeze
+
+      def inject(netlist, held)
+        branch = branch(netlist)
+        wrong("'#{branch.id}' is a #{branch.kind}; this fault is of a #{KINDS.fetch(kind).join(' or ')}") unless KINDS.fetch(kind).include?(branch.kind)
+        [netlist.with(changed(branch)), held]
+      end
+
+      private
+
+      def changed(branch)
+        numbers = Catalogue.profile.fetch("faults")
+        case kind
+        when "transformer_weak" then branch.with(props: branch.props.merge(ohms: branch[:ohms] * numbers.fetch("weak_transformer_factor")))
+        when "coil_shorted" then Branch.new(id: branch.id, kind: :load, from: branch.from, to: branch.to, component: branch.component,
+                                            props: { ohms: numbers.fetch("shorted_coil_ohms"), label: branch.label, works_above_volts_ac: Float::INFINITY }.freeze)
+        else branch.with(props: branch.props.merge(ohms: ohms(numbers.fetch("bad_joint_ohms"))))
+        end
+      end
+
+      def ohms(usual)
+        ohms = given.fetch("ohms", usual)
+        ohms.is_a?(Numeric) && ohms.between?(0.01, 1e6) ? ohms.to_f : wrong("has to be a number of ohms from 0.01 to 1000000", "ohms")
+      end
+    end
+
+    # Two points that touch and should not; of one, the chassis is the other.
+    class Short < Fault
+      register "short", "to_ground"
+
+      def inject(netlist, held)
+        points = kind == "to_ground" ? [given["at"], Assembly::CHASSIS] : given["at"]
+        wrong("has to be two different points") unless points.is_a?(Array) && points.size == 2 && points.uniq.size == 2
+        first, second = points.map { |point| node(netlist, point) }.sort
+        wrong("joins low voltage to line voltage; that is not modelled") if across?(netlist, first, second)
+        bridge = Branch.new(id: "short.#{first}~#{second}", kind: :wire, from: first, to: second,
+                            props: { ohms: Catalogue.profile.fetch("joint_ohms"), label: "short #{netlist.label(first)} – #{netlist.label(second)}" }.freeze)
+        [netlist.with(bridge), held]
+      end
+
+      private
+
+      def across?(netlist, first, second)
+        line = netlist.sections.find { |section| section.reference == Assembly::GROUND }
+        line && [first, second].count { |point| line.nodes.include?(point) } == 1
+      end
+    end
+
+    # Two conductors on each other's terminals at a place: "at" is their two joints, e.g. cable_b.orange@outdoor.
+    class Swapped < Fault
+      register "swapped"
+
+      def inject(netlist, held)
+        joints = Array(given["at"]).map { |id| branch(netlist, id) }
+        wrong("has to be two joints of one place, such as cable_b.orange@outdoor") unless joints.size == 2 && joints.all? { |joint| joint.id.include?("@") } && joints.uniq.size == 2
+        first, second = joints
+        [netlist.with(first.with(from: second.from), second.with(from: first.from)), held]
+      end
+    end
+
+    # A conductor's end on another terminal: "at" is its joint, "to" the terminal's node.
+    class Landed < Fault
+      register "landed"
+
+      def inject(netlist, held)
+        joint = branch(netlist)
+        wrong("has to be a joint such as cable_a.blue@wall") unless joint.id.include?("@")
+        to = node(netlist, given["to"])
+        wrong("is where it lands already", "to") if to == joint.from
+        [netlist.with(joint.with(from: to)), held]
+      end
+    end
+
+    # A setting of the thermostat: "at" is the fact, "value" what it is set to.
+    class SetUp < Fault
+      register "set_up"
+      SETTINGS = %w[changeover_setup system_setup backup_setup].freeze
+
+      def refit(rig)
+        known = Catalogue.facts.fetch(given["at"].to_s, nil)
+        wrong("has to be one of #{SETTINGS.join(', ')}") unless known && SETTINGS.include?(given["at"])
+        wrong("has to be one of #{known['of'].keys.join(', ')}", "value") unless known["of"].key?(given["value"])
+        rig.with(facts: rig.facts.merge(given["at"] => Fact.new(value: given["value"], provenance: Provenance.new(source: "assumed"))))
+      end
+
+      def title(_netlist) = format(about.fetch("title"), at: "#{Catalogue.facts.fetch(given['at'])['title'].downcase} #{Catalogue.facts.fetch(given['at'])['of'].fetch(given['value'])}")
+    end
+
+    # What no voltage shows.
+    class Mechanical < Fault
+      register "valve_stuck", "valve_leaking", "not_pumping", "motor_dead"
+      def mechanical? = true
+
+      def inject(netlist, held)
+        branch(netlist) if kind == "motor_dead"
+        [netlist, held]
+      end
+    end
+  end
+end

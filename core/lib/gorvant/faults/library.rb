@@ -1,0 +1,59 @@
+# frozen_string_literal: true
+
+module Gorvant
+  module Faults
+    # Every single fault that a rig can have, as the Hashes that Fault.parse reads.
+    module Library
+      class << self
+        # [{ "kind", "at", ... }]
+        def of(rig, netlist = Assembly.netlist(rig))
+          conductors(rig, netlist) + landings(rig, netlist) + parts(netlist) + set_ups(rig) + mechanical(netlist)
+        end
+
+        private
+
+        def fault(kind, at, **more) = { "kind" => kind, "at" => at }.merge(more.transform_keys(&:to_s))
+
+        def conductors(rig, netlist)
+          rig.cables.flat_map do |cable|
+            ids = cable.conductors.reject(&:spare).map { |conductor| "#{cable.id}.#{conductor.id}" }
+            alone = ids.flat_map { |id| [fault("open", id), fault("to_ground", netlist[id].from), *splices(netlist, id)] }
+            alone + ids.each_cons(2).map { |first, second| fault("short", [netlist[first].to, netlist[second].to]) }
+          end
+        end
+
+        def splices(netlist, id) = netlist.branches.select { |branch| branch.id.start_with?("#{id}/") && !branch.id.include?("/after_") }.map { |branch| fault("open", branch.id) }
+
+        def landings(rig, netlist)
+          joints = netlist.branches.select { |branch| branch.id.include?("@") && branch.kind == :wire }
+          bad = joints.map { |joint| fault("high_resistance", joint.id) }
+          pairs = joints.group_by { |joint| joint.id.split("@").last + joint.component.to_s + joint.id.split(".").first }.values.flat_map { |group| group.each_cons(2).to_a }
+          bad + pairs.map { |first, second| fault("swapped", [first.id, second.id]) } + rig.jumpers.map { |jumper| fault("open", jumper.id) }
+        end
+
+        def parts(netlist)
+          netlist.branches.flat_map do |branch|
+            case branch.kind
+            when :switch, :contact then [fault("stuck_open", branch.id), fault("stuck_closed", branch.id)]
+            when :fuse then [fault("stuck_open", branch.id)]
+            when :coil then [fault("open", branch.id), fault("coil_shorted", branch.id)]
+            when :load, :capacitor then [fault("open", branch.id)]
+            when :secondary then [fault("open", branch.id), fault("transformer_weak", branch.id)]
+            else []
+            end
+          end
+        end
+
+        def set_ups(rig)
+          settings = SetUp::SETTINGS.select { |key| rig.asks?(key) }
+          settings.flat_map { |key| (Catalogue.facts.fetch(key)["of"].keys - [rig[key]]).map { |value| fault("set_up", key, value: value) } }
+        end
+
+        def mechanical(netlist)
+          valve = netlist.branch?("RVS") ? [fault("valve_stuck", "RVS"), fault("valve_leaking", "RVS")] : []
+          valve + [fault("not_pumping", "COMP"), fault("motor_dead", "OFM"), fault("motor_dead", "BLOWER")].select { |one| netlist.branch?(one["at"]) }
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,61 @@
+# frozen_string_literal: true
+
+module Gorvant
+  # From the answers to the composer's questions to a rig wired as it should be: which conductors run between which places, in
+  # customary colours, and which jumpers belong.
+  module Composer
+    # Customary colour of what lands on a terminal. Source: docs/sources.md, domain-variants.
+    COLORS = { "R" => "red", "C" => "blue", "Y" => "yellow", "Y2" => "light_blue", "G" => "green", "O" => "orange", "B" => "dark_blue", "W2" => "white", "W" => "white",
+               "E" => "brown" }.freeze
+
+    class << self
+      # facts: { key => value }; provenance for all that is answered here. lengths: { cable id => feet }.
+      # Raises BadRigFile for answers that make no sense.
+      def compose(name:, facts:, source: "assumed", lengths: {}, note: nil)
+        recorded = facts.to_h { |key, value| [key.to_s, Fact.new(value: value, provenance: Provenance.new(source: source))] }
+        bare = Rig.build(name: name, archetype: "split_heat_pump", note: note, facts: recorded, cables: [])
+        Rig.build(**bare.to_h, cables: cables(bare, source, lengths), jumpers: jumpers(bare, source))
+      end
+
+      private
+
+      def cables(rig, source, lengths)
+        [["cable_a", "wall", "air_handler", indoor(rig), 42], ["cable_b", "air_handler", "outdoor", field(rig), 55]].map do |id, from, to, runs, feet|
+          conductors = runs.map { |color, first, second| Conductor.new(id: color, color: color.tr("_", " "), from: first, to: second) }
+          Cable.new(id: id, from: from, to: to, gauge_awg: 18, length_feet: lengths.fetch(id, feet), conductors: conductors, provenance: Provenance.new(source: source))
+        end
+      end
+
+      # [[colour, terminal at the wall, terminal at the air handler]]
+      def indoor(rig)
+        changeover = rig[:changeover_terminal] == "single" ? "OB" : rig.changeover
+        runs = straight(rig, %w[R C Y Y2 G], "wall") + [[COLORS.fetch(rig.changeover), changeover, rig.changeover]]
+        return runs if rig[:backup] == "none"
+
+        runs << ["white", "W2", rig[:outdoor_thermostat] ? "W2" : "W"]
+        emergency_conductor?(rig) ? runs << %w[brown E W] : runs
+      end
+
+      # [[colour, terminal at the air handler, terminal outdoors]]
+      def field(rig)
+        runs = straight(rig, ["R", "C", "Y", "Y2", rig.changeover], "outdoor")
+        return runs if rig[:backup] == "none"
+
+        runs << %w[pink W2 W2] if rig[:outdoor_thermostat]
+        rig[:w2_out_run] ? runs << %w[white W W2_out] : runs
+      end
+
+      def straight(rig, terminals, place) = (terminals & rig.terminals(place)).map { |terminal| [COLORS.fetch(terminal), terminal, terminal] }
+
+      # With an outdoor thermostat E always has its own way, or it would be held off with the rest.
+      def emergency_conductor?(rig) = rig[:outdoor_thermostat] || rig[:emergency_path] != "jumper"
+
+      def jumpers(rig, source)
+        return [] if rig[:backup] == "none"
+        return [] unless rig[:emergency_path] == "both" || (rig[:emergency_path] == "jumper" && !rig[:outdoor_thermostat])
+
+        [Jumper.new(id: "aux_e", place: "wall", from: "W2", to: "E", provenance: Provenance.new(source: source))]
+      end
+    end
+  end
+end

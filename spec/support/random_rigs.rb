@@ -1,0 +1,35 @@
+# frozen_string_literal: true
+
+# Rigs of every sort, the same for the same seed.
+module RandomRigs
+  def self.facts(random)
+    chosen = Gorvant::Catalogue.facts.each_with_object({}) do |(key, about), facts|
+      next if random.rand < 0.3 # left to the board or the default
+
+      facts[key] =
+        case about["kind"]
+        when "choice" then about["of"].keys.sample(random: random)
+        when "flag" then random.rand < 0.5
+        when "number" then key == "fuse_amps" ? [0, 3, 5].sample(random: random) : [20, 40, 60].sample(random: random)
+        when "list" then about["of"].keys.sample(random.rand(0..about["of"].size), random: random)
+        end
+    end
+    chosen.merge("system_setup" => "heat_pump", "backup_setup" => "as_fitted")
+  end
+
+  def self.rig(seed)
+    random = Random.new(seed)
+    Gorvant::Composer.compose(name: "Random #{seed}", facts: facts(random), lengths: { "cable_a" => random.rand(5..200), "cable_b" => random.rand(5..300) })
+  end
+
+  # [rig, condition] with up to two faults.
+  def self.case(seed)
+    random = Random.new(seed * 7919)
+    rig = rig(seed)
+    library = Gorvant::Faults::Library.of(rig)
+    condition = { "call" => Gorvant::Outputs.calls(rig).sample(random: random), "faults" => library.sample(random.rand(0..2), random: random) }
+    condition["supplies"] = { "outdoor" => false } if random.rand < 0.1
+    condition["board"] = { "lockout" => true } if random.rand < 0.1
+    [rig, Gorvant::Condition.parse(condition)]
+  end
+end
