@@ -57,6 +57,7 @@ require_relative "gorvant/rig/rules/no_heat_in_defrost"
 require_relative "gorvant/faults/fault"
 require_relative "gorvant/faults/kinds"
 require_relative "gorvant/faults/library"
+require_relative "gorvant/faults/signatures"
 
 # runs: rig and condition together, at one instant
 require_relative "gorvant/runs/trace"

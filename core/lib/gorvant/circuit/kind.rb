@@ -30,8 +30,8 @@ module Gorvant
     def siemens(_branch) = 0.0
     # Whether contact states decide if it conducts.
     def switching? = false
-    # Whether it conducts, given { coil id => energised } (only asked of switching kinds).
-    def closed?(_branch, _energised) = true
+    # Whether it conducts, given { coil id => energised } and where somebody set it, nil for nobody (only asked of switching kinds).
+    def closed?(_branch, _energised, _position) = true
     # Whether current through it does work: a path ends here.
     def load? = false
     # Whether it drives current of its own.

@@ -6,7 +6,7 @@ module Gorvant
   # Nodes and the branches between them, checked and frozen when made. A node is one electrical point: every terminal,
   # conductor end and device tab has its own. Several references are allowed, one for each separate supply.
   class Netlist
-    attr_reader :nodes, :branches, :references, :sections, :couplings, :labels, :ties
+    attr_reader :nodes, :branches, :references, :sections, :couplings, :labels, :ties, :switching, :fuses, :movers
 
     # Yields a Builder. references are the nodes that count as 0 V, one for each supply.
     def self.build(references:, ties: {})
@@ -17,7 +17,7 @@ module Gorvant
 
     # branches in any order; the answer does not depend on it. labels: { node => words for a person }.
     # ties: { node => node } of separate sections that are one conductor in truth, and carry nothing between them.
-    def initialize(references:, branches:, labels: {}, ties: {})
+    def initialize(references:, branches:, labels: {}, ties: {}, known: [])
       @references = references.freeze
       @labels = labels.freeze
       @ties = ties.freeze
@@ -30,8 +30,11 @@ module Gorvant
         touching[branch.to] << branch
       end
       @touching.default = [].freeze
+      @switching = @branches.select(&:switching?).freeze
+      @fuses = @switching.select { |branch| branch.kind == :fuse }.freeze
+      @movers = @branches.select { |branch| branch.behaviour.works_above_volts_ac(branch, false) }.freeze
       @couplings = @branches.reject { |branch| branch.behaviour.stamped? }.freeze
-      @sections = Section.split(self).freeze
+      @sections = Section.split(self, known).freeze
       freeze
     end
 
@@ -50,7 +53,7 @@ module Gorvant
     # A copy with branches replaced (same id) or added, and others taken out by id.
     def with(*changed, without: [])
       kept = @by_id.except(*without).merge(changed.to_h { |branch| [branch.id, branch] })
-      self.class.new(references: references, branches: kept.values, labels: labels, ties: ties)
+      self.class.new(references: references, branches: kept.values, labels: labels, ties: ties, known: sections)
     end
 
     private

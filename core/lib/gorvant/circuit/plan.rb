@@ -5,13 +5,15 @@ module Gorvant
   # out once and used for every set of values (sparse LDLᵀ of a symmetric matrix). Values may be Float or Complex.
   # Source: George and Liu (1981), Computer Solution of Large Sparse Positive Definite Systems.
   class Plan
-    attr_reader :size, :position, :slots
+    attr_reader :size, :position, :slots, :fixed_count
 
-    # size: number of unknowns. pairs: [[i, j]] of unknowns that some branch joins. last: unknowns that carry a source;
-    # eliminated at the end, so the forward pass has next to nothing to do.
-    def initialize(size, pairs, last: [])
+    # size: number of unknowns. pairs: [[i, j]] of unknowns that some branch joins. fixed: unknowns whose branches never
+    # switch; eliminated first, so that their part is factored once for all contact states. last: unknowns that carry a source;
+    # eliminated at the end, so that the forward pass has next to nothing to do.
+    def initialize(size, pairs, fixed: [], last: [])
       @size = size
-      order(neighbours(pairs), last)
+      @fixed_count = (fixed - last).size
+      order(neighbours(pairs), fixed, last)
       flatten
       freeze
     end
@@ -24,50 +26,50 @@ module Gorvant
 
     def slot_count = @columns.size
 
-    # Solves in place. diagonal and right are by position, off by slot; all are overwritten. Returns the unknowns by position.
+    # Factors pivots from (inclusive) to (exclusive) in place: diagonal by position, off by slot, which then holds the ratios.
     # This is the innermost loop of the product: flat arrays and while loops on purpose.
-    def solve(diagonal, off, right, first_right = 0)
+    def factor(diagonal, off, from = 0, to = size)
       pointers = @pointers
       columns = @columns
       targets = @targets
-      size = @size
-      pivot = slot = target = 0
-      singles = @singles
-      while pivot < singles # pivots with one later neighbour: most of a wiring diagram
-        value = off[slot]
-        unless value == 0.0
-          ratio = off[slot] = value / diagonal[pivot]
-          diagonal[columns[slot]] -= ratio * value
-        end
-        slot += 1
-        pivot += 1
-      end
-      while pivot < size
+      pivot = from
+      slot = pointers[from]
+      target = @target_starts[from]
+      while pivot < to
         finish = pointers[pivot + 1]
-        inverse = 1.0 / diagonal[pivot]
-        while slot < finish
+        if finish == slot + 1 # one later neighbour: most of a wiring diagram
           value = off[slot]
-          if value == 0.0
-            target += finish - slot - 1
-          else
-            ratio = value * inverse
+          unless value == 0.0
+            ratio = off[slot] = value / diagonal[pivot]
             diagonal[columns[slot]] -= ratio * value
-            other = slot + 1
-            while other < finish
-              off[targets[target]] -= ratio * off[other]
-              target += 1
-              other += 1
-            end
-            off[slot] = ratio
           end
-          slot += 1
+          slot = finish
+        else
+          inverse = 1.0 / diagonal[pivot]
+          while slot < finish
+            value = off[slot]
+            if value == 0.0
+              target += finish - slot - 1
+            else
+              ratio = value * inverse
+              diagonal[columns[slot]] -= ratio * value
+              other = slot + 1
+              while other < finish
+                off[targets[target]] -= ratio * off[other]
+                target += 1
+                other += 1
+              end
+              off[slot] = ratio
+            end
+            slot += 1
+          end
         end
         pivot += 1
       end
-      substitute(diagonal, off, right, first_right)
     end
 
-    # Forward and back substitution with factors left by `solve`.
+    # Forward and back substitution with what `factor` left; right is by position and overwritten with the unknowns.
+    # first_right: no value before this position is other than zero.
     def substitute(diagonal, off, right, first_right = 0)
       pointers = @pointers
       columns = @columns
@@ -86,29 +88,22 @@ module Gorvant
         end
         pivot += 1
       end
-      singles = @singles
       pivot = size - 1
       slot = @columns.size - 1
-      while pivot >= singles
+      while pivot >= 0
         start = pointers[pivot]
-        value = right[pivot]
-        while slot >= start
-          value -= off[slot] * right[columns[slot]]
+        if start == slot
+          right[pivot] -= off[slot] * right[columns[slot]]
           slot -= 1
+        else
+          value = right[pivot]
+          while slot >= start
+            value -= off[slot] * right[columns[slot]]
+            slot -= 1
+          end
+          right[pivot] = value
         end
-        right[pivot] = value
         pivot -= 1
-      end
-      if first_right >= singles # nothing was driven before: the rest follows its one neighbour
-        while slot >= 0
-          right[slot] = -off[slot] * right[columns[slot]]
-          slot -= 1
-        end
-      else
-        while slot >= 0
-          right[slot] -= off[slot] * right[columns[slot]]
-          slot -= 1
-        end
       end
       right
     end
@@ -121,28 +116,39 @@ module Gorvant
       sets
     end
 
-    # Minimum degree, ties by index; those in `last` wait until nothing else is left.
-    def order(sets, last)
-      held_back = Array.new(size, 0)
-      last.each { |node| held_back[node] = 2 * size * size }
-      remaining = (0...size).to_a
+    # Minimum degree, ties by index; fixed unknowns before the others, those of `last` at the end.
+    def order(sets, fixed, last)
+      rank = Array.new(size, size * 2)
+      fixed.each { |node| rank[node] = 0 }
+      last.each { |node| rank[node] = size * 4 }
+      keys = Array.new(size) { |node| rank[node] + sets[node].size }
       @position = Array.new(size)
       @lists = []
-      until remaining.empty?
-        # An unknown that stands alone goes with the general pivots, so that the single ones stay exactly single.
-        pivot = remaining.min_by { |node| held_back[node] + ((sets[node].empty? ? size : sets[node].size) * size) + node }
-        remaining.delete(pivot)
+      while @lists.size < size
+        pivot = lowest(keys)
+        keys[pivot] = Float::INFINITY
         @position[pivot] = @lists.size
         later = sets[pivot].keys
         @lists << later
         later.each { |node| sets[node].delete(pivot) }
-        later.combination(2) { |i, j| sets[i][j] = sets[j][i] = true }
+        later.each_with_index { |i, at| later.drop(at + 1).each { |j| sets[i][j] = sets[j][i] = true } }
+        later.each { |node| keys[node] = rank[node] + sets[node].size }
       end
+    end
+
+    # First index of the least key.
+    def lowest(keys)
+      best = 0
+      index = 1
+      while index < keys.size
+        best = index if keys[index] < keys[best]
+        index += 1
+      end
+      best
     end
 
     def flatten
       columns_of = @lists.map { |later| later.map { |node| @position[node] }.sort }
-      @singles = columns_of.index { |columns| columns.size != 1 } || size
       @pointers = [0]
       @columns = []
       @slots = {}
@@ -150,7 +156,9 @@ module Gorvant
         columns.each { |column| @slots[(pivot * size) + column] = @columns.push(column).size - 1 }
         @pointers << @columns.size
       end
-      @targets = columns_of.drop(@singles).flat_map { |columns| columns.combination(2).map { |i, j| @slots.fetch((i * size) + j) } }
+      pairs = columns_of.map { |columns| columns.size == 1 ? [] : columns.combination(2).to_a }
+      @target_starts = pairs.inject([0]) { |starts, list| starts << (starts.last + list.size) }
+      @targets = pairs.flatten(1).map { |i, j| @slots.fetch((i * size) + j) }
       remove_instance_variable(:@lists)
     end
   end

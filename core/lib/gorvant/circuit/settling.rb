@@ -18,15 +18,12 @@ module Gorvant
 
     def initialize(netlist, positions, held)
       @netlist = netlist
-      (positions.keys + held.keys).each { |id| netlist[id] }
+      positions.each_key { |id| netlist[id] }
       @positions = positions
       @held = held
       @broken = held.filter_map { |id, state| id if state == :open && !netlist[id].switching? }.to_set
-      @switching = netlist.branches.select(&:switching?)
-      @fuses = @switching.select { |branch| branch.kind == :fuse }
-      @movers = netlist.branches.select { |branch| branch.behaviour.works_above_volts_ac(branch, false) && !@broken.include?(branch.id) }
+      @movers = @broken.empty? ? netlist.movers : netlist.movers.reject { |branch| @broken.include?(branch.id) }
       @blown = []
-      @solved = {}
     end
 
     def settle(start)
@@ -51,43 +48,29 @@ module Gorvant
 
     # { switching branch id => closed? } with these loads working.
     def contacts(working)
-      @switching.to_h do |branch|
-        closed =
-          if @blown.include?(branch.id) then false
-          elsif @held.key?(branch.id) then @held[branch.id] == :closed
-          else positioned(branch).behaviour.closed?(positioned(branch), working)
+      @netlist.switching.each_with_object({}) do |branch, closed|
+        id = branch.id
+        closed[id] =
+          if @blown.include?(id) then false
+          elsif (held = @held[id]) then held == :closed
+          else branch.behaviour.closed?(branch, working, @positions[id])
           end
-        [branch.id, closed ? true : false]
       end
     end
 
     private
 
-    def positioned(branch)
-      return branch unless @positions.key?(branch.id)
-
-      (@moved ||= {})[branch.id] ||= branch.with(props: branch.props.merge(closed: @positions[branch.id]))
-    end
-
-    # Sections whose contacts have not moved are not solved again, unless they follow another section.
+    # A section that follows nothing keeps its answers itself.
     def solve(closed)
       @netlist.sections.each_with_object({}) do |section, volts|
-        key = section.branches.filter_map { |branch| branch.id if closed[branch.id] }
-        held = @solved[section]
-        if held && held[0] == key && !section.follower?
-          volts.merge!(held[1])
-        else
-          answer = section.solve(closed, open: @broken, volts: volts)
-          @solved[section] = [key, answer]
-          volts.merge!(answer)
-        end
+        volts.merge!(section.solve(closed, open: @broken, volts: volts))
       end
     end
 
     def wants(volts, working)
-      @movers.to_h do |branch|
-        threshold = branch.behaviour.works_above_volts_ac(branch, working[branch.id])
-        [branch.id, (volts[branch.to] - volts[branch.from]).abs >= threshold]
+      @movers.each_with_object({}) do |branch, wanted|
+        id = branch.id
+        wanted[id] = (volts[branch.to] - volts[branch.from]).abs >= branch.behaviour.works_above_volts_ac(branch, working[id])
       end
     end
 
@@ -97,7 +80,7 @@ module Gorvant
     end
 
     def fuse_opens?(volts, closed, working)
-      @fuses.any? do |fuse|
+      @netlist.fuses.any? do |fuse|
         next false unless closed[fuse.id]
 
         state = Solution.new(netlist: @netlist, volts: volts, working: working, closed: closed, open: @broken)

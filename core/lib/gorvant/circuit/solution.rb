@@ -3,7 +3,7 @@
 module Gorvant
   # A netlist solved for one set of positions: volts at every node, which loads work, what conducts.
   class Solution
-    attr_reader :netlist, :volts, :working, :closed, :open, :blown, :before_blowing, :cycle, :islands
+    attr_reader :netlist, :volts, :working, :closed, :open, :blown, :before_blowing, :cycle
 
     # volts: { node => volts_ac to the reference of its section }. working: { load id => bool }.
     # closed: { switching branch id => bool }. open: ids of broken branches of other kinds. blown: ids of open fuses.
@@ -17,9 +17,10 @@ module Gorvant
       @blown = blown.freeze
       @before_blowing = before_blowing
       @cycle = cycle.freeze
-      conducting = netlist.branches.select { |branch| conducts?(branch) }
-      @islands = Islands.new(netlist.nodes, conducting, netlist.references)
     end
+
+    # Sets of nodes that wire, contacts and loads hold together as things stand.
+    def islands = @islands ||= Islands.new(netlist.nodes, netlist.branches.select { |branch| conducts?(branch) }, netlist.references)
 
     def chatter? = cycle.any?
     # Ids of the coils that never settle.

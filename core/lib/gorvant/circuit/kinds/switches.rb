@@ -8,7 +8,14 @@ module Gorvant
       register :switch
       def switching? = true
       def siemens(branch) = 1.0 / branch[:ohms]
-      def closed?(branch, energised) = branch[:closed] && (branch[:needs].nil? || energised[branch[:needs]])
+      
+      def closed?(branch, energised, position)
+        return false unless position.nil? ? branch[:closed] : position
+
+        needs = branch[:needs]
+        needs.nil? || energised[needs] == true
+      end
+
     end
 
     # A contact that a coil moves. props: ohms, relay (coil id), rest (:open or :closed).
@@ -16,7 +23,7 @@ module Gorvant
       register :contact
       def switching? = true
       def siemens(branch) = 1.0 / branch[:ohms]
-      def closed?(branch, energised) = branch[:rest] == :closed ? !energised[branch[:relay]] : !!energised[branch[:relay]]
+      def closed?(branch, energised, _position) = branch[:rest] == :closed ? !energised[branch[:relay]] : energised[branch[:relay]] == true
     end
 
     # A fuse. props: ohms, rated_amps. It opens by current, decided by Settling, and stays open.
