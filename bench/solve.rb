@@ -12,14 +12,14 @@ COUNT = 2_000
 def ngspice_seconds(netlist, solution)
   deck = Gorvant::Formats::Spice.dump(netlist, closed: solution.closed)
   run = lambda do |times|
-    text = deck.sub(/^\.ac.*?^\.endc/m, ".control\nrepeat #{times}\nop\ndestroy all\nend\nquit\n.endc").gsub(/ DC 0 AC /, " DC ").gsub(/^C\d+ .*\n/, "")
+    text = deck.sub(/^\.ac.*?^\.endc/m, ".control\nrepeat #{times}\nop\ndestroy all\nend\nquit\n.endc").gsub(" DC 0 AC ", " DC ").gsub(/^C\d+ .*\n/, "")
     Tempfile.create(["bench", ".cir"]) do |file|
       file.write(text)
       file.flush
       BenchRigs.seconds(3) { Open3.capture2e("ngspice", "-b", file.path) }
     end
   end
-  (run.(1_100) - run.(100)) / 1_000
+  (run.call(1_100) - run.call(100)) / 1_000
 end
 
 BenchRigs::ALL.each do |name, rig|

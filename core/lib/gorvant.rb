@@ -48,6 +48,7 @@ require_relative "gorvant/rig/condition"
 require_relative "gorvant/rig/outputs"
 require_relative "gorvant/rig/naming"
 require_relative "gorvant/rig/composer"
+require_relative "gorvant/rig/comparison"
 require_relative "gorvant/rig/assembly"
 require_relative "gorvant/rig/rules/one_pole"
 require_relative "gorvant/rig/rules/lockout_defeated"
@@ -61,6 +62,7 @@ require_relative "gorvant/faults/signatures"
 
 # runs: rig and condition together, at one instant
 require_relative "gorvant/runs/trace"
+require_relative "gorvant/runs/what_if"
 
 # drawing: Scenes that page, export and screen reader render alike
 require_relative "gorvant/drawing/scene"

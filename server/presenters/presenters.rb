@@ -32,6 +32,23 @@ module Gorvant
             klass: expected.klass, class_title: Catalogue.words("class.#{expected.klass}"), floating: expected.floating, says: reason.says, links: reason.links }
         end
 
+        def ohms(reading)
+          { ohms: reading.ohms.finite? ? reading.ohms.round(2) : nil, says: reading.says, links: reading.links }
+        end
+
+        def faults(rig)
+          netlist = Assembly.netlist(rig)
+          lifts = netlist.branches.select { |branch| branch.kind == :wire && branch.id.include?("@") }.map { |joint| { "kind" => "lifted", "at" => joint.id } }
+          (Faults::Library.of(rig, netlist) + lifts).map do |given|
+            fault = Fault.parse(given)
+            { fault: given, title: fault.title(netlist), is: fault.about["is"], shows: fault.about["shows"], proof: fault.about["proof"] }
+          end
+        end
+
+        def revision(row)
+          { id: row[:id], number: row[:number], digest: row[:digest], created_at: row[:created_at].iso8601, by: row[:by] }
+        end
+
         private
 
         # The eight pages of a visit in the order of work. A page is marked by what was found on it.

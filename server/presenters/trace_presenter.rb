@@ -11,14 +11,32 @@ module Gorvant
         @scene = LoopView.scene(trace)
       end
 
+      # The drawing and what runs, for a rig that is only being put together.
+      def preview
+        { calls: Outputs.calls(@trace.rig), loads: loads, findings: findings, scene: scene, supply: supply }
+      end
+
       def to_h
-        { condition: @trace.condition.to_json_hash, instrument: @instrument, assumed: @trace.rig.assumed.map { |key| Catalogue.facts.fetch(key).fetch("title") },
-          loads: @trace.loads.map { |load| load.to_h.merge(volts_ac: load.volts_ac.round(2)) },
-          findings: @trace.findings.map { |finding| FindingPresenter.new(finding).to_h },
-          scene: scene, strings: LoopString.all(@trace).map { |string| string.to_h.merge(beads: string.beads.map(&:to_h)) }, points: points, readings: readings }
+        { calls: Outputs.calls(@trace.rig), movable: Assembly::Positions.movable(@trace.rig), supply: supply, faults: @trace.fault_titles, changes: changes,
+          condition: @trace.condition.to_json_hash, instrument: @instrument, assumed: @trace.rig.assumed.map { |key| Catalogue.facts.fetch(key).fetch("title") },
+          loads: loads, findings: findings, scene: scene, strings: strings, points: points, readings: readings }
       end
 
       private
+
+      def strings = LoopString.all(@trace).map { |string| string.to_h.merge(beads: string.beads.map(&:to_h)) }
+      def loads = @trace.loads.map { |load| load.to_h.merge(volts_ac: load.volts_ac.round(2)) }
+      def findings = @trace.findings.map { |finding| FindingPresenter.new(finding).to_h }
+      def supply = @trace.supply.transform_values { |value| value.round(1) }
+
+      # What differs from the same call with nothing supposed; nil when nothing is.
+      def changes
+        condition = @trace.condition
+        return nil if condition.faults.empty? && condition.switches.empty? && condition.supplies.empty?
+
+        changes = WhatIf.new(@trace)
+        { loads: changes.loads, nodes: changes.nodes }
+      end
 
       def scene
         { title: @scene.title, width: @scene.width, height: @scene.height, bands: @scene.bands.map(&:to_h), links: @scene.links.map(&:to_h),

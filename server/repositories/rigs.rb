@@ -21,6 +21,28 @@ module Gorvant
         end
       end
 
+      # A new revision on top of the one that the client saw; Stale when another came first.
+      def revise(id, version, rig)
+        db.transaction do
+          before = find(id)
+          changed = db[:rigs].where(crew_id: viewer.crew_id, id: id, version: version).update(name: rig.name, version: version + 1, updated_at: Sequel::CURRENT_TIMESTAMP)
+          if changed.zero?
+            raise Stale.new(thing: thing, current_version: before[:version], current: { "revision" => before[:number], "content" => before[:content].to_hash },
+                            given: { "content" => Formats::RigJson.dump(rig) })
+          end
+
+          add_revision(id, rig, parent_id: before[:revision_id], number: before[:number] + 1)
+          find(id)
+        end
+      end
+
+      # Newest first, each with who made it.
+      def revisions(id)
+        find(id)
+        db[:rig_revisions].where(Sequel[:rig_revisions][:crew_id] => viewer.crew_id, rig_id: id).join(:users, id: Sequel[:rig_revisions][:created_by])
+                          .select_all(:rig_revisions).select_append(Sequel[:users][:name].as(:by)).reverse(:number).all
+      end
+
       # The Rig value of a row.
       def value(row) = Formats::RigJson.read(row[:content].to_hash)
 

@@ -27,6 +27,8 @@ module Gorvant
         required(:to_node).filled(:string, max_size?: LINE)
         required(:instrument).filled(:string, included_in?: Meter.instruments.keys)
         required(:condition).value(:hash)
+        optional(:function).filled(:string, included_in?: %w[volts_ac ohms])
+        optional(:isolated).filled(:bool)
       end
 
       rule(:from_node, :to_node) { key(:to_node).failure("is the same point as from_node; put the probes on two points") if values[:from_node] == values[:to_node] }
@@ -45,6 +47,24 @@ module Gorvant
       json do
         required(:id).filled(:string, format?: UUID)
         required(:rig).value(:hash)
+      end
+    end
+
+    # A changed rig, with the version that the change was made on.
+    class RevisionRequest < Request
+      json do
+        required(:version).filled(:integer)
+        required(:rig).value(:hash)
+      end
+    end
+
+    # Answers of the composer: on top of a rig file, or from nothing.
+    class CompositionRequest < Request
+      json do
+        required(:name).filled(:string, max_size?: 120)
+        required(:facts).value(:hash)
+        optional(:base).maybe(:hash)
+        optional(:call).filled(:string, included_in?: Catalogue.calls.keys)
       end
     end
   end

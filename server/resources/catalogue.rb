@@ -8,6 +8,8 @@ module Gorvant
         json(calls: Catalogue.calls.map { |id, call| { id: id }.merge(call.slice("title", "key", "says").transform_keys(&:to_sym)) },
              instruments: Meter.instruments.map { |id, about| { id: id, title: about.fetch("title") } },
              symptoms: Catalogue.symptoms.map { |id, about| { id: id, title: about.fetch("title") } },
+             facts: Catalogue.facts.map { |key, about| fact(key, about) },
+             sources: %w[diagram measured told assumed],
              components: Catalogue.components.map { |id, about| component(id, about) })
       end
 
@@ -26,6 +28,12 @@ module Gorvant
       OPENAPI = JSON.generate(YAML.safe_load_file(File.join(ROOT, "server", "openapi.yml"))).freeze
 
       private
+
+      # A question of the composer. Choices are a list, since JSON objects have only text for keys.
+      def fact(key, about)
+        { key: key, title: about["title"], asks: about["asks"], group: about["group"], kind: about["kind"], low: about["low"], high: about["high"], unit: about["unit"],
+          choices: about.fetch("of", {}).map { |value, says| { value: value, says: says } } }
+      end
 
       def component(id, about)
         { id: id, title: about.fetch("title"), does: about.fetch("does"), cautions: about.fetch("cautions", []).map { |key| Catalogue.cautions.fetch(key) } }

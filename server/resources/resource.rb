@@ -63,7 +63,23 @@ module Gorvant
       def answer_measurement(rig)
         input = MeasurementRequest.parse(body_json)
         trace = Trace.new(rig, condition(input[:condition]))
-        json Present.expected(*trace.reading(input[:from_node], input[:to_node], input[:instrument]))
+        points = input.values_at(:from_node, :to_node)
+        return json(Present.ohms(trace.ohms(*points, isolated: input.fetch(:isolated, false)))) if input[:function] == "ohms"
+
+        json Present.expected(*trace.reading(*points, input[:instrument]))
+      end
+
+      # Every single fault that the rig can have, with its words.
+      def answer_faults(rig, _digest)
+        json(computed.fetch("faults") { JSON.generate(faults: Present.faults(rig)) })
+      end
+
+      # The circuit under a condition as a SPICE deck.
+      def answer_spice(rig)
+        input = TraceRequest.parse(body_json)
+        trace = Trace.new(rig, condition(input[:condition]))
+        content_type "text/plain"
+        Formats::Spice.dump(trace.netlist, closed: trace.solution.closed, open: trace.solution.open, couplings: true, title: "#{rig.name}: #{trace.condition.call}")
       end
     end
   end

@@ -34,6 +34,49 @@ module Gorvant
       post "/api/rigs/:id/measurement" do
         answer_measurement(rigs.value(rigs.find(params[:id])))
       end
+
+      get "/api/rigs/:id/faults" do
+        row = rigs.find(params[:id])
+        answer_faults(rigs.value(row), row[:digest])
+      end
+
+      post "/api/rigs/:id/spice" do
+        answer_spice(rigs.value(rigs.find(params[:id])))
+      end
+
+      get "/api/rigs/:id/revisions" do
+        rows = rigs.revisions(params[:id])
+        values = rows.to_h { |row| [row[:number], rigs.value(row)] }
+        json(revisions: rows.map { |row| Present.revision(row).merge(differences: differences(values[row[:number] - 1], values[row[:number]])) })
+      end
+
+      post "/api/rigs/:id/revisions" do
+        input = RevisionRequest.parse(body_json)
+        row = rigs.revise(params[:id], input[:version], Formats::RigJson.read(body_json.fetch("rig")))
+        json Present.rig(row), 201
+      end
+
+      # Nothing is kept: the answers become a rig file and its drawing.
+      post "/api/compositions" do
+        input = CompositionRequest.parse(body_json)
+        rig = composed(input[:name], body_json)
+        call = Outputs.calls(rig).include?(input[:call]) ? input[:call] : "off"
+        trace = Trace.new(rig, Condition.new(call: call))
+        json(rig: Formats::RigJson.dump(rig), asked: Catalogue.facts.keys.select { |key| rig.asks?(key) }, values: Catalogue.facts.keys.to_h { |key| [key, rig[key]] },
+             call: call, preview: TracePresenter.new(trace, "high_impedance").preview)
+      end
+
+      private
+
+      def differences(before, after) = before ? Comparison.of(before, after).map(&:to_h) : []
+
+      # Answers go through the rig file's own reader, so that a wrong one is told as in any file.
+      def composed(name, body)
+        base = body["base"] || { "schema" => Formats::RigJson::SCHEMA, "archetype" => "split_heat_pump", "cables" => [] }
+        asked = Formats::RigJson.read(base.merge("name" => name, "facts" => body["facts"], "cables" => [], "jumpers" => [], "terminal_names" => {}))
+        start = body["base"] ? Formats::RigJson.read(body["base"]) : asked
+        Composer.recompose(start, asked.facts, name: name)
+      end
     end
   end
 end

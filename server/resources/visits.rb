@@ -32,6 +32,15 @@ module Gorvant
         answer_measurement(visits.rig(visits.find(params[:id])))
       end
 
+      get "/api/visits/:id/faults" do
+        row = visits.find(params[:id])
+        answer_faults(visits.rig(row), row[:digest])
+      end
+
+      post "/api/visits/:id/spice" do
+        answer_spice(visits.rig(visits.find(params[:id])))
+      end
+
       private
 
       def fields(input)

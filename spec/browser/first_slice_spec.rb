@@ -95,7 +95,7 @@ RSpec.describe "The first day with Gorvant", :browser, type: :feature do
     file.close
     attach_file("rig-file", file.path, make_visible: true)
     expect(page).to have_css("[role=alert]", text: "/cables/0/conductors/2/to unknown terminal")
-    expect(page).to have_css("[data-testid=rig]", count: 2)
+    expect(page).to have_css("[data-testid=rig]", count: 4)
   end
 
   it "removes the demo data and brings it back" do

@@ -24,7 +24,7 @@ RSpec.describe "The circuit oracle" do
 
   (1..20).each do |batch|
     it "agrees in ten random rigs, calls and faults (batch #{batch})" do
-      ((batch * 10) - 9..batch * 10).each do |seed|
+      (((batch * 10) - 9)..(batch * 10)).each do |seed|
         trace = Gorvant::Trace.new(*RandomRigs.case(seed))
         next if trace.solution.chatter?
 

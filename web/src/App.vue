@@ -4,5 +4,7 @@ import AppHeader from './components/AppHeader.vue'
 
 <template>
   <AppHeader />
-  <RouterView />
+  <RouterView v-slot="{ Component, route }">
+    <component :is="Component" :key="route.path" />
+  </RouterView>
 </template>

@@ -18,6 +18,18 @@ export const router = createRouter({
     },
     { path: '/rigs', component: () => import('./pages/RigsPage.vue'), meta: { title: 'Rigs' } },
     {
+      path: '/rigs/new',
+      component: () => import('./pages/ComposerPage.vue'),
+      props: { id: null },
+      meta: { title: 'Compose a rig' },
+    },
+    {
+      path: '/rigs/:id',
+      component: () => import('./pages/ComposerPage.vue'),
+      props: (route) => ({ id: String(route.params.id) }),
+      meta: { title: 'What is fitted' },
+    },
+    {
       path: '/rigs/:id/trace',
       component: () => import('./pages/TracePage.vue'),
       props: (route) => ({ kind: 'rig', id: String(route.params.id) }),

@@ -57,12 +57,19 @@ describe('the state in the address', () => {
       hop: false,
       loop: 'CC',
       supposed: { DTS: 'open', DFT: 'closed' },
+      faults: [{ kind: 'short', at: ['outdoor.R', 'outdoor.C'] }],
+      off: ['outdoor'],
+      ohms: true,
     }
     expect(readState(JSON.parse(JSON.stringify(writeState(state))))).toEqual(state)
   })
 
   it('drops what makes no sense', () => {
     expect(readState({ supposed: 'DTS:ajar,:open,LPS' }).supposed).toEqual({})
+    expect(readState({ faults: '[{"kind":1},{"kind":"open","at":"CC"}', off: ',' })).toMatchObject({
+      faults: [],
+      off: [],
+    })
     expect(readState({}).call).toBe('off')
   })
 })

@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require_relative "../../support/random_rigs"
+
 RSpec.describe Gorvant::LoopView do
   # The area that a finger may hit, and no other station's.
   def hit(station)
@@ -9,13 +11,16 @@ RSpec.describe Gorvant::LoopView do
 
   def overlap?(one, two) = one[0] < two[2] && two[0] < one[2] && one[1] < two[3] && two[1] < one[3]
 
-  %w[boathouse_north hostel_bunks].each do |name|
-    Gorvant::Catalogue.calls.each_key do |call|
-      it "draws #{name} in #{call} with every station hit apart and inside the sheet" do
-        scene = described_class.scene(trace(call, on: rig(name)))
-        areas = scene.stations.to_h { |station| [station.id, hit(station)] }
-        areas.to_a.combination(2) { |(one, first), (two, second)| expect(overlap?(first, second)).to be(false), "#{one} and #{two} overlap" }
-        expect(areas.values).to all(satisfy { |x, y, right, foot| x >= 0 && y >= 0 && right <= scene.width && foot <= scene.height })
+  # What is drawn does not depend on the call, but for what is open in it.
+  rigs = %w[boathouse_north hostel_bunks bakery_shop clinic_waiting].to_h { |name| [name, -> { rig(name) }] }
+  rigs.merge!((1..30).to_h { |seed| ["random rig #{seed}", -> { RandomRigs.rig(seed) }] })
+  rigs.each do |name, fitted|
+    it "draws #{name} with every station's target apart and inside the sheet, in its heating and off" do
+      %w[heat off].each do |call|
+        scene = described_class.scene(trace(call, on: instance_exec(&fitted)))
+        areas = scene.stations.map { |station| [station.id, hit(station)] }
+        areas.combination(2) { |(one, first), (two, second)| expect(overlap?(first, second)).to be(false), "#{one} and #{two} overlap" }
+        expect(areas.map(&:last)).to all(satisfy { |x, y, right, foot| x >= 0 && y >= 0 && right <= scene.width && foot <= scene.height })
       end
     end
   end
@@ -33,7 +38,7 @@ RSpec.describe Gorvant::LoopView do
   it "breaks a drawn conductor where it is broken, each half in its own state" do
     scene = described_class.scene(trace("heat", faults: [{ "kind" => "open", "at" => "cable_b.yellow" }]))
     broken = scene.links.select(&:gap)
-    expect(broken.map { |link| [link.gap[:label], link.parts.map { |part| part[:state] }] }).to eq([["yellow of cable B", %w[live dead]]])
+    expect(broken.map { |link| [link.gap[:label], link.parts.map { |part| part[:state] }] }).to eq([["yellow", %w[live dead]]])
   end
 
   it "hops over what it crosses" do

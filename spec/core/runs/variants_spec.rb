@@ -58,10 +58,10 @@ RSpec.describe Gorvant::Trace do
       stuck = { "kind" => "stuck_closed", "at" => "THERMOSTAT.O" }
       lift = { "kind" => "lifted", "at" => "cable_b.orange@outdoor" }
       at = ->(fault, node, meter, *more) { trace_of(rig, "heat", faults: [fault, *more]).reading(node, "outdoor.C", meter).first }
-      expect([welded, stuck].map { |fault| at.(fault, "outdoor.O", "high_impedance").klass }).to eq(%w[about_24 about_24])
-      expect([welded, stuck].map { |fault| at.(fault, "outdoor.O", "low_impedance", lift).klass }).to eq(%w[about_24 about_0])
-      expect([welded, stuck].map { |fault| at.(fault, "outdoor.cable_b.orange", "low_impedance", lift).volts_ac > 20 }).to eq([false, true])
-      expect(at.(welded, "outdoor.cable_b.orange", "high_impedance", lift)).to have_attributes(klass: "ghost", volts_ac: be > 2.0)
+      expect([welded, stuck].map { |fault| at.call(fault, "outdoor.O", "high_impedance").klass }).to eq(%w[about_24 about_24])
+      expect([welded, stuck].map { |fault| at.call(fault, "outdoor.O", "low_impedance", lift).klass }).to eq(%w[about_24 about_0])
+      expect([welded, stuck].map { |fault| at.call(fault, "outdoor.cable_b.orange", "low_impedance", lift).volts_ac > 20 }).to eq([false, true])
+      expect(at.call(welded, "outdoor.cable_b.orange", "high_impedance", lift)).to have_attributes(klass: "ghost", volts_ac: be > 2.0)
     end
 
     it "takes the valve's feed away in a B type's defrost: C to B 24, solenoid from 24 to 0, fan off, strips on" do
@@ -96,9 +96,9 @@ RSpec.describe Gorvant::Trace do
     it "leaves a leg live behind an open one-pole contactor, and says so" do
       off = trace_of(rig_with(contactor_poles: 1), "off")
       read = ->(first, second) { off.reading(first, second).first.klass }
-      expect(read.("outdoor.CC.T1", "outdoor.CC.T2")).to eq("about_0")
-      expect(read.("outdoor.CC.L1", "outdoor.CC.T2")).to eq("about_240")
-      %w[T1 T2].each { |tab| expect(read.("outdoor.CC.#{tab}", "panel.ground")).to eq("about_120") }
+      expect(read.call("outdoor.CC.T1", "outdoor.CC.T2")).to eq("about_0")
+      expect(read.call("outdoor.CC.L1", "outdoor.CC.T2")).to eq("about_240")
+      %w[T1 T2].each { |tab| expect(read.call("outdoor.CC.#{tab}", "panel.ground")).to eq("about_120") }
       expect(findings(off)).to eq(["one_pole"])
     end
 
@@ -163,7 +163,9 @@ RSpec.describe Gorvant::Trace do
   end
 
   it "flags a coil that a weak transformer leaves near its pull-in" do
-    codes = [5.0, 10.0, 15.0, 20.0, 25.0].flat_map { |ohms| findings(trace_of(rig_with, "heat", faults: [{ "kind" => "high_resistance", "at" => "cable_b.yellow@outdoor", "ohms" => ohms }])) }
+    codes = [5.0, 10.0, 15.0, 20.0, 25.0].flat_map do |ohms|
+      findings(trace_of(rig_with, "heat", faults: [{ "kind" => "high_resistance", "at" => "cable_b.yellow@outdoor", "ohms" => ohms }]))
+    end
     expect(codes).to include("coil_near_pull_in")
   end
 
@@ -212,8 +214,8 @@ RSpec.describe Gorvant::Trace do
       solved = described_class.new(RandomRigs.rig(seed), Gorvant::Condition.parse("call" => "heat"))
       section = solved.netlist.sections.find(&:follower?)
       volts = ->(open) { section.solve(solved.solution.closed, open: open, volts: solved.solution.volts).then { |at| at.fetch(Gorvant::Assembly::HOT).abs } }
-      before = volts.([])
-      section.branches.select(&:load?).each { |load| expect(volts.([load.id])).to be >= before - 1e-9, load.id }
+      before = volts.call([])
+      section.branches.select(&:load?).each { |load| expect(volts.call([load.id])).to be >= before - 1e-9, load.id }
     end
   end
 end

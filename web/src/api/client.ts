@@ -9,6 +9,12 @@ export type Catalogue = components['schemas']['Catalogue']
 export type Viewer = components['schemas']['Viewer']
 export type Condition = components['schemas']['Condition']
 export type NewReading = components['schemas']['NewReading']
+export type KnownFault = components['schemas']['KnownFault']
+export type Composition = components['schemas']['Composition']
+export type Revision = components['schemas']['Revision']
+export type Ohms = components['schemas']['Ohms']
+export type ExpectedVolts = components['schemas']['Expected']
+export type RigFile = Record<string, unknown>
 export type { Reading, Trace } from '@/model/readingTable'
 
 const client = createClient<paths>({ baseUrl: '/' })
@@ -41,8 +47,41 @@ export const api = {
   sites: () => outcome(client.GET('/api/sites')),
   rigs: () => outcome(client.GET('/api/rigs')),
   rig: (id: string) => outcome(client.GET('/api/rigs/{id}', { params: { path: { id } } })),
-  importRig: (id: string, rig: Record<string, never>) =>
-    outcome(client.POST('/api/rigs', { body: { id, rig } })),
+  importRig: (id: string, rig: RigFile) =>
+    outcome(client.POST('/api/rigs', { body: { id, rig: rig as Record<string, never> } })),
+  revisions: (id: string) => outcome(client.GET('/api/rigs/{id}/revisions', { params: { path: { id } } })),
+  reviseRig: (id: string, version: number, rig: RigFile) =>
+    outcome(
+      client.POST('/api/rigs/{id}/revisions', {
+        params: { path: { id } },
+        body: { version, rig: rig as Record<string, never> },
+      }),
+    ),
+  compose: (name: string, facts: Record<string, unknown>, base: RigFile | null, call: string) =>
+    outcome(
+      client.POST('/api/compositions', {
+        body: {
+          name,
+          facts: facts as Record<string, never>,
+          base: base as Record<string, never> | null,
+          call,
+        },
+      }),
+    ),
+  faults: (source: Source) =>
+    outcome(
+      client.GET(source.kind === 'visit' ? '/api/visits/{id}/faults' : '/api/rigs/{id}/faults', {
+        params: { path: { id: source.id } },
+      }),
+    ),
+  spice: (source: Source, condition: Condition) =>
+    outcome(
+      client.POST(source.kind === 'visit' ? '/api/visits/{id}/spice' : '/api/rigs/{id}/spice', {
+        params: { path: { id: source.id } },
+        body: { condition },
+        parseAs: 'text',
+      }),
+    ),
   trace: (source: Source, condition: Condition, instrument: string) =>
     outcome(
       client.POST(source.kind === 'visit' ? '/api/visits/{id}/trace' : '/api/rigs/{id}/trace', {
@@ -50,11 +89,24 @@ export const api = {
         body: { condition, instrument },
       }),
     ),
-  measure: (source: Source, condition: Condition, instrument: string, from_node: string, to_node: string) =>
+  measure: (
+    source: Source,
+    condition: Condition,
+    instrument: string,
+    from_node: string,
+    to_node: string,
+    ohms: { isolated: boolean } | null = null,
+  ) =>
     outcome(
       client.POST(source.kind === 'visit' ? '/api/visits/{id}/measurement' : '/api/rigs/{id}/measurement', {
         params: { path: { id: source.id } },
-        body: { condition, instrument, from_node, to_node },
+        body: {
+          condition,
+          instrument,
+          from_node,
+          to_node,
+          ...(ohms ? { function: 'ohms' as const, isolated: ohms.isolated } : {}),
+        },
       }),
     ),
   readings: (visit: string) =>

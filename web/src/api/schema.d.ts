@@ -217,6 +217,119 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rigs/{id}/faults": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        /** Every single fault that the rig can have */
+        get: operations["faultsOf_rigs"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{id}/spice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The circuit under a condition as a deck that ngspice runs */
+        post: operations["spiceOf_rigs"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{id}/faults": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        /** Every single fault that the rig can have */
+        get: operations["faultsOf_visits"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{id}/spice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The circuit under a condition as a deck that ngspice runs */
+        post: operations["spiceOf_visits"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{id}/revisions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        /** Revisions, newest first, each with what it changed */
+        get: operations["listRevisions"];
+        put?: never;
+        /** Add a revision on top of the one that was seen */
+        post: operations["reviseRig"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compositions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Answers of the composer as a rig file and its drawing; nothing is kept */
+        post: operations["compose"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/visits": {
         parameters: {
             query?: never;
@@ -346,6 +459,8 @@ export interface components {
             role: string;
         };
         Catalogue: {
+            facts: components["schemas"]["FactQuestion"][];
+            sources: string[];
             calls: {
                 id: string;
                 title: string;
@@ -436,10 +551,8 @@ export interface components {
             board?: {
                 [key: string]: boolean;
             };
-            faults?: {
-                kind?: string;
-                at?: string | string[];
-            }[];
+            outputs?: string[];
+            faults?: components["schemas"]["Fault"][];
         };
         Expected: {
             volts_ac: number | null;
@@ -450,6 +563,71 @@ export interface components {
             floating: boolean;
             says: string;
             links: string[];
+        };
+        Ohms: {
+            ohms: number | null;
+            says: string;
+            links: string[];
+        };
+        KnownFault: {
+            fault: components["schemas"]["Fault"];
+            title: string;
+            is: string;
+            shows: string;
+            proof: string;
+        };
+        Fault: {
+            kind: string;
+            at: string | string[];
+            to?: string;
+            value?: string;
+            ohms?: number;
+        };
+        Revision: {
+            id: string;
+            number: number;
+            digest: string;
+            created_at: string;
+            by: string;
+            differences: {
+                field: string;
+                title: string;
+                before: string | null;
+                after: string | null;
+            }[];
+        };
+        Composition: {
+            rig: components["schemas"]["RigFile"];
+            asked: string[];
+            values: Record<string, never>;
+            call: string;
+            preview: {
+                calls: string[];
+                loads: components["schemas"]["LoadState"][];
+                findings: components["schemas"]["Finding"][];
+                scene: components["schemas"]["Scene"];
+                supply: components["schemas"]["Supply"];
+            };
+        };
+        Supply: {
+            drawn_va: number;
+            rated_va: number;
+            volts_ac: number;
+        };
+        FactQuestion: {
+            key: string;
+            title: string;
+            asks: string;
+            group: string;
+            /** @enum {string} */
+            kind: "choice" | "list" | "number" | "flag";
+            low: number | null;
+            high: number | null;
+            unit: string | null;
+            choices: {
+                value: string | number;
+                says: string;
+            }[];
         };
         NewReading: {
             id: components["schemas"]["Uuid"];
@@ -594,6 +772,19 @@ export interface components {
             color: string | null;
         };
         Trace: {
+            calls: string[];
+            movable: string[];
+            supply: components["schemas"]["Supply"];
+            faults: string[];
+            changes: null | {
+                loads: string[];
+                nodes: {
+                    id: string;
+                    label: string;
+                    before: components["schemas"]["State"];
+                    after: components["schemas"]["State"];
+                }[];
+            };
             condition: components["schemas"]["Condition"];
             instrument: string;
             assumed: string[];
@@ -659,7 +850,7 @@ export interface components {
                 [name: string]: unknown;
             };
             content: {
-                "application/json": components["schemas"]["Expected"];
+                "application/json": components["schemas"]["Expected"] | components["schemas"]["Ohms"];
             };
         };
         /** @description RFC 9457 problem details */
@@ -691,6 +882,9 @@ export interface components {
                     from_node: string;
                     to_node: string;
                     instrument: string;
+                    /** @enum {string} */
+                    function?: "volts_ac" | "ohms";
+                    isolated?: boolean;
                 };
             };
         };
@@ -958,6 +1152,193 @@ export interface operations {
         responses: {
             200: components["responses"]["Expected"];
             404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    faultsOf_rigs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description With its words */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        faults: components["schemas"]["KnownFault"][];
+                    };
+                };
+            };
+            404: components["responses"]["Problem"];
+        };
+    };
+    spiceOf_rigs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: components["requestBodies"]["Trace"];
+        responses: {
+            /** @description A SPICE deck */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/plain": string;
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    faultsOf_visits: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description With its words */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        faults: components["schemas"]["KnownFault"][];
+                    };
+                };
+            };
+            404: components["responses"]["Problem"];
+        };
+    };
+    spiceOf_visits: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: components["requestBodies"]["Trace"];
+        responses: {
+            /** @description A SPICE deck */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/plain": string;
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    listRevisions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Immutable */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        revisions: components["schemas"]["Revision"][];
+                    };
+                };
+            };
+            404: components["responses"]["Problem"];
+        };
+    };
+    reviseRig: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    version: number;
+                    rig: components["schemas"]["RigFile"];
+                };
+            };
+        };
+        responses: {
+            /** @description Added */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Rig"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    compose: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    name: string;
+                    facts: {
+                        [key: string]: Record<string, never>;
+                    };
+                    base?: components["schemas"]["RigFile"] | null;
+                    call?: string;
+                };
+            };
+        };
+        responses: {
+            /** @description Not kept */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Composition"];
+                };
+            };
             422: components["responses"]["Problem"];
         };
     };

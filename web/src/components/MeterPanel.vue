@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
-import type { Catalogue, Reading } from '@/api/client'
+import type { Catalogue, Ohms, Reading } from '@/api/client'
 import type { Problem } from '@/model/outcome'
 import { parseVolts, volts } from '@/model/units'
 import type { Expected, Trace } from '@/model/readingTable'
@@ -9,6 +9,9 @@ import ProblemNote from './ProblemNote.vue'
 const props = defineProps<{
   trace: Trace
   expected: Expected | null
+  /** Set when the meter is on ohms. */
+  inOhms: boolean
+  ohms: { circuit: Ohms; alone: Ohms } | null
   black: string | null
   red: string | null
   instrument: string
@@ -26,6 +29,7 @@ const emit = defineEmits<{
   place: [probe: 'black' | 'red', node: string]
   swap: []
   hop: [on: boolean]
+  ohms: [on: boolean]
   instrument: [id: string]
   keep: [volts: number]
   giveUp: []
@@ -43,6 +47,8 @@ function press(key: string) {
   typed.value = key === '⌫' ? typed.value.slice(0, -1) : (typed.value + key).slice(0, 7)
 }
 
+const shownOhms = (value: number | null) =>
+  value === null ? 'OL' : value < 10 ? value.toFixed(1) : String(Math.round(value))
 const labelOf = (node: string | null) =>
   props.trace.points.find((point) => point.id === node)?.label ?? 'tap a point'
 
@@ -113,7 +119,13 @@ defineExpose({ focus: () => field.value?.focus() })
     </div>
 
     <div class="glass">
-      <template v-if="pair && expected">
+      <template v-if="pair && inOhms && ohms">
+        <span class="should">power off, in circuit</span>
+        <span class="digits mono" data-testid="ohms">{{ shownOhms(ohms.circuit.ohms) }}<small>Ω</small></span>
+        <p class="reason" data-testid="reason" aria-live="polite">{{ ohms.circuit.says }}</p>
+        <p class="reason alone">{{ ohms.alone.says }}</p>
+      </template>
+      <template v-else-if="pair && expected">
         <span class="should">should read</span>
         <span class="digits mono" data-testid="expected"
           >{{ volts(expected.volts_ac) }}<small>V AC</small></span
@@ -131,6 +143,10 @@ defineExpose({ focus: () => field.value?.focus() })
       <button class="key" :aria-pressed="hop" title="c" @click="emit('hop', true)">From C</button>
       <button class="key" :aria-pressed="!hop" title="c" @click="emit('hop', false)">Across</button>
       <button class="key" :disabled="!pair" title="x" @click="emit('swap')">Swap</button>
+      <button class="key" :aria-pressed="!inOhms" title="o" @click="emit('ohms', false)">V AC</button>
+      <button class="key" :aria-pressed="inOhms" title="o" data-testid="ohms-on" @click="emit('ohms', true)">
+        Ω
+      </button>
       <label class="instrument">
         <span class="hidden-label">Meter</span>
         <select
@@ -143,7 +159,7 @@ defineExpose({ focus: () => field.value?.focus() })
       </label>
     </div>
 
-    <form v-if="canKeep" class="entry" @submit.prevent="keep">
+    <form v-if="canKeep && !inOhms" class="entry" @submit.prevent="keep">
       <label>
         <span>{{ correcting ? 'corrected reading' : 'reads' }}</span>
         <input
@@ -174,6 +190,7 @@ defineExpose({ focus: () => field.value?.focus() })
         {{ key }}
       </button>
     </div>
+    <p v-if="inOhms" class="caution">⚠ Ohms only with the power off and the part isolated.</p>
     <p v-if="correcting" class="wrong">
       Replaces {{ volts(correcting.value_volts_ac) }} V.
       <button class="key quiet" @click="emit('giveUp')">Leave it</button>
@@ -281,6 +298,15 @@ select {
   align-self: start;
 }
 
+.alone {
+  margin-top: 6px;
+  color: var(--on-glass-soft);
+}
+
+.caution {
+  font-weight: 650;
+}
+
 .tools {
   display: grid;
   grid-template-columns: repeat(3, auto);
@@ -292,7 +318,7 @@ select {
 }
 
 .instrument {
-  grid-column: 1 / -1;
+  min-width: 0;
 }
 
 .entry {

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { ref, shallowRef } from 'vue'
-import { api, type Rig } from '@/api/client'
+import { api, type Rig, type RigFile } from '@/api/client'
 import type { Problem } from '@/model/outcome'
 import ProblemNote from './ProblemNote.vue'
 
@@ -29,7 +29,7 @@ async function read(file: File | undefined) {
   if (typeof rig !== 'object' || rig === null || Array.isArray(rig))
     return refuse(`“${file.name}” has to hold one JSON object.`)
   busy.value = true
-  const answer = await api.importRig(crypto.randomUUID(), rig as Record<string, never>)
+  const answer = await api.importRig(crypto.randomUUID(), rig as RigFile)
   busy.value = false
   if (answer.state === 'ready') emit('imported', answer.value)
   else if (answer.state === 'failed') problem.value = answer.problem

@@ -1,5 +1,5 @@
 /** Every key of the product, in one place. Digits choose the call and come with the catalogue. */
-export type Action = 'measure' | 'next' | 'previous' | 'swap' | 'hop' | 'instrument' | 'keys'
+export type Action = 'measure' | 'next' | 'previous' | 'swap' | 'hop' | 'instrument' | 'ohms' | 'keys'
 
 export const KEYS: { key: string; action: Action; says: string }[] = [
   { key: 'm', action: 'measure', says: 'type the reading' },
@@ -8,6 +8,7 @@ export const KEYS: { key: string; action: Action; says: string }[] = [
   { key: 'x', action: 'swap', says: 'swap the probes' },
   { key: 'c', action: 'hop', says: 'hop from C, or measure across' },
   { key: 'i', action: 'instrument', says: 'change the meter' },
+  { key: 'o', action: 'ohms', says: 'volts or ohms' },
   { key: '?', action: 'keys', says: 'show the keys' },
 ]
 

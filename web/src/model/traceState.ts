@@ -1,4 +1,7 @@
 import type { LocationQuery, LocationQueryRaw } from 'vue-router'
+import type { components } from '@/api/schema'
+
+export type Fault = components['schemas']['Fault']
 
 /** All that decides what Trace shows. It lives in the address, so that a link or a reload brings it back. */
 export interface TraceState {
@@ -10,6 +13,23 @@ export interface TraceState {
   loop: string | null
   /** Switches supposed to stand otherwise than at rest: { code: 'open' | 'closed' }. */
   supposed: Record<string, string>
+  /** What-if faults, as the API takes them. */
+  faults: Fault[]
+  /** Supplies switched off. */
+  off: string[]
+  ohms: boolean
+}
+
+function readFaults(text: string | null): Fault[] {
+  if (!text) return []
+  try {
+    const parsed: unknown = JSON.parse(text)
+    return Array.isArray(parsed)
+      ? parsed.filter((one): one is Fault => typeof one?.kind === 'string' && 'at' in one).slice(0, 20)
+      : []
+  } catch {
+    return []
+  }
 }
 
 export function readState(query: LocationQuery): TraceState {
@@ -30,6 +50,9 @@ export function readState(query: LocationQuery): TraceState {
             pair.length === 2 && pair[0] !== '' && /^(open|closed)$/.test(pair[1] ?? ''),
         ),
     ),
+    faults: readFaults(text('faults')),
+    off: (text('off') ?? '').split(',').filter(Boolean),
+    ohms: text('function') === 'ohms',
   }
 }
 
@@ -45,5 +68,8 @@ export function writeState(state: TraceState): LocationQueryRaw {
     hop: state.hop ? undefined : 'no',
     loop: state.loop ?? undefined,
     supposed: supposed || undefined,
+    faults: state.faults.length ? JSON.stringify(state.faults) : undefined,
+    off: state.off.join(',') || undefined,
+    function: state.ohms ? 'ohms' : undefined,
   }
 }

@@ -16,7 +16,10 @@ async function imported(rig: Rig) {
 
 <template>
   <main class="library">
-    <h1>Rigs</h1>
+    <div class="top">
+      <h1>Rigs</h1>
+      <RouterLink class="key solid" to="/rigs/new">Compose a rig</RouterLink>
+    </div>
     <RigImport @imported="imported" />
     <p v-if="newest" class="kept" role="status">= Kept: {{ newest.name }}</p>
     <ProblemNote v-if="outcome.state === 'failed'" :problem="outcome.problem" />
@@ -25,11 +28,11 @@ async function imported(rig: Rig) {
     </p>
     <ol v-if="outcome.state === 'ready'">
       <li v-for="rig in outcome.value.rigs" :key="rig.id" data-testid="rig">
-        <span class="name"
+        <RouterLink class="name" :to="`/rigs/${rig.id}`"
           >{{ rig.name
           }}<small
             >{{ rig.archetype_title }}, {{ rig.changeover }} type, revision {{ rig.revision }}</small
-          ></span
+          ></RouterLink
         >
         <RouterLink class="key" :to="`/rigs/${rig.id}/trace`">Trace</RouterLink>
         <a class="key" :href="`/api/rigs/${rig.id}/export`" download>Export</a>
@@ -45,9 +48,15 @@ async function imported(rig: Rig) {
   padding: 16px 16px 40px;
 }
 
+.top {
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  padding-bottom: 12px;
+}
+
 h1 {
   font-size: 26px;
-  padding-bottom: 12px;
 }
 
 .kept {
@@ -79,6 +88,7 @@ li {
 }
 
 .name {
+  text-decoration: none;
   font-size: 19px;
   font-weight: 700;
   overflow-wrap: anywhere;

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { api, type Condition, type Reading, type Rig, type Visit } from '@/api/client'
+import { api, type Condition, type Reading, type Rig, type Source, type Visit } from '@/api/client'
 import CallBar from '@/components/CallBar.vue'
 import FindingList from '@/components/FindingList.vue'
 import KeyHelp from '@/components/KeyHelp.vue'
@@ -9,6 +9,7 @@ import LoadList from '@/components/LoadList.vue'
 import MeterPanel from '@/components/MeterPanel.vue'
 import ProblemNote from '@/components/ProblemNote.vue'
 import ReadingLog from '@/components/ReadingLog.vue'
+import WhatIf from '@/components/WhatIf.vue'
 import { useCatalogue } from '@/composables/useCatalogue'
 import { useExpected } from '@/composables/useExpected'
 import { useReadings } from '@/composables/useReadings'
@@ -17,6 +18,7 @@ import { useTrace } from '@/composables/useTrace'
 import { actionFor, isTyping } from '@/model/keys'
 import { commonFor, loopThrough, stopsOf, type Station } from '@/model/readingTable'
 import { readState, writeState, type TraceState } from '@/model/traceState'
+import { saveFile } from '@/model/saveFile'
 import { degrees } from '@/model/units'
 import LoopScene from '@/scene/LoopScene.vue'
 import LoopStrings from '@/scene/LoopStrings.vue'
@@ -27,16 +29,27 @@ const router = useRouter()
 const catalogue = useCatalogue()
 
 const state = computed(() => readState(route.query))
-const condition = computed<Condition>(() => ({ call: state.value.call, switches: state.value.supposed }))
-const source = { kind: props.kind, id: props.id }
+const condition = computed<Condition>(() => ({
+  call: state.value.call,
+  switches: state.value.supposed,
+  ...(state.value.faults.length ? { faults: state.value.faults } : {}),
+  ...(state.value.off.length
+    ? { supplies: Object.fromEntries(state.value.off.map((id) => [id, false])) }
+    : {}),
+}))
+const source: Source = { kind: props.kind, id: props.id }
 const { outcome } = useTrace(
   source,
   condition,
   () => state.value.instrument,
-  () => (catalogue.value?.calls ?? []).map((call) => ({ ...condition.value, call: call.id })),
+  () => calls.value.map((call) => ({ ...condition.value, call: call.id })),
 )
 const trace = computed(() => (outcome.value.state === 'ready' ? outcome.value.value : null))
-const expected = useExpected(source, trace, condition, state)
+/** The calls that make sense for this rig. */
+const calls = computed(() =>
+  (catalogue.value?.calls ?? []).filter((call) => !trace.value || trace.value.calls.includes(call.id)),
+)
+const { expected, ohms } = useExpected(source, trace, condition, state)
 const { readings, problem, busy, keep, takeBack } = useReadings(props.kind === 'visit' ? props.id : null)
 
 const visit = shallowRef<Visit | null>(null)
@@ -44,6 +57,7 @@ const rig = shallowRef<Rig | null>(null)
 const missing = ref<string | null>(null)
 const askedLoad = ref<string | null>(null)
 const touched = shallowRef<Station | null>(null)
+const inHand = ref<string[]>([])
 const last = shallowRef<Reading | null>(null)
 const correcting = shallowRef<Reading | null>(null)
 const meter = ref<InstanceType<typeof MeterPanel> | null>(null)
@@ -56,7 +70,7 @@ const callReadings = computed(() =>
 )
 const canSuppose = computed(() => {
   const station = touched.value
-  return station && station.kind === 'switch' && station.component !== 'THERMOSTAT' ? station : null
+  return station && trace.value?.movable.includes(station.id) ? station : null
 })
 
 function change(part: Partial<TraceState>) {
@@ -76,6 +90,7 @@ function place(probe: 'black' | 'red', node: string) {
 /** A terminal takes one probe; a switch or a load takes both, or in hopping its far side. */
 function tap(station: { id: string; kind: string; nodes: string[] }, load: string | null = null) {
   touched.value = trace.value?.scene.stations.find((one) => one.id === station.id) ?? null
+  inHand.value = [station.id, ...station.nodes]
   const [near, far] = station.nodes
   if (!near || !trace.value) return
   if (!far) return touchPoint(near, load)
@@ -131,6 +146,9 @@ function show(reading: Reading) {
   change({
     call: reading.condition.call ?? 'off',
     supposed: reading.condition.switches ?? {},
+    faults: reading.condition.faults ?? [],
+    off: Object.entries(reading.condition.supplies ?? {}).flatMap(([id, on]) => (on ? [] : [id])),
+    ohms: false,
     black: reading.from_node,
     red: reading.to_node,
     instrument: reading.instrument,
@@ -149,6 +167,13 @@ function suppose(station: Station, position: 'open' | 'closed' | null) {
   change({ supposed })
 }
 
+/** The circuit as it stands, for ngspice. */
+async function saveDeck() {
+  const answer = await api.spice(source, condition.value)
+  if (answer.state === 'failed') problem.value = answer.problem
+  else if (answer.state === 'ready') saveFile(`gorvant-${state.value.call}.cir`, answer.value)
+}
+
 function ask(load: { code: string; missing: string | null; on: boolean } | null) {
   askedLoad.value = load?.code ?? null
   missing.value = load && !load.on ? load.missing : null
@@ -158,7 +183,7 @@ function onKey(event: KeyboardEvent) {
   const call =
     isTyping(event) || event.ctrlKey || event.metaKey || event.altKey
       ? null
-      : catalogue.value?.calls.find((one) => one.key === event.key)
+      : calls.value.find((one) => one.key === event.key)
   if (call) return choose(call.id)
   const action = actionFor(event)
   if (!action) return
@@ -174,6 +199,7 @@ function onKey(event: KeyboardEvent) {
       const at = instruments.findIndex((one) => one.id === state.value.instrument)
       change({ instrument: instruments[(at + 1) % instruments.length]?.id ?? state.value.instrument })
     },
+    ohms: () => change({ ohms: !state.value.ohms }),
     keys: () => (keysShown.value = !keysShown.value),
   }
   acts[action]()
@@ -215,7 +241,7 @@ watch(trace, (now) => {
     </div>
 
     <ProblemNote v-if="failure" :problem="failure" />
-    <CallBar v-if="catalogue" :calls="catalogue.calls" :call="state.call" @choose="choose" />
+    <CallBar v-if="catalogue" :calls="calls" :call="state.call" @choose="choose" />
     <p v-if="Object.keys(state.supposed).length" class="supposed">
       <span v-for="(position, code) in state.supposed" :key="code">
         supposed: <b>{{ code }} {{ position }}</b>
@@ -243,7 +269,9 @@ watch(trace, (now) => {
             :red="state.red"
             :missing="missing"
             :readings="callReadings"
+            :changed="trace.changes?.nodes.map((node) => node.id)"
             @tap="tap"
+            @wire="(link) => (inHand = [...link.branches, ...link.nodes])"
           />
           <ul class="legend" aria-label="Line styles">
             <li><i class="sample live"></i> live</li>
@@ -261,6 +289,8 @@ watch(trace, (now) => {
           ref="meter"
           :trace="trace"
           :expected="expected"
+          :in-ohms="state.ohms"
+          :ohms="ohms"
           :black="state.black"
           :red="state.red"
           :instrument="state.instrument"
@@ -275,6 +305,7 @@ watch(trace, (now) => {
           @place="place"
           @swap="change({ black: state.red, red: state.black })"
           @hop="(hop) => change({ hop })"
+          @ohms="(on) => change({ ohms: on })"
           @instrument="(instrument) => change({ instrument })"
           @keep="keepReading"
           @give-up="correcting = null"
@@ -293,8 +324,22 @@ watch(trace, (now) => {
             </button>
           </div>
         </MeterPanel>
+        <WhatIf
+          :source="source"
+          :trace="trace"
+          :faults="state.faults"
+          :off="state.off"
+          :touched="inHand"
+          @faults="(faults) => change({ faults })"
+          @off="(off) => change({ off })"
+        />
         <FindingList :findings="trace.findings" />
         <LoadList :loads="trace.loads" :asked="askedLoad" @ask="ask" />
+        <p class="assumed">
+          Transformer: {{ trace.supply.drawn_va.toFixed(0) }} of {{ trace.supply.rated_va.toFixed(0) }} VA in
+          this call, at {{ trace.supply.volts_ac.toFixed(1) }} V.
+          <button class="key quiet" @click="saveDeck">SPICE deck</button>
+        </p>
         <p v-if="trace.assumed.length" class="assumed">
           Assumed, not read: {{ trace.assumed.join(', ').toLowerCase() }}.
         </p>
@@ -308,7 +353,7 @@ watch(trace, (now) => {
       @correct="correct"
       @show="show"
     />
-    <KeyHelp v-if="catalogue" v-model="keysShown" :calls="catalogue.calls" />
+    <KeyHelp v-model="keysShown" :calls="calls" />
     <p class="small">
       The maker’s diagram and instructions come first. Fan and compressor may start by themselves.
     </p>

@@ -5,6 +5,7 @@ import type { Reading, Station } from '@/model/readingTable'
 import { stands } from '@/model/readingTable'
 
 type Scene = components['schemas']['Scene']
+type Link = components['schemas']['Link']
 
 const props = defineProps<{
   scene: Scene
@@ -13,8 +14,10 @@ const props = defineProps<{
   /** Branch that the reader asked about: the first missing link. */
   missing: string | null
   readings: Reading[]
+  /** Points whose state a supposition changes. */
+  changed?: string[]
 }>()
-const emit = defineEmits<{ tap: [station: Station] }>()
+const emit = defineEmits<{ tap: [station: Station]; wire: [link: Link] }>()
 
 const HIT = 44
 /** How far outside a device a probe stands, so that it covers no name. */
@@ -60,6 +63,14 @@ const marks = computed(() => {
   })
 })
 
+/** Points that a supposition changes, where they are drawn. */
+const deltas = computed(() =>
+  (props.changed ?? []).flatMap((node) => {
+    const spot = spots.value.get(node)
+    return spot ? [{ node, ...spot }] : []
+  }),
+)
+
 const isMissing = (station: Station) => props.missing !== null && station.id === props.missing
 const labelY = (station: Station) => station.y + (station.sub && station.kind === 'source' ? -2 : 5)
 </script>
@@ -102,6 +113,19 @@ const labelY = (station: Station) => station.y + (station.sub && station.kind ==
         d="M-2.5 -3.5 L2 0 L-2.5 3.5"
         :transform="`translate(${mark.x} ${mark.y}) rotate(${mark.angle})`"
       />
+      <template v-if="link.branches.length && link.color">
+        <path
+          v-for="(part, i) in link.parts"
+          :key="`hit${i}`"
+          class="wire-hit"
+          role="button"
+          tabindex="-1"
+          :aria-label="`conductor ${link.branches[1] ?? link.id}`"
+          :data-wire="link.branches[1]"
+          :d="part.d"
+          @click="emit('wire', link)"
+        />
+      </template>
     </g>
 
     <g
@@ -181,14 +205,29 @@ const labelY = (station: Station) => station.y + (station.sub && station.kind ==
 
     <g v-for="link in scene.links.filter((one) => one.gap)" :key="`gap${link.id}`" class="gap">
       <rect :x="link.gap!.x - 9" :y="link.gap!.y - 9" width="18" height="18" rx="3" />
-      <text :x="link.gap!.x" :y="link.gap!.y + 5">≠</text>
-      <text class="gap-name" :x="link.gap!.x + 14" :y="link.gap!.y + 4">{{ link.gap!.label }}</text>
+      <text text-anchor="middle" :x="link.gap!.x" :y="link.gap!.y + 5">≠</text>
+      <text
+        class="gap-name"
+        :text-anchor="link.gap!.x > scene.width * 0.7 ? 'end' : 'start'"
+        :x="link.gap!.x + (link.gap!.x > scene.width * 0.7 ? -14 : 14)"
+        :y="link.gap!.y + 4"
+      >
+        {{ link.gap!.label }}
+      </text>
     </g>
 
     <g v-for="mark in marks" :key="`mark${mark.node}`" :class="['taken', mark.verdict]" aria-hidden="true">
       <circle :cx="mark.x - 17" :cy="mark.y - 13" r="8" />
       <text :x="mark.x - 17" :y="mark.y - 8.5">{{ mark.verdict === 'agrees' ? '=' : '≠' }}</text>
     </g>
+
+    <path
+      v-for="delta in deltas"
+      :key="`delta${delta.node}`"
+      class="delta"
+      aria-hidden="true"
+      :d="`M${delta.x + 11} ${delta.y + 15} l6 -11 l6 11 z`"
+    />
 
     <g v-for="probe in probes" :key="probe.id" :class="['probe', probe.id]" aria-hidden="true">
       <circle class="ring" :cx="probe.x" :cy="probe.y" :r="probe.ring" />
@@ -285,6 +324,23 @@ const labelY = (station: Station) => station.y + (station.sub && station.kind ==
   stroke-width: 1.8;
 }
 
+.wire-hit {
+  fill: none;
+  stroke: transparent;
+  stroke-width: 22;
+  cursor: pointer;
+}
+
+.wire-hit:hover {
+  stroke: var(--shade);
+}
+
+.delta {
+  fill: var(--between);
+  stroke: var(--panel);
+  stroke-width: 1.5;
+}
+
 .hit {
   fill: transparent;
   cursor: pointer;
@@ -372,12 +428,10 @@ text {
 
 .gap text {
   fill: var(--alarm);
-  text-anchor: middle;
   font-weight: 800;
 }
 
 .gap .gap-name {
-  text-anchor: start;
   font-size: 12.5px;
   paint-order: stroke;
   stroke: var(--paper);

@@ -51,7 +51,7 @@ module Gorvant
         next if visited[other]
 
         visited[other] = true
-        steps.push(Paths::Step.new(branch: branch, from: node, to: other, state: @solution.conducts?(branch) ? :closed : :open))
+        steps.push(Paths::Step.new(branch, node, other, @solution.conducts?(branch) ? :closed : :open))
         walk(other, goal, load, directed, visited, steps, found)
         steps.pop
         visited.delete(other)

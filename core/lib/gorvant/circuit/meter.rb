@@ -53,7 +53,13 @@ module Gorvant
 
     # Points of two supplies can be told only where both are tied to ground.
     def apart(first, second)
-      tie = solution.netlist.ties.find { |ends| ends.all? { |node| @section_of[node] && [first, second].any? { |one| @section_of[one].equal?(@section_of[node]) } && !solution.floating?(node) } }
+      tie = solution.netlist.ties.find do |ends|
+        ends.all? do |node|
+          @section_of[node] && [first, second].any? do |one|
+            @section_of[one].equal?(@section_of[node])
+          end && !solution.floating?(node)
+        end
+      end
       return Expected.new(volts_ac: nil, low_volts_ac: nil, high_volts_ac: nil, klass: "undetermined", floating: false) unless tie
 
       to_ground = [first, second].map { |node| tie.find { |ground| @section_of[ground].equal?(@section_of[node]) } }

@@ -4,10 +4,8 @@ module Gorvant
   # The easiest way from one node to every other: through wire before an open switch, through an open switch before a load.
   # Not through sources. What lies on the way explains a reading.
   class Paths
-    # One branch of a way, walked from one node to the other. state: :closed or :open.
-    Step = Value.define(:branch, :from, :to, :state)
-
-    class Step
+    # One branch of a way, walked from one node to the other. state: :closed or :open. Made by the thousand, so a bare Struct.
+    Step = Struct.new(:branch, :from, :to, :state) do
       def open? = state == :open
       def load? = branch.load?
     end
@@ -25,8 +23,9 @@ module Gorvant
     def initialize(solution, from, costs = Paths.costs(solution))
       @solution = solution
       @from = from
+      @ways = { from => [].freeze }
+      @obstacles = {}
       search(costs)
-      freeze
     end
 
     def self.costs(solution)
@@ -35,23 +34,22 @@ module Gorvant
       end.to_h
     end
 
-    # Steps from the origin to the node, or nil when nothing leads there.
+    # Steps from the origin to the node, or nil when nothing leads there. Ways share their beginnings.
     def to(node)
-      return [] if node == @from
-      return nil unless @came_by.key?(node)
+      known = @ways[node]
+      return known if known
 
-      steps = []
-      until node == @from
-        branch = @came_by[node]
-        before = branch.other_end(node)
-        steps << Step.new(branch: branch, from: before, to: node, state: @solution.conducts?(branch) ? :closed : :open)
-        node = before
-      end
-      steps.reverse
+      branch = @came_by[node] or return nil
+      before = branch.other_end(node)
+      @ways[node] = [*to(before), Step.new(branch, before, node, @solution.conducts?(branch) ? :closed : :open)].freeze
     end
 
     # Open branches and loads on the way to the node; nil when nothing leads there.
-    def obstacles(node) = to(node)&.select { |step| step.open? || step.load? }
+    def obstacles(node)
+      return @obstacles[node] if @obstacles.key?(node)
+
+      @obstacles[node] = to(node)&.select { |step| step.open? || step.load? }
+    end
 
     # Whether wire and closed contacts alone lead to the node.
     def joined?(node) = node == @from || (@cost.key?(node) && @cost[node] < COSTS[:switch] && obstacles(node).empty?)

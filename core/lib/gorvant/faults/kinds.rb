@@ -66,7 +66,7 @@ module Gorvant
 
       def across?(netlist, first, second)
         line = netlist.sections.find { |section| section.reference == Assembly::GROUND }
-        line && [first, second].count { |point| line.nodes.include?(point) } == 1
+        line && [first, second].one? { |point| line.nodes.include?(point) }
       end
     end
 

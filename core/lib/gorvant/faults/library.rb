@@ -7,7 +7,7 @@ module Gorvant
       class << self
         # [{ "kind", "at", ... }]
         def of(rig, netlist = Assembly.netlist(rig))
-          conductors(rig, netlist) + landings(rig, netlist) + parts(netlist) + set_ups(rig) + mechanical(netlist)
+          conductors(rig, netlist) + landings(rig, netlist) + parts(netlist) + settings(rig) + mechanical(netlist)
         end
 
         private
@@ -44,9 +44,9 @@ module Gorvant
           end
         end
 
-        def set_ups(rig)
-          settings = SetUp::SETTINGS.select { |key| rig.asks?(key) }
-          settings.flat_map { |key| (Catalogue.facts.fetch(key)["of"].keys - [rig[key]]).map { |value| fault("set_up", key, value: value) } }
+        def settings(rig)
+          asked = SetUp::SETTINGS.select { |key| rig.asks?(key) }
+          asked.flat_map { |key| (Catalogue.facts.fetch(key)["of"].keys - [rig[key]]).map { |value| fault("set_up", key, value: value) } }
         end
 
         def mechanical(netlist)

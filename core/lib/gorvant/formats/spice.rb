@@ -39,7 +39,9 @@ module Gorvant
 
           case branch.kind
           when :source then source("V#{index} x#{index} #{from} DC 0 AC #{number(branch[:volts_ac])}", index, to, branch)
-          when :secondary then source("E#{index} x#{index} #{from} #{branch[:primary].map { |node| names[node] }.join(' ')} #{number(branch[:volts_ac] / branch[:primary_volts_ac])}", index, to, branch)
+          when :secondary then source("E#{index} x#{index} #{from} #{branch[:primary].map do |node|
+            names[node]
+          end.join(' ')} #{number(branch[:volts_ac] / branch[:primary_volts_ac])}", index, to, branch)
           when :coupling then couplings ? ["C#{index} #{from} #{to} #{number(branch[:farads])}"] : []
           when :capacitor then ["C#{index} #{from} #{to} #{number(branch[:farads])}"]
           when :coil then ["R#{index} #{from} #{to} #{number((Catalogue.profile.dig('supply', 'nominal_volts_ac')**2) / branch[:sealed_va])}"]
@@ -52,7 +54,9 @@ module Gorvant
         def control(names)
           frequency = number(Catalogue.profile.dig("supply", "frequency_hz"))
           shown = names.values.uniq.reject { |name| name == "0" }
-          [".ac lin 1 #{frequency} #{frequency}", ".control", "set numdgt=14", "run", *shown.map { |name| "let #{name} = v(#{name})[0]" }, *shown.map { |name| "print #{name}" }, "quit", ".endc"]
+          [".ac lin 1 #{frequency} #{frequency}", ".control", "set numdgt=14", "run", *shown.map { |name| "let #{name} = v(#{name})[0]" }, *shown.map do |name|
+            "print #{name}"
+          end, "quit", ".endc"]
         end
 
         def number(value) = format("%.15g", value)

@@ -9,15 +9,45 @@ module Gorvant
                "E" => "brown" }.freeze
 
     class << self
-      # facts: { key => value }; provenance for all that is answered here. lengths: { cable id => feet }.
+      # facts: { key => value }, all of one source; lengths: { cable id => feet }.
       # Raises BadRigFile for answers that make no sense.
       def compose(name:, facts:, source: "assumed", lengths: {}, note: nil)
         recorded = facts.to_h { |key, value| [key.to_s, Fact.new(value: value, provenance: Provenance.new(source: source))] }
-        bare = Rig.build(name: name, archetype: "split_heat_pump", note: note, facts: recorded, cables: [])
-        Rig.build(**bare.to_h, cables: cables(bare, source, lengths), jumpers: jumpers(bare, source))
+        wire(Rig.build(name: name, archetype: "split_heat_pump", note: note, facts: recorded, cables: []), source, lengths)
+      end
+
+      # A rig with other answers: { key => Fact }. What a person landed otherwise stays; what belonged to the old answers goes,
+      # what belongs to the new ones comes.
+      def recompose(rig, facts, name: rig.name)
+        before = wire(rig.with(cables: [], jumpers: []), "assumed", {})
+        after = wire(Rig.build(**rig.to_h, name: name, facts: facts, cables: [], jumpers: [], terminal_names: {}), "assumed", {})
+        cables = after.cables.map { |cable| merge(cable, rig.cables.find { |own| own.id == cable.id }, before.cables.find { |own| own.id == cable.id }) }
+        others = rig.cables.reject { |cable| after.cables.any? { |own| own.id == cable.id } }
+        names = rig.terminal_names.select { |node, _name| after.terminals(node.split(".").first).include?(node.split(".").last) }
+        Rig.build(**after.to_h, cables: cables + others, jumpers: kept_jumpers(rig, before, after), terminal_names: names)
       end
 
       private
+
+      def wire(bare, source, lengths) = Rig.build(**bare.to_h, cables: cables(bare, source, lengths), jumpers: jumpers(bare, source))
+
+      def ways(cable) = cable ? cable.conductors.map { |conductor| [conductor.from, conductor.to] } : []
+
+      def merge(wanted, own, before)
+        return wanted unless own
+
+        gone = ways(before) - ways(wanted)
+        kept = own.conductors.reject { |conductor| gone.include?([conductor.from, conductor.to]) }
+        missing = wanted.conductors.reject { |conductor| kept.any? { |there| [there.from, there.to] == [conductor.from, conductor.to] } }
+        taken = kept.map(&:id)
+        missing = missing.map { |conductor| taken.include?(conductor.id) ? conductor.with(id: "#{conductor.id}_2") : conductor }
+        own.with(conductors: kept + missing)
+      end
+
+      def kept_jumpers(rig, before, after)
+        kept = rig.jumpers.reject { |jumper| before.jumpers.any? { |own| own.id == jumper.id } && after.jumpers.none? { |own| own.id == jumper.id } }
+        kept + after.jumpers.reject { |jumper| kept.any? { |own| own.id == jumper.id } }
+      end
 
       def cables(rig, source, lengths)
         [["cable_a", "wall", "air_handler", indoor(rig), 42], ["cable_b", "air_handler", "outdoor", field(rig), 55]].map do |id, from, to, runs, feet|

@@ -16,6 +16,7 @@ module Gorvant
         printed = rig.terminal_names["#{place}.#{terminal}"]
         "#{rig.place_title(place)} #{letter(rig, terminal)}#{" (marked #{printed})" if printed}"
       end
+
       # "yellow of cable A"
       def conductor(cable, conductor) = "#{conductor.id.tr('_', ' ')} of #{cable(cable)}"
       # "cable A"

@@ -37,10 +37,16 @@ module Gorvant
       home.joined?(node) ? "home" : "dead"
     end
 
+    # VA that the transformer gives, against its plate: { drawn_va, rated_va, volts_ac }.
+    def supply
+      secondary = netlist.secondary
+      { drawn_va: solution.amps(secondary) * solution.volts_across(secondary), rated_va: secondary[:rated_va], volts_ac: solution.volts_across(secondary) }
+    end
+
     # Codes of the loads to tell about: what runs, then the controls.
     def load_codes = (rig.layout.fetch("shown_loads") + rig.layout.fetch("controls")).select { |code| netlist.branch?(code) }
 
-    def loads = load_codes.map { |code| load_state(code) }
+    def loads = @loads ||= load_codes.map { |code| load_state(code) }
 
     # Whether a load does its work: all of its windings fed.
     def works?(code) = ([code] + (netlist.branch?("#{code}.start") ? ["#{code}.start"] : [])).all? { |id| solution.working?(id) }
@@ -48,7 +54,7 @@ module Gorvant
     # Loop of a load: feeders and way home.
     def loop_of(code)
       branch = netlist[code]
-      (low_voltage?(branch.from) ? @low_voltage : @line_voltage).of(branch)
+      (@loops ||= {})[code] ||= (low_voltage?(branch.from) ? @low_voltage : @line_voltage).of(branch)
     end
 
     # What the instrument should show between two points, and why.

@@ -8,14 +8,13 @@ module Gorvant
       register :switch
       def switching? = true
       def siemens(branch) = 1.0 / branch[:ohms]
-      
+
       def closed?(branch, energised, position)
         return false unless position.nil? ? branch[:closed] : position
 
         needs = branch[:needs]
         needs.nil? || energised[needs] == true
       end
-
     end
 
     # A contact that a coil moves. props: ohms, relay (coil id), rest (:open or :closed).

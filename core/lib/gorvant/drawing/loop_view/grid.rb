@@ -64,7 +64,7 @@ module Gorvant
       private
 
       # The column that a terminal stands in. Of O and B the one that the valve needs runs through, the other ends at the wall.
-      def key(place, terminal)
+      def key(_place, terminal)
         return "changeover" if terminal == "OB" || terminal == @rig.changeover
         return "other" if %w[O B].include?(terminal)
         return "W" if %w[W W2_out].include?(terminal) || (terminal == "W2" && !@rig[:outdoor_thermostat])

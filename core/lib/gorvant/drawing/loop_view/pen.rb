@@ -7,6 +7,7 @@ module Gorvant
       HALF_LOAD = 34
       HALF_HEIGHT = 16
       HALF_DEVICE = 28
+      NO_DROP = 0.002 # volts: nothing worth an arrow flows
 
       attr_reader :stations
 
@@ -32,7 +33,7 @@ module Gorvant
 
       # Ids of the wires that lead from one node to another, in order; empty when none do.
       def wires(from, to)
-        steps = Paths.new(@solution, from).to(to) || []
+        steps = paths(from).to(to) || []
         steps.all? { |step| step.branch.kind == :wire } ? steps.map { |step| step.branch.id } : []
       end
 
@@ -85,6 +86,8 @@ module Gorvant
 
       private
 
+      def paths(node) = (@paths ||= {})[node] ||= Paths.new(@solution, node, @costs ||= Paths.costs(@solution))
+
       def add(**fields)
         @stations << Station.new(sub: nil, closed: nil, working: nil, broken: false, component: nil, **fields)
       end
@@ -96,9 +99,10 @@ module Gorvant
             spoken: "#{Naming.component(branch.id)}, #{on ? 'on' : 'off'}, #{format('%.1f', @solution.volts_across(branch))} V across it")
       end
 
-      # A safety, fuse or conductor that is open breaks a loop; a relay contact or thermostat output at rest does not.
+      # A safety, fuse or conductor that is open breaks a loop; a relay contact or thermostat output at rest does not, nor an
+      # output of electronics that are not fed.
       def broken?(branch, closed)
-        return false if closed
+        return false if closed || (branch[:needs] && !@solution.working?(branch[:needs]))
 
         branch.kind == :fuse || branch[:closed] == true || @trace.condition.faults.any? { |fault| fault["at"] == branch.id }
       end
@@ -110,7 +114,7 @@ module Gorvant
       def nearest_terminal(node)
         return node unless @netlist.branches_at(node).size <= 2
 
-        paths = Paths.new(@solution, node)
+        paths = paths(node)
         terminals = @netlist.labels.keys.select { |label| label.count(".") == 1 }
         terminals.select { |terminal| (steps = paths.to(terminal)) && steps.all? { |step| step.branch.kind == :wire && step.branch.component.nil? } }
                  .min_by { |terminal| paths.to(terminal).size } || node
@@ -123,16 +127,19 @@ module Gorvant
         parts = [{ d: Geometry.path(first, crossings), state: states[0] }]
         parts << { d: Geometry.path(second, crossings), state: states[1] } if broken
         Link.new(id: run[:id], branches: run[:branches], nodes: run[:nodes], way: run[:way], parts: parts, color: run[:color],
-                 gap: broken && { x: middle[0].round(1), y: middle[1].round(1), label: broken.label }, chevrons: chevrons(run, broken, states),
+                 gap: broken && { x: middle[0].round(1), y: middle[1].round(1), label: short(broken) }, chevrons: chevrons(run, broken, states),
                  spoken: broken ? "#{broken.label} is broken" : nil)
       end
+
+      # "yellow", "splice attic": the place is plain from the drawing.
+      def short(branch) = branch.label.sub(/ (of|in|at the) .*/, "")
 
       # Chevrons point the way of the loop: away from R, home to C.
       def chevrons(run, broken, states)
         return [] if broken || states[0] != "live" || run[:way] == "home"
 
-        uphill = run[:nodes][0] == run[:nodes][1] || @solution.volts[run[:nodes][0]] >= @solution.volts[run[:nodes][1]]
-        Geometry.chevrons(uphill ? run[:points] : run[:points].reverse)
+        drop = @solution.volts[run[:nodes][0]] - @solution.volts[run[:nodes][1]]
+        Geometry.chevrons(drop > -NO_DROP ? run[:points] : run[:points].reverse)
       end
     end
   end

@@ -11,6 +11,7 @@ module Gorvant
           contactor(sketch)
           compressor(sketch)
           fan(sketch)
+          valve(sketch) if sketch.rig[:valve_volts] == "line"
           options(sketch)
           blower(sketch)
           strips(sketch) if sketch.rig[:backup] == "strips"
@@ -85,6 +86,12 @@ module Gorvant
           sketch.join(last, "outdoor.OFM.R", how: :line_wire)
           motor(sketch, "OFM", run: "outdoor.OFM.R", start: "outdoor.OFM.S", common: "outdoor.OFM.C", tab: "FAN")
           sketch.join("outdoor.OFM.C", "outdoor.CC.T2", how: :line_wire)
+        end
+
+        # A line-voltage valve solenoid behind its 24 V relay.
+        def valve(sketch)
+          sketch.contact("RVR.line", from: "outdoor.L1", to: "outdoor.RVS.L1", relay: "RVR", label: "RVR, line contact")
+          sketch.load("RVS_LINE", from: "outdoor.RVS.L1", to: "outdoor.L2")
         end
 
         def motor(sketch, code, run:, start:, common:, tab:)

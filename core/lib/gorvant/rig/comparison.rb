@@ -1,0 +1,66 @@
+# frozen_string_literal: true
+
+module Gorvant
+  # What differs between two rigs, in words: answers, landings, jumpers.
+  module Comparison
+    # field: JSON pointer. title: what it is. before, after: words, nil for nothing.
+    Difference = Value.define(:field, :title, :before, :after)
+
+    class << self
+      # [Difference]
+      def of(before, after)
+        name(before, after) + facts(before, after) + landings(before, after) + jumpers(before, after)
+      end
+
+      # A fact's value in words.
+      def words(key, value)
+        about = Catalogue.facts.fetch(key)
+        case about["kind"]
+        when "choice" then about["of"].fetch(value, value)
+        when "flag" then value ? "yes" : "no"
+        when "list" then value.empty? ? "none" : value.join(", ")
+        else "#{format('%g', value)} #{about['unit']}"
+        end
+      end
+
+      private
+
+      def name(before, after) = before.name == after.name ? [] : [Difference.new(field: "/name", title: "Name", before: before.name, after: after.name)]
+
+      def facts(before, after)
+        Catalogue.facts.filter_map do |key, about|
+          values = [before, after].map { |rig| rig.asks?(key) ? words(key, rig[key]) : nil }
+          sources = [before, after].map { |rig| rig.facts[key]&.provenance&.source || "assumed" }
+          next if values.uniq.one? && (sources.uniq.one? || values.first.nil?)
+
+          shown = values.zip(sources).map { |value, source| value && "#{value} (#{source})" }
+          Difference.new(field: "/facts/#{key}", title: about["title"], before: shown[0], after: shown[1])
+        end
+      end
+
+      def landings(before, after)
+        both = [before, after].map do |rig|
+          rig.cables.flat_map do |cable|
+            cable.conductors.map { |conductor| ["#{cable.id}.#{conductor.id}", "#{conductor.from || 'capped'} – #{conductor.to || 'capped'}#{', spliced' if conductor.splices.any?}"] }
+          end.to_h
+        end
+        different("/cables/", both) { |id| id.tr("._", "  ") }
+      end
+
+      def jumpers(before, after)
+        different("/jumpers/", [before, after].map do |rig|
+          rig.jumpers.to_h do |jumper|
+            [jumper.id, "#{jumper.from}–#{jumper.to} at the #{rig.place_title(jumper.place)}"]
+          end
+        end) { |id| "Jumper #{id.tr('_', ' ')}" }
+      end
+
+      def different(pointer, both)
+        (both[0].keys | both[1].keys).filter_map do |id|
+          values = both.map { |one| one[id] }
+          Difference.new(field: "#{pointer}#{id}", title: yield(id), before: values[0], after: values[1]) unless values.uniq.one?
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,372 @@
+<script setup lang="ts">
+import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
+import { useRouter } from 'vue-router'
+import { api, type Composition, type Revision, type Rig, type RigFile } from '@/api/client'
+import CallBar from '@/components/CallBar.vue'
+import FactQuestion from '@/components/FactQuestion.vue'
+import FindingList from '@/components/FindingList.vue'
+import ProblemNote from '@/components/ProblemNote.vue'
+import RevisionList from '@/components/RevisionList.vue'
+import { useCatalogue } from '@/composables/useCatalogue'
+import { useHistory } from '@/composables/useHistory'
+import { answered, GROUPS, unanswered, type Answer, type Draft, type Fact } from '@/model/answers'
+import { isTyping } from '@/model/keys'
+import type { Problem } from '@/model/outcome'
+import { saveFile } from '@/model/saveFile'
+import LoopScene from '@/scene/LoopScene.vue'
+
+const props = defineProps<{ id: string | null }>()
+const router = useRouter()
+const catalogue = useCatalogue()
+
+const newId = crypto.randomUUID()
+const history = useHistory<Draft>({ name: '', facts: {} })
+const draft = history.current
+const base = shallowRef<RigFile | null>(null)
+const rig = shallowRef<Rig | null>(null)
+const revisions = shallowRef<Revision[]>([])
+const composed = shallowRef<Composition | null>(null)
+const problem = shallowRef<Problem | null>(null)
+const group = ref('wall')
+const source = ref('diagram')
+const call = ref('heat')
+const saved = ref('')
+const busy = ref(false)
+const ready = ref(props.id === null)
+
+async function load() {
+  if (!props.id) return
+  const [answer, list] = await Promise.all([api.rig(props.id), api.revisions(props.id)])
+  if (answer.state === 'failed') problem.value = answer.problem
+  if (answer.state !== 'ready') return
+  rig.value = answer.value
+  base.value = answer.value.content as RigFile
+  history.restart({ name: answer.value.name, facts: (base.value.facts ?? {}) as Record<string, Fact> })
+  if (list.state === 'ready') revisions.value = list.value.revisions
+  ready.value = true
+}
+void load()
+
+let asked = 0
+watch(
+  [draft, call, ready],
+  async () => {
+    if (!ready.value) return
+    const mine = ++asked
+    const answer = await api.compose(
+      draft.value.name.trim() || 'Unnamed rig',
+      draft.value.facts,
+      base.value,
+      call.value,
+    )
+    if (mine !== asked) return
+    problem.value = answer.state === 'failed' ? answer.problem : null
+    if (answer.state === 'ready') composed.value = answer.value
+  },
+  { immediate: true },
+)
+
+const questions = computed(() =>
+  (catalogue.value?.facts ?? []).filter(
+    (question) => question.group === group.value && composed.value?.asked.includes(question.key),
+  ),
+)
+const left = (id: string) =>
+  (catalogue.value?.facts ?? []).filter(
+    (one) => one.group === id && composed.value?.asked.includes(one.key) && !draft.value.facts[one.key],
+  ).length
+const calls = computed(() =>
+  (catalogue.value?.calls ?? []).filter((one) => composed.value?.preview.calls.includes(one.id)),
+)
+const running = computed(
+  () => composed.value?.preview.loads.filter((load) => load.on).map((load) => load.title) ?? [],
+)
+
+const valueOf = (key: string) => (composed.value?.values as Record<string, Answer> | undefined)?.[key] ?? ''
+const answer = (key: string, value: Answer) => history.set(answered(draft.value, key, value, source.value))
+const clear = (key: string) => history.set(unanswered(draft.value, key))
+const rename = (event: Event) =>
+  history.set({ ...draft.value, name: (event.target as HTMLInputElement).value })
+
+async function save() {
+  if (!composed.value || busy.value) return
+  if (!draft.value.name.trim()) {
+    problem.value = {
+      type: 'about:blank',
+      title: 'Not yet',
+      status: 422,
+      detail: 'Give the rig a name, such as the place where it stands.',
+    }
+    return
+  }
+  busy.value = true
+  const file = composed.value.rig as RigFile
+  const kept = rig.value
+    ? await api.reviseRig(rig.value.id, rig.value.version, file)
+    : await api.importRig(newId, file)
+  busy.value = false
+  problem.value = kept.state === 'failed' ? kept.problem : null
+  if (kept.state !== 'ready') return
+  saved.value = `Kept as revision ${kept.value.revision}.`
+  if (props.id) await load()
+  else await router.replace(`/rigs/${kept.value.id}`)
+}
+
+function exportFile() {
+  if (composed.value)
+    saveFile('rig.gorvant-rig.json', JSON.stringify(composed.value.rig, null, 2), 'application/json')
+}
+
+function onKey(event: KeyboardEvent) {
+  const letter = event.key.toLowerCase()
+  if ((event.ctrlKey || event.metaKey) && letter === 'z' && !isTyping(event)) {
+    event.preventDefault()
+    if (event.shiftKey) history.redo()
+    else history.undo()
+    return
+  }
+  if (isTyping(event) || event.ctrlKey || event.metaKey || event.altKey) return
+  const chosen = calls.value.find((one) => one.key === event.key)
+  if (chosen) call.value = chosen.id
+}
+onMounted(() => addEventListener('keydown', onKey))
+onBeforeUnmount(() => removeEventListener('keydown', onKey))
+</script>
+
+<template>
+  <main class="composer">
+    <div class="head">
+      <h1>{{ id ? 'What is fitted' : 'Compose a rig' }}</h1>
+      <label class="name">
+        <span class="hidden-label">Name</span>
+        <input
+          :value="draft.name"
+          maxlength="120"
+          placeholder="Name: where it stands"
+          data-testid="rig-name"
+          @change="rename"
+        />
+      </label>
+      <button
+        class="key"
+        :disabled="!history.canUndo.value"
+        title="Ctrl Z"
+        data-testid="undo"
+        @click="history.undo()"
+      >
+        Undo
+      </button>
+      <button
+        class="key"
+        :disabled="!history.canRedo.value"
+        title="Ctrl Shift Z"
+        data-testid="redo"
+        @click="history.redo()"
+      >
+        Redo
+      </button>
+      <button class="key" :disabled="!composed" @click="exportFile">Export</button>
+      <RouterLink v-if="rig" class="key" :to="`/rigs/${rig.id}/trace`">Trace</RouterLink>
+      <button class="key solid" :disabled="!composed || busy" data-testid="save-rig" @click="save">
+        {{ busy ? 'Keeping …' : 'Keep' }}
+      </button>
+    </div>
+    <ProblemNote v-if="problem" :problem="problem" />
+    <p v-if="saved && !problem" class="saved" role="status">= {{ saved }}</p>
+
+    <div class="work">
+      <section class="questions" aria-label="Questions">
+        <div class="groups" role="tablist" aria-label="Place">
+          <button
+            v-for="one in GROUPS"
+            :key="one.id"
+            class="group"
+            role="tab"
+            :aria-selected="group === one.id"
+            :data-testid="`group-${one.id}`"
+            @click="group = one.id"
+          >
+            {{ one.title }}
+            <small v-if="left(one.id)" class="mono" :title="`${left(one.id)} assumed`">{{
+              left(one.id)
+            }}</small>
+          </button>
+        </div>
+        <label v-if="catalogue" class="source">
+          What I answer now is
+          <select v-model="source" data-testid="source">
+            <option v-for="one in catalogue.sources" :key="one" :value="one">
+              {{
+                {
+                  diagram: 'read on the diagram',
+                  measured: 'measured',
+                  told: 'told by somebody',
+                  assumed: 'assumed',
+                }[one]
+              }}
+            </option>
+          </select>
+        </label>
+        <FactQuestion
+          v-for="question in questions"
+          :key="question.key"
+          :question="question"
+          :fact="draft.facts[question.key]"
+          :value="valueOf(question.key)"
+          @answer="(value) => answer(question.key, value)"
+          @clear="clear(question.key)"
+        />
+      </section>
+      <section v-if="composed" class="picture" aria-label="Drawing">
+        <CallBar :calls="calls" :call="composed.call" @choose="(one) => (call = one)" />
+        <div class="loom">
+          <LoopScene
+            :scene="composed.preview.scene"
+            :black="null"
+            :red="null"
+            :missing="null"
+            :readings="[]"
+          />
+        </div>
+        <p class="runs">
+          Runs: {{ running.join(', ') || 'nothing' }}. {{ composed.preview.supply.drawn_va.toFixed(0) }} of
+          {{ composed.preview.supply.rated_va.toFixed(0) }} VA.
+        </p>
+        <FindingList :findings="composed.preview.findings" />
+        <RevisionList v-if="revisions.length" :revisions="revisions" />
+      </section>
+    </div>
+  </main>
+</template>
+
+<style scoped>
+.composer {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 8px;
+  padding: 8px 16px 32px;
+}
+
+.head {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 8px;
+}
+
+h1 {
+  font-size: 22px;
+  margin-right: 8px;
+}
+
+.name {
+  flex: 1 1 240px;
+}
+
+.name input {
+  width: 100%;
+  min-height: var(--target);
+  padding: 0 12px;
+  border: 2px solid var(--ink);
+  border-radius: 3px;
+  background: var(--panel);
+  font-size: 18px;
+}
+
+.name input::placeholder {
+  color: var(--ink-soft);
+}
+
+.saved {
+  padding: 6px 12px;
+  border-left: 6px solid var(--agrees);
+  background: var(--agrees-soft);
+}
+
+.work {
+  display: grid;
+  grid-template-columns: 400px minmax(0, 1fr);
+  gap: 20px;
+  align-items: start;
+}
+
+.groups {
+  display: grid;
+  grid-template-columns: repeat(4, auto);
+  border-bottom: 3px solid var(--ink);
+}
+
+.group {
+  min-height: var(--target);
+  padding: 0 6px;
+  border: 0;
+  border-bottom: 0;
+  background: transparent;
+  font-weight: 650;
+  cursor: pointer;
+}
+
+.group small {
+  color: var(--between);
+}
+
+.group[aria-selected='true'] {
+  background: var(--ink);
+  color: var(--panel);
+}
+
+.group[aria-selected='true'] small {
+  color: var(--panel);
+}
+
+.source {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  padding-top: 8px;
+  color: var(--ink-soft);
+}
+
+.source select {
+  min-height: var(--target);
+  border: 1px solid var(--rule-strong);
+  border-radius: 3px;
+  background: var(--panel);
+  color: var(--ink);
+}
+
+.picture {
+  position: sticky;
+  top: 8px;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 8px;
+}
+
+.loom {
+  overflow-x: auto;
+}
+
+.loom .scene {
+  min-width: 640px;
+}
+
+.runs {
+  color: var(--ink-soft);
+}
+
+.runs::first-letter {
+  text-transform: uppercase;
+}
+
+@media (max-width: 1040px) {
+  .work {
+    grid-template-columns: minmax(0, 1fr);
+  }
+
+  .picture {
+    position: static;
+    order: -1;
+  }
+}
+</style>
