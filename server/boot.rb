@@ -22,4 +22,6 @@ require_relative "resources/resource"
 %w[repositories requests presenters middleware resources].each do |room|
   Dir[File.join(__dir__, room, "*.rb")].each { |file| require file }
 end
+require_relative "tasks/alike"
+require_relative "tasks/worker"
 require_relative "app"

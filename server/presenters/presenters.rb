@@ -45,6 +45,10 @@ module Gorvant
           end
         end
 
+        def task(row)
+          { id: row[:id], kind: row[:kind], state: row[:state], done: row[:done], total: row[:total], error: row[:error] }
+        end
+
         def revision(row)
           { id: row[:id], number: row[:number], digest: row[:digest], created_at: row[:created_at].iso8601, by: row[:by] }
         end

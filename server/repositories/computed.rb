@@ -10,15 +10,18 @@ module Gorvant
 
       def initialize(db) = @db = db
 
-      # parts: JSON-able values that the answer follows from. The block computes the answer as text.
+      # The name of an answer: parts are JSON-able values that it follows from.
+      def self.key(*parts) = Digest::SHA256.hexdigest(JSON.generate([ENGINE, Catalogue.digest, *parts]))
+
+      # The answer under its parts; the block computes it as text.
       def fetch(*parts)
-        key = Digest::SHA256.hexdigest(JSON.generate([ENGINE, Catalogue.digest, *parts]))
-        @db[:computed_results].where(key: key).get(:content) || keep(key, yield)
+        key = self.class.key(*parts)
+        get(key) || put(key, yield)
       end
 
-      private
+      def get(key) = @db[:computed_results].where(key: key).get(:content)
 
-      def keep(key, content)
+      def put(key, content)
         @db[:computed_results].insert_conflict.insert(key: key, content: content)
         old = @db[:computed_results].reverse(:created_at).offset(MOST_KEPT).select(:key)
         @db[:computed_results].where(key: old).delete

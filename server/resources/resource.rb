@@ -30,6 +30,7 @@ module Gorvant
       def readings = Readings.new(db, viewer)
       def sites = Sites.new(db, viewer)
       def computed = Computed.new(db)
+      def tasks = Tasks.new(db, viewer)
 
       def json(content, code = 200)
         status code
@@ -72,6 +73,14 @@ module Gorvant
       # Every single fault that the rig can have, with its words.
       def answer_faults(rig, _digest)
         json(computed.fetch("faults") { JSON.generate(faults: Present.faults(rig)) })
+      end
+
+      # Which faults no voltage tells apart: the answer if it is known, else 202 and the task that works it out.
+      def answer_alike(content, digest)
+        known = computed.get(Alike.key(digest))
+        return json(known) if known
+
+        json(Present.task(tasks.ask(Alike::KIND, Alike.key(digest), { "rig" => content })), 202)
       end
 
       # The circuit under a condition as a SPICE deck.

@@ -35,6 +35,11 @@ module Gorvant
         answer_measurement(rigs.value(rigs.find(params[:id])))
       end
 
+      post "/api/rigs/:id/alike" do
+        row = rigs.find(params[:id])
+        answer_alike(row[:content].to_hash, row[:digest])
+      end
+
       get "/api/rigs/:id/faults" do
         row = rigs.find(params[:id])
         answer_faults(rigs.value(row), row[:digest])

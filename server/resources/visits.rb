@@ -32,6 +32,11 @@ module Gorvant
         answer_measurement(visits.rig(visits.find(params[:id])))
       end
 
+      post "/api/visits/:id/alike" do
+        row = visits.find(params[:id])
+        answer_alike(row[:content].to_hash, row[:digest])
+      end
+
       get "/api/visits/:id/faults" do
         row = visits.find(params[:id])
         answer_faults(visits.rig(row), row[:digest])

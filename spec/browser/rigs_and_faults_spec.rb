@@ -83,6 +83,15 @@ RSpec.describe "Rigs of every sort", :browser, type: :feature do
     expect(page).to have_css("[data-testid=changes]", text: "Runs otherwise: COMP, OFM.")
   end
 
+  it "works out in the background which faults read the same, and tells" do
+    worker = Thread.new { sleep 0.1 until Gorvant::Server::Worker.new(db).run_one }
+    visit trace_path("?call=heat&faults=#{CGI.escape(JSON.generate([{ kind: 'stuck_closed', at: 'DFR.valve' }]))}")
+    click_on "Which faults read the same?"
+    expect(page).to have_css("[data-testid=alike] li", text: "O at the thermostat stuck closed", wait: 30)
+  ensure
+    worker.kill
+  end
+
   it "reads ohms with the caution, alone and in circuit, and a ghost on either meter" do
     visit trace_path("?call=off&black=outdoor.CC.2&red=outdoor.CC.1&hop=no")
     find("[data-testid=ohms-on]").click

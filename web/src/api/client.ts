@@ -14,6 +14,8 @@ export type Composition = components['schemas']['Composition']
 export type Revision = components['schemas']['Revision']
 export type Ohms = components['schemas']['Ohms']
 export type ExpectedVolts = components['schemas']['Expected']
+export type Alike = components['schemas']['Alike']
+export type Task = components['schemas']['Task']
 export type RigFile = Record<string, unknown>
 export type { Reading, Trace } from '@/model/readingTable'
 
@@ -74,6 +76,15 @@ export const api = {
         params: { path: { id: source.id } },
       }),
     ),
+  alike: (source: Source) =>
+    outcome<Alike | Task>(
+      client.POST(source.kind === 'visit' ? '/api/visits/{id}/alike' : '/api/rigs/{id}/alike', {
+        params: { path: { id: source.id } },
+      }),
+    ),
+  task: (id: string) => outcome(client.GET('/api/tasks/{id}', { params: { path: { id } } })),
+  cancelTask: (id: string) =>
+    outcome(client.POST('/api/tasks/{id}/cancellation', { params: { path: { id } } })),
   spice: (source: Source, condition: Condition) =>
     outcome(
       client.POST(source.kind === 'visit' ? '/api/visits/{id}/spice' : '/api/rigs/{id}/spice', {

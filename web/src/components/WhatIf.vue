@@ -1,7 +1,9 @@
 <script setup lang="ts">
 import { computed, ref, shallowRef } from 'vue'
 import { api, type KnownFault, type Source, type Trace } from '@/api/client'
+import { useAlike } from '@/composables/useAlike'
 import type { Fault } from '@/model/traceState'
+import ProblemNote from './ProblemNote.vue'
 
 const props = defineProps<{
   source: Source
@@ -21,6 +23,7 @@ const MOST = 8
 
 const known = shallowRef<KnownFault[]>([])
 const search = ref('')
+const { alike, task, problem, ask, cancel } = useAlike(props.source)
 const open = ref(props.faults.length > 0 || props.off.length > 0)
 
 async function load() {
@@ -46,6 +49,19 @@ const offered = computed(() => {
   const near = (at: string) =>
     props.touched.some((id) => at === id || at.startsWith(`${id}@`) || at.startsWith(`${id}/`))
   return free.filter((one) => [one.fault.at].flat().some(near)).slice(0, MOST)
+})
+
+const titleOf = (fault: Fault) => known.value.find((one) => same(one.fault, fault))?.title ?? fault.kind
+const equal = (a: Fault, b: Fault) =>
+  a.kind === b.kind && JSON.stringify(a.at) === JSON.stringify(b.at) && a.value === b.value
+
+/** Faults that read the same as the one in hand; null before it is known. */
+const twins = computed(() => {
+  const fault = props.faults[0]
+  if (!alike.value || !fault || props.faults.length !== 1) return null
+  if (alike.value.unseen.some((one) => equal(one, fault))) return { healthy: true, others: [] }
+  const group = alike.value.classes.find((one) => one.some((other) => equal(other, fault)))
+  return { healthy: false, others: (group ?? []).filter((one) => !equal(one, fault)) }
 })
 
 function toggleSupply(id: string) {
@@ -85,6 +101,22 @@ function toggleSupply(id: string) {
         </button>
       </li>
     </ul>
+    <div v-if="faults.length === 1" class="alike" data-testid="alike">
+      <button v-if="!alike && !task" class="key" @click="ask">Which faults read the same?</button>
+      <template v-if="task">
+        <progress :value="task.done" :max="Math.max(task.total, 1)" aria-label="faults compared"></progress>
+        <button class="key quiet" @click="cancel">Stop</button>
+      </template>
+      <p v-if="twins?.healthy">No voltage shows this fault: every reading is as on a healthy rig.</p>
+      <p v-else-if="twins && !twins.others.length">No other single fault reads like this one.</p>
+      <template v-else-if="twins">
+        <p>Reads the same in every call; ohms, a lifted wire or a look tell them apart:</p>
+        <ul>
+          <li v-for="other in twins.others" :key="JSON.stringify(other)">{{ titleOf(other) }}</li>
+        </ul>
+      </template>
+      <ProblemNote v-if="problem" :problem="problem" />
+    </div>
     <label class="search">
       <span>Fault</span>
       <input
@@ -206,5 +238,21 @@ ul {
 
 .changes b {
   color: var(--between);
+}
+
+.alike {
+  padding-top: 8px;
+}
+
+.alike ul {
+  margin-top: 2px;
+  padding-left: 18px;
+  list-style: disc;
+}
+
+progress {
+  width: 60%;
+  height: 14px;
+  accent-color: var(--live);
 }
 </style>

@@ -1,0 +1,70 @@
+# frozen_string_literal: true
+
+module Gorvant
+  module Server
+    # Claims tasks one at a time (SKIP LOCKED), keeps what is done so far every second, stops when a task is cancelled, and takes
+    # over tasks whose worker has not been heard of.
+    class Worker
+      KINDS = { Alike::KIND => Alike }.freeze
+      SAVE_EVERY_SECONDS = 1.0
+      LOST_AFTER_SECONDS = 15
+      IDLE_SECONDS = 0.5
+
+      def initialize(db) = @db = db
+
+      def run
+        loop { run_one || sleep(IDLE_SECONDS) }
+      end
+
+      # Works one task to its end; nil when none waits.
+      def run_one
+        task = claim or return nil
+        work(task)
+        task[:id]
+      rescue StandardError => e
+        @db[:tasks].where(id: task[:id]).update(state: "failed", error: e.message[0, 500], updated_at: Sequel::CURRENT_TIMESTAMP) if task
+        task && task[:id]
+      end
+
+      private
+
+      def claim
+        @db.transaction do
+          lost = Sequel.lit("state = 'running' AND beat_at < now() - ? * interval '1 second'", LOST_AFTER_SECONDS)
+          task = @db[:tasks].where(state: "waiting").or(lost).order(:created_at).for_update.skip_locked.first or return nil
+          @db[:tasks].where(id: task[:id]).update(state: "running", beat_at: Sequel.function(:now), updated_at: Sequel.function(:now))
+          task
+        end
+      end
+
+      def work(task)
+        kind = KINDS.fetch(task[:kind]).new(task[:input].to_hash)
+        pieces = task[:partial].to_a
+        saved_at = now
+        wanted = (pieces.size...kind.total).all? do |index|
+          pieces << kind.step(index)
+          next true if now - saved_at < SAVE_EVERY_SECONDS
+
+          saved_at = now
+          save(task, pieces, kind.total)
+        end
+        finish(task, kind, pieces) if wanted
+      end
+
+      # Whether the task is still wanted.
+      def save(task, pieces, total)
+        @db[:tasks].where(id: task[:id], state: "running").update(done: pieces.size, total: total, partial: Sequel.pg_jsonb(pieces), beat_at: Sequel.function(:now)) == 1
+      end
+
+      def finish(task, kind, pieces)
+        @db.transaction do
+          Computed.new(@db).put(task[:key], JSON.generate(kind.answer(pieces)))
+          @db[:tasks].where(id: task[:id], state: "running")
+                     .update(state: "done", done: pieces.size, total: kind.total, partial: Sequel.pg_jsonb([]), updated_at: Sequel.function(:now))
+        end
+      end
+
+      def now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
+    end
+  end
+end

@@ -1,0 +1,56 @@
+# frozen_string_literal: true
+
+require_relative "../support/server"
+
+RSpec.describe "Long work", :server do
+  let(:worker) { Gorvant::Server::Worker.new(db) }
+  let(:path) { "/api/visits/#{visit_id}/alike" }
+
+  def ask = send_json(:post, path, "")
+
+  it "answers 202, works it out once, and then gives the answer" do
+    2.times { ask }
+    expect([last_response.status, db[:tasks].count]).to eq([202, 1])
+    id = answer["id"]
+    worker.run_one
+    fetch "/api/tasks/#{id}"
+    expect(answer).to include("state" => "done", "done" => answer["total"])
+    ask
+    expect(last_response.status).to eq(200)
+    alike = answer["classes"].find { |group| group.include?({ "kind" => "stuck_closed", "at" => "DFR.valve" }) }
+    expect(answer["unseen"]).to include({ "kind" => "valve_stuck", "at" => "RVS" })
+    expect(alike).to contain_exactly({ "kind" => "stuck_closed", "at" => "DFR.valve" }, { "kind" => "stuck_closed", "at" => "THERMOSTAT.O" })
+    expect(answer["classes"].flatten.size).to be > 20
+    expect(worker.run_one).to be_nil
+  end
+
+  it "goes on where a killed worker stood, and leaves alone what a living one holds" do
+    ask
+    id = answer["id"]
+    healthy = "seen before"
+    db[:tasks].where(id: id).update(state: "running", beat_at: Time.now, partial: Sequel.pg_jsonb([healthy]))
+    expect(worker.run_one).to be_nil
+    db[:tasks].where(id: id).update(beat_at: Time.now - 60)
+    expect(worker.run_one).to eq(id)
+    ask
+    expect(answer["unseen"]).to eq([]) # no fault looks like the made-up healthy piece: it was not worked out again
+  end
+
+  it "stops when it is cancelled, and can be asked for again" do
+    ask
+    send_json(:post, "/api/tasks/#{answer['id']}/cancellation", "")
+    expect(answer["state"]).to eq("cancelled")
+    expect(worker.run_one).to be_nil
+    ask
+    expect(answer["state"]).to eq("waiting")
+  end
+
+  it "says why a task failed" do
+    ask
+    id = answer["id"]
+    db[:tasks].where(id: id).update(input: Sequel.pg_jsonb({ "rig" => {} }))
+    worker.run_one
+    fetch "/api/tasks/#{id}"
+    expect(answer).to include("state" => "failed", "error" => /rig file/)
+  end
+end
