@@ -53,6 +53,7 @@ require_relative "gorvant/rig/assembly"
 require_relative "gorvant/rig/rules/one_pole"
 require_relative "gorvant/rig/rules/lockout_defeated"
 require_relative "gorvant/rig/rules/no_heat_in_defrost"
+require_relative "gorvant/rig/rules/board_not_fed"
 
 # faults: how each kind of fault changes a netlist
 require_relative "gorvant/faults/fault"

@@ -38,8 +38,7 @@ module Gorvant
 
         def faults(rig)
           netlist = Assembly.netlist(rig)
-          lifts = netlist.branches.select { |branch| branch.kind == :wire && branch.id.include?("@") }.map { |joint| { "kind" => "lifted", "at" => joint.id } }
-          (Faults::Library.of(rig, netlist) + lifts).map do |given|
+          (Faults::Library.of(rig, netlist) + Faults::Library.landings_of(rig, netlist)).map do |given|
             fault = Fault.parse(given)
             { fault: given, title: fault.title(netlist), is: fault.about["is"], shows: fault.about["shows"], proof: fault.about["proof"] }
           end

@@ -174,6 +174,32 @@ RSpec.describe Gorvant::Trace do
     expect(findings(trace_of(small, "defrost"))).to include("transformer_overloaded")
   end
 
+  describe "what cannot work" do
+    # A rig file with some conductors left out.
+    def without(*ids)
+      content = Gorvant::Formats::RigJson.dump(rig_with)
+      content["cables"].each { |cable| cable["conductors"].reject! { |conductor| ids.include?("all") || ids.include?("#{cable['id']}.#{conductor['id']}") } }
+      Gorvant::Formats::RigJson.read(content.merge("cables" => content["cables"].reject { |cable| cable["conductors"].empty? }))
+    end
+
+    it "is reported when R, C or everything is missing outdoors" do
+      expect(findings(trace_of(without("cable_b.red"), "heat"))).to include("board_not_fed")
+      expect(findings(trace_of(without("cable_b.blue"), "heat"))).to include("common_broken")
+      nothing = trace_of(without("all"), "heat")
+      expect(findings(nothing)).to eq(["board_not_fed"])
+      expect(nothing.loads.find { |load| load.code == "CC" }.why).to include("nothing leads R to it")
+      expect(running(nothing)).to eq([])
+    end
+
+    it "is reported when two transformers stand back to back" do
+      rig = rig_with
+      netlist = Gorvant::Assembly.netlist(rig)
+      second = netlist["TRAN"].with(id: "TRAN2", from: netlist["TRAN"].to, to: netlist["TRAN"].from)
+      solution = Gorvant::Settling.settle(netlist.with(second))
+      expect(Gorvant::Rule.check_all(solution).map(&:code)).to include("transformer_overloaded")
+    end
+  end
+
   it "says of a stuck valve that no voltage shows it" do
     stuck = trace_of(rig_with, "cool", faults: [{ "kind" => "valve_stuck", "at" => "RVS" }])
     expect(stuck.findings.map { |finding| [finding.code, finding.title] }).to eq([["mechanical", "Reversing valve stuck"]])

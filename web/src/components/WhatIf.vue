@@ -51,6 +51,8 @@ const offered = computed(() => {
   return free.filter((one) => [one.fault.at].flat().some(near)).slice(0, MOST)
 })
 
+const wordsOf = (fault: Fault) =>
+  known.value.find((one) => equal(one.fault, fault) && one.fault.to === fault.to)
 const titleOf = (fault: Fault) => known.value.find((one) => same(one.fault, fault))?.title ?? fault.kind
 const equal = (a: Fault, b: Fault) =>
   a.kind === b.kind && JSON.stringify(a.at) === JSON.stringify(b.at) && a.value === b.value
@@ -86,7 +88,12 @@ function toggleSupply(id: string) {
     </div>
     <ul v-if="faults.length" class="chosen">
       <li v-for="(fault, i) in faults" :key="JSON.stringify(fault)">
-        <span>{{ trace.faults[i] ?? fault.kind }}</span>
+        <span>
+          <b>{{ trace.faults[i] ?? fault.kind }}</b>
+          <small v-if="wordsOf(fault)"
+            >Shows: {{ wordsOf(fault)?.shows }}. Proof: {{ wordsOf(fault)?.proof }}.</small
+          >
+        </span>
         <button
           class="key quiet"
           :aria-label="`take away: ${trace.faults[i]}`"
@@ -191,6 +198,12 @@ ul {
   padding-left: 10px;
   border-left: 6px solid var(--between);
   background: var(--note-soft);
+}
+
+.chosen small {
+  display: block;
+  color: var(--ink-soft);
+  font-size: 14px;
 }
 
 .search {

@@ -93,6 +93,8 @@ module Gorvant
         wrong("is where it lands already", "to") if to == joint.from
         [netlist.with(joint.with(from: to)), held]
       end
+
+      def title(netlist) = format(about.fetch("title"), at: netlist[given["at"]].label, to: netlist.label(given["to"]))
     end
 
     # A setting of the thermostat: "at" is the fact, "value" what it is set to.

@@ -10,6 +10,16 @@ module Gorvant
           conductors(rig, netlist) + landings(rig, netlist) + parts(netlist) + settings(rig) + mechanical(netlist)
         end
 
+        # Wires off their terminals, and on others: too many to compare with everything, offered one by one.
+        def landings_of(rig, netlist = Assembly.netlist(rig))
+          joints = netlist.branches.select { |branch| branch.kind == :wire && branch.id.include?("@") }
+          joints.flat_map do |joint|
+            place = joint.id.split("@").last
+            others = rig.terminals(place).map { |terminal| "#{place}.#{terminal}" } - [joint.from]
+            [fault("lifted", joint.id), *others.map { |node| fault("landed", joint.id, to: node) }]
+          end
+        end
+
         private
 
         def fault(kind, at, **more) = { "kind" => kind, "at" => at }.merge(more.transform_keys(&:to_s))
@@ -18,9 +28,12 @@ module Gorvant
           rig.cables.flat_map do |cable|
             ids = cable.conductors.reject(&:spare).map { |conductor| "#{cable.id}.#{conductor.id}" }
             alone = ids.flat_map { |id| [fault("open", id), fault("to_ground", netlist[id].from), *splices(netlist, id)] }
-            alone + ids.each_cons(2).map { |first, second| fault("short", [netlist[first].to, netlist[second].to]) }
+            commons = ids.map { |id| [netlist[id].to, "#{cable.to}.C"] }.reject { |node, common| node.end_with?(".#{common_conductor(cable)}") || !netlist.node?(common) }
+            alone + commons.map { |pair| fault("short", pair) } + ids.each_cons(2).map { |first, second| fault("short", [netlist[first].to, netlist[second].to]) }
           end
         end
+
+        def common_conductor(cable) = cable.conductors.find { |conductor| conductor.to == "C" }&.id
 
         def splices(netlist, id) = netlist.branches.select { |branch| branch.id.start_with?("#{id}/") && !branch.id.include?("/after_") }.map { |branch| fault("open", branch.id) }
 
