@@ -14,6 +14,7 @@ end
 require_relative "errors"
 require_relative "database"
 require_relative "viewer"
+require_relative "warm"
 require_relative "demo"
 require_relative "repositories/repository"
 require_relative "requests/request"

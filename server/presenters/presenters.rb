@@ -9,7 +9,7 @@ module Gorvant
           content = row[:content]
           { id: row[:id], name: row[:name], version: row[:version], revision_id: row[:revision_id], revision: row[:number], digest: row[:digest],
             archetype: content["archetype"], archetype_title: Catalogue.archetypes.fetch(content["archetype"]).fetch("title"),
-            changeover: Formats::RigJson.read(content.to_hash).changeover, demo: row[:demo], created_at: row[:created_at].iso8601 }
+            changeover: Warm.rig(row).changeover, demo: row[:demo], created_at: row[:created_at].iso8601 }
         end
 
         def visit(row)

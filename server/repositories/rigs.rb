@@ -44,7 +44,7 @@ module Gorvant
       end
 
       # The Rig value of a row.
-      def value(row) = Formats::RigJson.read(row[:content].to_hash)
+      def value(row) = Warm.rig(row)
 
       private
 

@@ -21,7 +21,7 @@ module Gorvant
       end
 
       # The Rig value of the visit's revision.
-      def rig(row) = Formats::RigJson.read(row[:content].to_hash)
+      def rig(row) = Warm.rig(row)
 
       private
 

@@ -35,7 +35,7 @@ module Gorvant
       end
 
       def present(visit, rows)
-        netlist = Assembly.netlist(visits.rig(visit))
+        netlist = Warm.netlist(visit)
         later = rows.to_h { |row| [row[:supersedes_id], row[:id]] }
         rows.map { |row| Present.reading(row, netlist, later[row[:id]]) }
       end

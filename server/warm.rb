@@ -1,0 +1,31 @@
+# frozen_string_literal: true
+
+module Gorvant
+  module Server
+    # Rigs and their netlists by digest, kept by each process for itself: reading and assembling one takes longer than answering.
+    # Values are frozen and follow from their digest alone, so no process needs another's.
+    module Warm
+      MOST = 64
+      @lock = Mutex.new
+      @rigs = {}
+      @netlists = {}
+
+      class << self
+        # The Rig of a row that carries digest and content.
+        def rig(row) = keep(@rigs, row[:digest]) { Formats::RigJson.read(row[:content].to_hash) }
+        def netlist(row) = keep(@netlists, row[:digest]) { Assembly.netlist(rig(row)) }
+
+        private
+
+        def keep(store, digest)
+          @lock.synchronize { store[digest] } || yield.tap do |value|
+            @lock.synchronize do
+              store.shift if store.size >= MOST
+              store[digest] = value
+            end
+          end
+        end
+      end
+    end
+  end
+end
