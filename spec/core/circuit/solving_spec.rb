@@ -40,6 +40,16 @@ RSpec.describe Gorvant::Section do
     expect(Gorvant::Settling.settle(shuffled).volts).to eq(Gorvant::Settling.settle(netlist).volts)
   end
 
+  it "gives the same volts written out as in loops, in every call" do
+    fitted = rig("bakery_shop")
+    states = Gorvant::Outputs.calls(fitted).map { |call| trace(call, on: fitted).solution.closed }
+    section = Gorvant::Assembly.netlist(fitted).sections.find(&:follower?)
+    volts = trace("heat", on: fitted).solution.volts
+    in_loops = states.map { |closed| section.factor_and_solve(closed, nil, volts) }
+    described_class::STRAIGHT_AFTER_SOLVES.times { section.factor_and_solve(states.first, nil, volts) }
+    states.zip(in_loops) { |closed, before| section.factor_and_solve(closed, nil, volts).zip(before) { |one, other| expect(one).to be_within(1e-9).of(other) } }
+  end
+
   it "finds the resistance between two points as a hand would" do
     netlist = Gorvant::Netlist.build(references: "c") do |net|
       net.source("supply", from: "c", to: "r", volts_ac: 24.0, ohms: 1.0)

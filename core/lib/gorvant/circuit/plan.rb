@@ -5,7 +5,7 @@ module Gorvant
   # out once and used for every set of values (sparse LDLᵀ of a symmetric matrix). Values may be Float or Complex.
   # Source: George and Liu (1981), Computer Solution of Large Sparse Positive Definite Systems.
   class Plan
-    attr_reader :size, :position, :slots, :fixed_count
+    attr_reader :size, :position, :slots, :fixed_count, :pointers, :columns, :targets, :target_starts
 
     # size: number of unknowns. pairs: [[i, j]] of unknowns that some branch joins. fixed: unknowns whose branches never
     # switch; eliminated first, so that their part is factored once for all contact states. last: unknowns that carry a source;

@@ -9,6 +9,8 @@ module Gorvant
 
     # Contact states of line voltage whose answers are kept: a handful of relays, and no more.
     MOST_ANSWERS = 128
+    # Writing a section out costs about as much as a hundred solves.
+    STRAIGHT_AFTER_SOLVES = 150
 
     attr_reader :nodes, :branches, :reference
 
@@ -31,6 +33,7 @@ module Gorvant
       @index = (nodes - [reference]).each_with_index.to_h
       @sources = branches.select { |branch| branch.behaviour.source? }
       @follower = branches.any? { |branch| branch.kind == :secondary }
+      @heat = { solves: 0, code: nil }
       @answers = {} # { [closed flags, broken ids] => { node => volts } }, for sections that follow nothing
       compile
       freeze
@@ -59,6 +62,8 @@ module Gorvant
 
     # The same as an array by position in `names`; the hot path of the benchmark.
     def factor_and_solve(closed, open = nil, volts = nil, scale = nil)
+      return straight_line.solve(@switching.map { |id, *| closed[id] }, @sources.map { |branch| branch.behaviour.volts_ac(branch, volts) }) if hot? && usual?(open, scale)
+
       diagonal, off = factored(closed, open, scale)
       @plan.substitute(diagonal, off, currents(volts, scale, open), @first_right)
     end
@@ -131,10 +136,20 @@ module Gorvant
       off[slot] -= siemens if slot
     end
 
+    # Whether only what switches may differ from what the section was compiled for.
+    def usual?(open, scale) = scale.nil? && (open.nil? || open.empty? || open.none? { |id| @rows.key?(id) })
+
+    # Written out once it has been solved often enough to be worth it. Complex sections keep to the loops.
+    def hot? = @follower && (@heat[:solves] += 1) > STRAIGHT_AFTER_SOLVES
+
+    def straight_line
+      @heat[:code] ||= StraightLine.new(@plan, @base, @switching, @sources.map { |branch| @rows[branch.id].values_at(0, 1, 3) }, @first_right)
+    end
+
     # [diagonal, off] ready for substitution. What never switches was factored beforehand, unless something there is broken
     # or scaled.
     def factored(closed, open, scale)
-      usual = scale.nil? && (open.nil? || open.empty? || open.none? { |id| @rows.key?(id) })
+      usual = usual?(open, scale)
       diagonal, off = usual ? @base.map(&:dup) : stamp_all(open ? @always.reject { |branch| open.include?(branch.id) } : @always, scale)
       @switching.each { |id, from, to, slot, siemens| add(diagonal, off, from, to, slot, siemens) if closed[id] }
       @plan.factor(diagonal, off, usual ? @plan.fixed_count : 0)
