@@ -20,6 +20,15 @@ module Gorvant
         halt(*Problem.plain(500, "Server error", "Something went wrong here. Nothing was kept of this request."))
       end
 
+      # The questions that a circuit answers, whether it is reached by a rig or by a visit: `rows` names the repository whose row
+      # carries the rig's content and digest.
+      def self.circuit_routes(prefix, rows)
+        { "trace" => :answer_trace, "measurement" => :answer_measurement, "spice" => :answer_spice, "alike" => :answer_alike }.each do |question, answer|
+          post("#{prefix}/:id/#{question}") { send(answer, send(rows).find(params[:id])) }
+        end
+        get("#{prefix}/:id/faults") { answer_faults(send(rows).find(params[:id])) }
+      end
+
       private
 
       def db = settings.db
@@ -51,19 +60,20 @@ module Gorvant
         end
       end
 
-      # JSON text of a trace, computed once for each rig revision, condition and instrument.
-      def trace_text(rig, digest, condition, instrument)
-        computed.fetch("trace", digest, condition.to_json_hash, instrument) { JSON.generate(TracePresenter.new(Trace.new(rig, condition), instrument).to_h) }
-      end
-
-      def answer_trace(rig, digest)
+      # What is live, computed once for each rig revision, condition and instrument.
+      def answer_trace(row)
         input = TraceRequest.parse(body_json)
-        json trace_text(rig, digest, condition(input[:condition]), input.fetch(:instrument, "high_impedance"))
+        condition = condition(input[:condition])
+        instrument = input.fetch(:instrument, "high_impedance")
+        json(computed.fetch("trace", row[:digest], condition.to_json_hash, instrument) do
+          JSON.generate(TracePresenter.new(Trace.new(Warm.rig(row), condition), instrument).to_h)
+        end)
       end
 
-      def answer_measurement(rig)
+      # What the meter should show between two points: volts, or ohms with the power off.
+      def answer_measurement(row)
         input = MeasurementRequest.parse(body_json)
-        trace = Trace.new(rig, condition(input[:condition]))
+        trace = Trace.new(Warm.rig(row), condition(input[:condition]))
         points = input.values_at(:from_node, :to_node)
         return json(Present.ohms(trace.ohms(*points, isolated: input.fetch(:isolated, false)))) if input[:function] == "ohms"
 
@@ -71,21 +81,23 @@ module Gorvant
       end
 
       # Every single fault that the rig can have, with its words.
-      def answer_faults(rig, _digest)
-        json(computed.fetch("faults") { JSON.generate(faults: Present.faults(rig)) })
+      def answer_faults(row)
+        json(computed.fetch("faults") { JSON.generate(faults: Present.faults(Warm.rig(row))) })
       end
 
       # Which faults no voltage tells apart: the answer if it is known, else 202 and the task that works it out.
-      def answer_alike(content, digest)
-        known = computed.get(Alike.key(digest))
+      def answer_alike(row)
+        key = Alike.key(row[:digest])
+        known = computed.get(key)
         return json(known) if known
 
-        json(Present.task(tasks.ask(Alike::KIND, Alike.key(digest), { "rig" => content })), 202)
+        json(Present.task(tasks.ask(Alike::KIND, key, { "rig" => row[:content].to_hash })), 202)
       end
 
       # The circuit under a condition as a SPICE deck.
-      def answer_spice(rig)
+      def answer_spice(row)
         input = TraceRequest.parse(body_json)
+        rig = Warm.rig(row)
         trace = Trace.new(rig, condition(input[:condition]))
         content_type "text/plain"
         Formats::Spice.dump(trace.netlist, closed: trace.solution.closed, open: trace.solution.open, couplings: true, title: "#{rig.name}: #{trace.condition.call}")

@@ -4,6 +4,8 @@ module Gorvant
   module Server
     # The library of rigs: list, show, import, export, and a trace of one without a visit.
     class RigsResource < Resource
+      circuit_routes "/api/rigs", :rigs
+
       get "/api/rigs" do
         json(rigs: rigs.all.map { |row| Present.rig(row) })
       end
@@ -24,29 +26,6 @@ module Gorvant
         row = rigs.find(params[:id])
         attachment "#{row[:name].downcase.gsub(/[^a-z0-9]+/, '-').slice(0, 60)}.gorvant-rig.json"
         json JSON.pretty_generate(row[:content].to_hash)
-      end
-
-      post "/api/rigs/:id/trace" do
-        row = rigs.find(params[:id])
-        answer_trace(rigs.value(row), row[:digest])
-      end
-
-      post "/api/rigs/:id/measurement" do
-        answer_measurement(rigs.value(rigs.find(params[:id])))
-      end
-
-      post "/api/rigs/:id/alike" do
-        row = rigs.find(params[:id])
-        answer_alike(row[:content].to_hash, row[:digest])
-      end
-
-      get "/api/rigs/:id/faults" do
-        row = rigs.find(params[:id])
-        answer_faults(rigs.value(row), row[:digest])
-      end
-
-      post "/api/rigs/:id/spice" do
-        answer_spice(rigs.value(rigs.find(params[:id])))
       end
 
       get "/api/rigs/:id/revisions" do

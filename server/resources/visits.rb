@@ -4,6 +4,8 @@ module Gorvant
   module Server
     # Visits, what their rig does under a condition, and what the meter should show there.
     class VisitsResource < Resource
+      circuit_routes "/api/visits", :visits
+
       get "/api/visits" do
         json(visits: visits.all.map { |row| Present.visit(row) })
       end
@@ -21,29 +23,6 @@ module Gorvant
       patch "/api/visits/:id" do
         input = VisitChangeRequest.parse(body_json)
         json Present.visit(visits.change(params[:id], input[:version], input.except(:version)))
-      end
-
-      post "/api/visits/:id/trace" do
-        row = visits.find(params[:id])
-        answer_trace(visits.rig(row), row[:digest])
-      end
-
-      post "/api/visits/:id/measurement" do
-        answer_measurement(visits.rig(visits.find(params[:id])))
-      end
-
-      post "/api/visits/:id/alike" do
-        row = visits.find(params[:id])
-        answer_alike(row[:content].to_hash, row[:digest])
-      end
-
-      get "/api/visits/:id/faults" do
-        row = visits.find(params[:id])
-        answer_faults(visits.rig(row), row[:digest])
-      end
-
-      post "/api/visits/:id/spice" do
-        answer_spice(visits.rig(visits.find(params[:id])))
       end
 
       private

@@ -1,20 +1,11 @@
 # frozen_string_literal: true
 
 require_relative "../support/server"
+require_relative "../support/contract"
 
 # Requests and responses are checked against the OpenAPI document as they pass.
 RSpec.describe "The API", :server do
-  definition = OpenapiFirst.load(File.join(Gorvant::Server::ROOT, "server/openapi.yml"))
-
-  after do
-    request = Rack::Request.new(last_request.env.merge("rack.input" => StringIO.new(@sent)))
-    checked = definition.validate_response(request, Rack::Response[last_response.status, last_response.headers.to_h, [last_response.body]])
-    expect(faults(checked)).to eq([])
-    expect(faults(definition.validate_request(request))).to eq([]) if last_response.successful? && @sent != ""
-  end
-
-  # What the document has against a request or response, in short.
-  def faults(checked) = checked.valid? ? [] : [checked.error.error_type, checked.error.message, *Array(checked.error.errors).map { |error| error.message.to_s[0, 120] }].compact
+  include_context "with the API's contract"
 
   def reading(**change)
     { id: uuid, from_node: "outdoor.C", to_node: "outdoor.Y", value_volts_ac: 24.3, instrument: "high_impedance", condition: { call: "heat" },

@@ -1,8 +1,11 @@
 # frozen_string_literal: true
 
 require_relative "../support/server"
+require_relative "../support/contract"
 
 RSpec.describe "Long work", :server do
+  include_context "with the API's contract"
+
   let(:worker) { Gorvant::Server::Worker.new(db) }
   let(:path) { "/api/visits/#{visit_id}/alike" }
 

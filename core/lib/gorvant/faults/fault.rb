@@ -54,10 +54,10 @@ module Gorvant
       wrong(e.message)
     end
 
-    def node(netlist, node)
+    def node(netlist, node, part = "at")
       netlist.fetch_node(node.to_s)
     rescue UnknownNode => e
-      wrong(e.message)
+      wrong(e.message, part)
     end
   end
 end

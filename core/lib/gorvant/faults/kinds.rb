@@ -89,7 +89,7 @@ module Gorvant
       def inject(netlist, held)
         joint = branch(netlist)
         wrong("has to be a joint such as cable_a.blue@wall") unless joint.id.include?("@")
-        to = node(netlist, given["to"])
+        to = node(netlist, given["to"], "to")
         wrong("is where it lands already", "to") if to == joint.from
         [netlist.with(joint.with(from: to)), held]
       end

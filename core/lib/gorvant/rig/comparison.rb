@@ -31,7 +31,7 @@ module Gorvant
         Catalogue.facts.filter_map do |key, about|
           values = [before, after].map { |rig| rig.asks?(key) ? words(key, rig[key]) : nil }
           sources = [before, after].map { |rig| rig.facts[key]&.provenance&.source || "assumed" }
-          next if values.uniq.one? && (sources.uniq.one? || values.first.nil?)
+          next if values.uniq.size == 1 && (sources.uniq.size == 1 || values.first.nil?)
 
           shown = values.zip(sources).map { |value, source| value && "#{value} (#{source})" }
           Difference.new(field: "/facts/#{key}", title: about["title"], before: shown[0], after: shown[1])
@@ -58,7 +58,7 @@ module Gorvant
       def different(pointer, both)
         (both[0].keys | both[1].keys).filter_map do |id|
           values = both.map { |one| one[id] }
-          Difference.new(field: "#{pointer}#{id}", title: yield(id), before: values[0], after: values[1]) unless values.uniq.one?
+          Difference.new(field: "#{pointer}#{id}", title: yield(id), before: values[0], after: values[1]) unless values.uniq.size == 1
         end
       end
     end

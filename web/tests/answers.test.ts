@@ -1,0 +1,42 @@
+import { describe, expect, it } from 'vitest'
+import { useHistory } from '../src/composables/useHistory'
+import { answered, toggled, unanswered, type Draft } from '../src/model/answers'
+
+const empty: Draft = { name: 'Kiln room', facts: {} }
+
+describe('answers', () => {
+  it('record their source, and change nothing when nothing is new', () => {
+    const once = answered(empty, 'changeover', 'B', 'diagram')
+    expect(once.facts.changeover).toEqual({ value: 'B', provenance: { source: 'diagram' } })
+    expect(answered(once, 'changeover', 'B', 'diagram')).toBe(once)
+    expect(answered(once, 'changeover', 'B', 'measured')).not.toBe(once)
+    expect(empty.facts).toEqual({})
+  })
+
+  it('can be left open again', () => {
+    expect(unanswered(answered(empty, 'changeover', 'B', 'told'), 'changeover')).toEqual(empty)
+  })
+
+  it('keep a list in the order in which it was tapped', () => {
+    expect(['HPS', 'LPS', 'HPS', 'DTS'].reduce(toggled, [] as string[])).toEqual(['LPS', 'DTS'])
+  })
+})
+
+describe('history', () => {
+  it('walks back and forth, and forgets what was undone once something new is set', () => {
+    const history = useHistory('a')
+    for (const value of ['b', 'c', 'c']) history.set(value)
+    history.undo()
+    history.undo()
+    history.undo()
+    expect([history.current.value, history.canUndo.value, history.canRedo.value]).toEqual(['a', false, true])
+    history.redo()
+    history.set('d')
+    history.redo()
+    expect([history.current.value, history.canRedo.value]).toEqual(['d', false])
+    history.undo()
+    expect(history.current.value).toBe('b')
+    history.restart('z')
+    expect([history.current.value, history.canUndo.value]).toEqual(['z', false])
+  })
+})
