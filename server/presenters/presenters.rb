@@ -8,7 +8,7 @@ module Gorvant
         def rig(row)
           content = row[:content]
           { id: row[:id], name: row[:name], version: row[:version], revision_id: row[:revision_id], revision: row[:number], digest: row[:digest],
-            archetype: content["archetype"], archetype_title: Catalogue.archetypes.fetch(content["archetype"]).fetch("title"),
+            archetype: content["archetype"], archetype_title: title(Warm.rig(row)),
             changeover: Warm.rig(row).changeover, demo: row[:demo], created_at: row[:created_at].iso8601 }
         end
 
@@ -53,6 +53,12 @@ module Gorvant
         end
 
         private
+
+        # "Split heat pump, two stages, gas furnace"
+        def title(rig)
+          stages = rig[:compressor_stages] == 2 ? "two stages" : "one stage"
+          [rig.layout.fetch("title"), stages, rig[:backup] == "none" ? "no backup" : Comparison.words("backup", rig[:backup])].join(", ")
+        end
 
         # The eight pages of a visit in the order of work. A page is marked by what was found on it.
         def marks(row)

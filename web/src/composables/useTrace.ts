@@ -31,6 +31,7 @@ export function useTrace(
       const answer = await ask(toValue(condition))
       if (!current) return
       outcome.value = answer
+      if (answer.state !== 'ready') return
       for (const next of toValue(ahead)) {
         if (!current) return
         await ask(next)

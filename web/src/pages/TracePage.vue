@@ -241,7 +241,7 @@ watch(trace, (now) => {
     </div>
 
     <ProblemNote v-if="failure" :problem="failure" />
-    <CallBar v-if="catalogue" :calls="calls" :call="state.call" @choose="choose" />
+    <CallBar v-if="catalogue && !failure" :calls="calls" :call="state.call" @choose="choose" />
     <p v-if="Object.keys(state.supposed).length" class="supposed">
       <span v-for="(position, code) in state.supposed" :key="code">
         supposed: <b>{{ code }} {{ position }}</b>
@@ -249,6 +249,7 @@ watch(trace, (now) => {
       <button class="key quiet" @click="change({ supposed: {} })">as at rest</button>
     </p>
     <ProblemNote v-if="outcome.state === 'failed' && !failure" :problem="outcome.problem" />
+    <RouterLink v-if="failure" class="key" to="/">Back to the day sheet</RouterLink>
     <p v-if="outcome.state === 'loading'" class="waiting">Solving the circuit …</p>
 
     <div v-if="trace && catalogue" class="bench">
@@ -347,7 +348,7 @@ watch(trace, (now) => {
     </div>
 
     <ReadingLog
-      v-if="kind === 'visit'"
+      v-if="kind === 'visit' && !failure"
       :readings="readings"
       @take-back="takeBack"
       @correct="correct"
