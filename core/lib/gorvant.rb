@@ -67,10 +67,18 @@ require_relative "gorvant/runs/trace"
 require_relative "gorvant/runs/what_if"
 
 # drawing: Scenes that page, export and screen reader render alike
+require_relative "gorvant/drawing/text_size"
+require_relative "gorvant/drawing/geometry"
 require_relative "gorvant/drawing/scene"
+require_relative "gorvant/drawing/symbols"
+require_relative "gorvant/drawing/pen"
 require_relative "gorvant/drawing/loop_view"
 require_relative "gorvant/drawing/loop_string"
+require_relative "gorvant/drawing/ladder"
+require_relative "gorvant/drawing/connection_view"
+require_relative "gorvant/drawing/views"
 
 # formats: one open format a file
 require_relative "gorvant/formats/rig_json"
 require_relative "gorvant/formats/spice"
+require_relative "gorvant/formats/svg"

@@ -31,8 +31,15 @@ module Gorvant
       def archetypes = table("archetypes")
       # { key => template }
       def wording = table("wording")
+      # { weight => { advance width in thousandths => characters } } of the shipped type
+      def type = table("type")
+      # { colour => { "code", "title" } } of conductors
+      def colors = table("colors")
       # { symptom id => { "title", ... } }
       def symptoms = table("symptoms")
+
+      # The style sheet of exported drawings.
+      def print_style = @print_style ||= File.read(File.join(DATA, "print_style.css")).freeze
 
       # The JSON Schema document of one version of an open format, e.g. "gorvant-rig-1".
       def schema(name) = (@schemas ||= {})[name] ||= freeze_deep(JSON.parse(File.read(File.join(DATA, "schemas", "#{name}.json"))))
@@ -42,7 +49,7 @@ module Gorvant
 
       # SHA-256 over every file of the catalogue: part of the key under which computed results are kept.
       def digest
-        @digest ||= Digest::SHA256.hexdigest(Dir[File.join(DATA, "**", "*.{yml,json}")].map { |path| File.read(path) }.join("\0"))
+        @digest ||= Digest::SHA256.hexdigest(Dir[File.join(DATA, "**", "*.{yml,json,css}")].map { |path| File.read(path) }.join("\0"))
       end
 
       private

@@ -1,7 +1,8 @@
 # frozen_string_literal: true
 
-require_relative "loop_view/pen"
+require_relative "loop_view/loom_pen"
 require_relative "loop_view/grid"
+require_relative "loop_view/fold"
 require_relative "loop_view/outdoor_rows"
 
 module Gorvant
@@ -9,16 +10,18 @@ module Gorvant
   # through its stations and home to C.
   class LoopView
     HALF = Pen::HALF_DEVICE
+    FOLDED = { "other" => "the unused changeover terminal", "stage_2" => "second stage", "backup" => "backup heat", "changeover" => "reversing valve", "blower" => "blower" }.freeze
 
-    def self.scene(trace) = new(trace).scene
+    # opened: functions to draw though the call does not use them; "all" for all of them.
+    def self.scene(trace, opened: []) = new(trace, opened).scene
 
-    def initialize(trace)
+    def initialize(trace, opened)
       @trace = trace
       @rig = trace.rig
-      @pen = Pen.new(trace)
+      @pen = LoomPen.new(trace)
       @heat = Assembly::AirHandler.heat_codes(@rig)
-      @outdoor = OutdoorRows.new(trace, @pen)
-      @grid = Grid.new(@rig, { "air_handler" => @heat.size + 2, "outdoor" => @outdoor.count })
+      @folded = opened.include?("all") ? [] : Fold.new(trace, opened) { |folded| grid(folded).height }.chosen
+      @grid = grid(@folded)
     end
 
     def scene
@@ -27,75 +30,117 @@ module Gorvant
       strip("outdoor")
       @outdoor.draw(@grid)
       cables
-      Scene.new(title: title, width: Grid::WIDTH, height: @grid.height, bands: bands, links: @pen.links, stations: @pen.stations, notes: notes)
+      notes
+      Scene.new(view: "loops", title: title, width: Grid::WIDTH, height: @grid.height, bands: bands, links: @pen.links, stations: @pen.stations, labels: @pen.labels,
+                folded: @folded.map { |name| { id: name, title: FOLDED.fetch(name) } })
     end
 
     private
 
     def title = "#{@rig.name}: #{Catalogue.calls.fetch(@trace.condition.call).fetch('title')}"
-    def column(terminal, place = "wall") = @grid.column(place, terminal)
+    def column(terminal) = @grid.column(terminal)
+
+    def grid(folded)
+      @outdoor = OutdoorRows.new(@trace, @pen, folded)
+      indoor_rows = (folded.include?("blower") ? 0 : 1) + (folded.include?("backup") ? 0 : @heat.size) + 1
+      Grid.new(@rig, { "air_handler" => Grid::ROW * indoor_rows, "outdoor" => @outdoor.height }, lanes: lanes, folded: folded)
+    end
+
+    # How many conductors change column in each gap.
+    def lanes
+      @lanes ||= @rig.cables.group_by { |cable| [cable.from, cable.to].sort }.transform_values do |cables|
+        cables.sum do |cable|
+          cable.conductors.count { |one| one.from && one.to && Grid.key(@rig, one.from) != Grid.key(@rig, one.to) }
+        end
+      end
+    end
 
     def bands
-      @grid.bands.map { |place, (y, height)| Band.new(id: place, label: @rig.place_title(place), x: 0, y: y, width: Grid::WIDTH, height: height) }
+      @grid.bands.map do |place, (y, height)|
+        @pen.label(@rig.place_title(place), 18, y + (height / 2), anchor: "middle", size: 13, weight: TextSize::BOLD, role: "band", upright: false)
+        Band.new(id: place, x: 0, y: y, width: Grid::WIDTH, height: height)
+      end
     end
 
     def notes
-      @rig.cables.filter_map do |cable|
-        y = @grid.gap_note_y(cable.from, cable.to) or next
-        Note.new(text: "#{Naming.cable(cable)} · #{cable.conductors.size} × #{cable.gauge_awg} AWG · #{cable.length_feet.to_s.sub(/\.0\z/, '')} ft", x: Grid::NOTE_X, y: y, anchor: "start")
+      @rig.cables.group_by { |cable| @grid.upper_first(cable.from, cable.to).first }.each do |upper, cables|
+        words = cables.map { |cable| "#{Naming.cable(cable)} · #{cable.conductors.size} × #{cable.gauge_awg} AWG · #{cable.length_feet.to_s.sub(/\.0\z/, '')} ft" }
+        @pen.label(words.join("   "), Grid::NOTE_X, @grid.gap(upper)[1] - 7, size: 12.5, role: "note")
       end
     end
 
     # Terminals of a place; outdoors W2 in stands in its row, beside the thermostat that feeds it.
     def strip(place)
-      (@rig.terminals(place) - ["W2_in"]).each do |terminal|
-        @pen.terminal("#{place}.#{terminal}", Naming.letter(@rig, terminal), @grid.column(place, terminal), @grid.terminal_y(place))
+      (@rig.terminals(place) - ["W2_in"]).select { |terminal| @grid.shows?(terminal) }.each do |terminal|
+        @pen.terminal("#{place}.#{terminal}", Naming.letter(@rig, terminal), column(terminal), @grid.terminal_y(place))
       end
     end
 
     def wall
       strip("wall")
-      switched = @rig.terminals("wall") - %w[R C]
+      switched = (@rig.terminals("wall") - %w[R C]).select { |terminal| @grid.shows?(terminal) }
       y = Grid::THERMOSTAT_BUS_Y
-      last = switched.map { |terminal| column(terminal) }.max
+      last = switched.map { |terminal| column(terminal) }.max || column("R")
       @pen.bus("wall.R", [column("R"), @grid.terminal_y("wall")], [column("R"), y])
-      @pen.bus("wall.R", [column("R"), y], [last, y])
+      thermostat(y, last)
       switched.each { |terminal| wall_switch(terminal, y) }
-      @pen.load_row("THERMOSTAT", [last, y], [column("C"), y], x: Grid::LOADS_X, then_to: [column("C"), @grid.terminal_y("wall")]) if @trace.netlist.branch?("THERMOSTAT")
       wall_jumpers
+    end
+
+    # One that lives on C is a load; one on battery is only a row of switches.
+    def thermostat(y, last)
+      if @trace.netlist.branch?("THERMOSTAT")
+        y += 10
+        @pen.bus("wall.R", [column("R"), y], [last, y])
+        @pen.load_row("THERMOSTAT", [last, y], [column("C"), y], x: Grid::LOADS_X, then_to: [column("C"), @grid.terminal_y("wall")], text: "T’STAT", line: "copper")
+      else
+        @pen.bus("wall.R", [column("R"), y], [last, y])
+        @pen.label("thermostat on battery", Grid::LOADS_X, y + 8, anchor: "middle", size: 12.5, role: "note")
+      end
     end
 
     def wall_switch(terminal, bus_y)
       x = column(terminal)
       y = Grid::THERMOSTAT_SWITCH_Y
+      bus_y += 10 if @trace.netlist.branch?("THERMOSTAT")
       @pen.bus("wall.R", [x, bus_y], [x, y - Pen::HALF_HEIGHT])
-      @pen.device("THERMOSTAT.#{terminal}", x, y, label: Naming.letter(@rig, terminal), width: 44)
+      @pen.device("THERMOSTAT.#{terminal}", x, y, text: Naming.letter(@rig, terminal), width: 44, upright: true)
       @pen.bus("wall.#{terminal}", [x, y + Pen::HALF_HEIGHT], [x, @grid.terminal_y("wall")])
     end
 
     # A jumper dips under the terminals between its ends.
     def wall_jumpers
-      @rig.jumpers.select { |jumper| jumper.place == "wall" && jumper.from != jumper.to }.each_with_index do |jumper, i|
+      shown = @rig.jumpers.select { |jumper| jumper.place == "wall" && [jumper.from, jumper.to].all? { |terminal| @grid.shows?(terminal) } }
+      shown.each_with_index do |jumper, i|
         y = @grid.terminal_y("wall")
         ends = [column(jumper.from), column(jumper.to)]
-        between = @rig.terminals("wall").map { |terminal| column(terminal) }.any? { |x| x > ends.min && x < ends.max }
-        points = between ? [[ends[0], y], [ends[0], y + 16 + (i * 4)], [ends[1], y + 16 + (i * 4)], [ends[1], y]] : [[ends[0], y], [ends[1], y]]
-        @pen.run([jumper.id], "wall.#{jumper.from}", "wall.#{jumper.to}", points)
+        next if ends[0] == ends[1]
+
+        between = @rig.terminals("wall").select { |terminal| @grid.shows?(terminal) }.map { |terminal| column(terminal) }.any? { |x| x > ends.min && x < ends.max }
+        low = y + 14 + (i * 4)
+        points = between ? [[ends[0], y], [ends[0], low], [ends[1], low], [ends[1], y]] : [[ends[0], y], [ends[1], y]]
+        @pen.run([jumper.id], "wall.#{jumper.from}", "wall.#{jumper.to}", points, line: "field")
       end
     end
 
     def air_handler
       strip("air_handler")
-      c = column("C")
-      y = @grid.row("air_handler", 0)
-      column_bus("air_handler", "G", y)
-      @pen.load_row("IFR", [column("G"), y], [c, y], x: Grid::LOADS_X)
-      @heat.each_with_index do |code, i|
-        y = @grid.row("air_handler", i + 1)
-        @pen.load_row(code, [column("W", "air_handler"), y], [c, y], x: Grid::LOADS_X)
+      rows = 0
+      unless @folded.include?("blower")
+        indoor_load("G", "IFR", rows)
+        rows = 1
       end
-      column_bus("air_handler", "W", y) if @heat.any?
-      supply_row(@grid.row("air_handler", @heat.size + 1))
+      unless @folded.include?("backup")
+        @heat.each { |code| indoor_load("W", code, (rows += 1) - 1) }
+        column_bus("air_handler", "W", @grid.row("air_handler", rows - 1)) if @heat.any?
+      end
+      supply_row(@grid.row("air_handler", rows))
+    end
+
+    def indoor_load(terminal, code, row)
+      y = @grid.row("air_handler", row)
+      column_bus("air_handler", terminal, y) if terminal == "G"
+      @pen.load_row(code, [column(terminal), y], [column("C"), y], x: Grid::LOADS_X)
     end
 
     def supply_row(y)
@@ -106,7 +151,7 @@ module Gorvant
       @pen.bus("air_handler.R", [fused ? fuse_x - HALF : Grid::TRAN_X - 34, y], [column("R"), y])
       if fused
         @pen.bus(Assembly::HOT, [Grid::TRAN_X - 34, y], [fuse_x + HALF, y])
-        @pen.device("FU", fuse_x, y, label: "FU")
+        @pen.device("FU", fuse_x, y, text: "FU")
       end
       @pen.source("TRAN", Grid::TRAN_X, y, "#{format('%g', @rig[:transformer_va])} VA")
       @pen.bus(Assembly::HOME, [Grid::TRAN_X + 34, y], [column("C"), y], way: "home")
@@ -114,27 +159,41 @@ module Gorvant
 
     # upwards: the column is fed from its foot.
     def column_bus(place, terminal, to_y, way: "out", upwards: false)
-      x = @grid.column(place, terminal)
+      x = column(terminal)
       ends = [[x, @grid.terminal_y(place)], [x, to_y]]
       @pen.bus("#{place}.#{terminal}", *(upwards ? ends.reverse : ends), way: way)
       @grid.reached(place, terminal, to_y)
     end
 
-    # Each conductor from the foot of its column above to the terminal below; where they differ it takes a lane of the gap.
+    # Each conductor from the foot of its column above to the terminal below; where they differ it takes a lane of the gap. Its
+    # colour stands where it arrives.
     def cables
+      taken = Hash.new(0)
+      arrivals = Hash.new { |hash, key| hash[key] = [] }
       @rig.cables.each do |cable|
-        lane = 0
+        upper, lower = @grid.upper_first(cable.from, cable.to)
         cable.conductors.each do |conductor|
-          next if conductor.from.nil? || conductor.to.nil?
-
-          upper, lower = @grid.upper_first(cable.from, cable.to)
           terminals = { cable.from => conductor.from, cable.to => conductor.to }
-          from = [@grid.column(upper, terminals[upper]), @grid.foot(upper, terminals[upper])]
-          to = [@grid.column(lower, terminals[lower]), @grid.terminal_y(lower)]
-          points = from[0] == to[0] ? [from, to] : @grid.lane(upper, from, to, lane += 1)
+          next unless terminals.values.all? { |terminal| terminal && @grid.shows?(terminal) }
+
+          from = [column(terminals[upper]), @grid.foot(upper, terminals[upper])]
+          to = [column(terminals[lower]), @grid.terminal_y(lower)]
+          points = from[0] == to[0] ? [from, to] : @grid.lane(upper, from, to, (taken[upper] += 1) - 1)
           conductor_run(cable, conductor, [upper, terminals[upper]], [lower, terminals[lower]], points)
+          arrivals[[lower, to[0]]] << colors(conductor, upper == cable.from)
         end
       end
+      arrivals.each do |(lower, x), words|
+        beside = x == column("C") ? { anchor: "end" } : {}
+        @pen.label(words.join(" "), x + (beside.empty? ? 7 : -7), @grid.terminal_y(lower) - Grid::TOP - 6, size: 12, role: "colour", **beside)
+      end
+    end
+
+    # "YE", or "YE→WH" where it goes on in another colour past a splice.
+    def colors(conductor, downwards)
+      all = [conductor.color, *conductor.splices.map(&:color)].map { |color| Naming.color_code(color) }
+      all.reverse! unless downwards
+      all.uniq.size > 1 ? all.chunk_while { |a, b| a == b }.map(&:first).join("→") : all.first
     end
 
     # The branches of a conductor as they lie between its ends, whichever way the cable is written down.
@@ -144,7 +203,9 @@ module Gorvant
       branches = ["#{id}@#{cable.from}", id, *pieces, "#{id}@#{cable.to}"]
       branches.reverse! if upper[0] != cable.from
       home = conductor.from == "C" && conductor.to == "C"
-      @pen.run(branches, upper.join("."), lower.join("."), points, way: home ? "home" : "out", color: conductor.color)
+      foot = @grid.gap(@grid.upper_first(cable.from, cable.to).first)[0]
+      marks = conductor.splices.each_index.map { |i| { kind: "splice", x: points.last[0], y: foot + 8 + (i * 10) } }
+      @pen.run(branches, upper.join("."), lower.join("."), points, way: home ? "home" : "out", color: conductor.color, line: "field", marks: marks)
     end
   end
 end

@@ -1,105 +1,60 @@
 # frozen_string_literal: true
 
 module Gorvant
-  # A drawing as data, in pixels of its own: what the page, an export and a screen reader's list render alike.
-  # bands: [Band]; links: [Link]; stations: [Station]; notes: [Note]. states are live, dead, home, between, floating.
-  Scene = Value.define(:title, :width, :height, :bands, :links, :stations, :notes)
+  # A drawing as data, in pixels of a 1280 × 800 screen: what the page, an export and a screen reader's list render alike.
+  # view: key of Views. bands: [Band]; links: [Link]; stations: [Station]; labels: [Label]. States are live, dead, home, between,
+  # floating. folded: [{ id, title }], functions left out because this call does not use them.
+  Scene = Value.define(:view, :title, :width, :height, :bands, :links, :stations, :labels, :folded, defaults: { bands: [].freeze, folded: [].freeze })
 
-  # A place: wall, air handler or outdoor.
-  Band = Value.define(:id, :label, :x, :y, :width, :height)
-  # Plain text at a point; anchor start, middle or end.
-  Note = Value.define(:text, :x, :y, :anchor)
-  # A drawn connection. way: "out" or "home". parts: [{ "d", "state" }], two where it is broken. gap: { x, y, label } or nil.
-  # chevrons: [{ x, y, angle }], the way current flows.
-  Link = Value.define(:id, :branches, :nodes, :way, :parts, :gap, :chevrons, :color, :spoken)
-  # Something to tap. kind: terminal, switch, contact, coil, load, fuse or source. x, y: centre. nodes: one or two points.
-  # state: of its feed side; far_state: of its far side; broken: open where the loop needs it closed; closed: nil where it
-  # makes no sense.
-  Station = Value.define(:id, :kind, :label, :sub, :x, :y, :width, :height, :nodes, :state, :far_state, :closed, :working, :broken, :component, :spoken)
+  # A place: wall, air handler, outdoor, the board.
+  Band = Value.define(:id, :x, :y, :width, :height)
 
-  # Straight lines and where they cross: what drawing needs of geometry.
-  module Geometry
-    BRIDGE_RADIUS = 6
-    GAP_HALF = 9
-    CHEVRON_EVERY = 34
+  # Words at a point, with the size and weight they are set in; role decides the tone: name, sub, terminal, note, band, colour,
+  # break or reading. station: id of the station they belong to, nil for none.
+  Label = Value.define(:text, :x, :y, :anchor, :size, :weight, :role, :station, :upright, defaults: { anchor: "start", size: 13, weight: TextSize::PLAIN, station: nil, upright: true })
 
-    class << self
-      # Splits a polyline at half of its length, leaving a gap: [first half, second half, middle].
-      def split(points)
-        half = length(points) / 2.0
-        [cut(points, 0, half - GAP_HALF), cut(points, half + GAP_HALF, half * 2), at(points, half)[0]]
-      end
+  class Label
+    def box
+      return TextSize.box(text, x, y, size: size, weight: weight, anchor: anchor) if upright
 
-      def length(points) = points.each_cons(2).sum { |a, b| distance(a, b) }
-
-      # [[x, y], angle in degrees] at a distance along the polyline.
-      def at(points, along)
-        points.each_cons(2) do |a, b|
-          step = distance(a, b)
-          return [[a[0] + ((b[0] - a[0]) * along / step), a[1] + ((b[1] - a[1]) * along / step)], angle(a, b)] if along <= step && step.positive?
-
-          along -= step
-        end
-        [points.last, angle(*points.last(2))]
-      end
-
-      # SVG path of a polyline that hops over the given crossings [[x, y]] on its horizontal stretches.
-      def path(points, crossings)
-        points.each_cons(2).inject("M#{number(points[0][0])} #{number(points[0][1])}") do |d, (a, b)|
-          hops = a[1] == b[1] ? crossings.select { |x, y| y == a[1] && x.between?(*[a[0], b[0]].minmax) }.map(&:first).sort : []
-          hops.reverse! if b[0] < a[0]
-          hops.inject(d) { |so_far, x| so_far + hop(x, a[1], b[0] > a[0]) } + "L#{number(b[0])} #{number(b[1])}"
-        end
-      end
-
-      # Crossings of a link's horizontal stretches with the vertical stretches of others: [[x, y]].
-      def crossings(points, others)
-        points.each_cons(2).flat_map do |a, b|
-          next [] unless a[1] == b[1]
-
-          others.flat_map { |line| line.each_cons(2).filter_map { |c, d| crossing(a, b, c, d) } }
-        end.uniq
-      end
-
-      def chevrons(points)
-        total = length(points)
-        count = (total / CHEVRON_EVERY).floor
-        (1..count).map do |i|
-          (x, y), angle = at(points, total * (i - 0.5) / count)
-          { x: x.round(1), y: y.round(1), angle: angle }
-        end
-      end
-
-      private
-
-      def hop(x, y, rightwards)
-        r = BRIDGE_RADIUS
-        from, to = rightwards ? [x - r, x + r] : [x + r, x - r]
-        "L#{number(from)} #{number(y)}A#{r} #{r} 0 0 #{rightwards ? 1 : 0} #{number(to)} #{number(y)}"
-      end
-
-      def crossing(a, b, c, d)
-        return nil unless c[0] == d[0] && c[1] != d[1]
-
-        inside_x = c[0] > [a[0], b[0]].min + 1 && c[0] < [a[0], b[0]].max - 1
-        inside_y = a[1] > [c[1], d[1]].min + 1 && a[1] < [c[1], d[1]].max - 1
-        [c[0], a[1]] if inside_x && inside_y
-      end
-
-      def cut(points, from, to)
-        start = at(points, from)[0]
-        finish = at(points, to)[0]
-        passed = 0.0
-        inner = points.each_cons(2).filter_map do |a, b|
-          passed += distance(a, b)
-          b if passed > from && passed < to
-        end
-        [start, *inner, finish]
-      end
-
-      def distance(a, b) = Math.hypot(b[0] - a[0], b[1] - a[1])
-      def angle(a, b) = (Math.atan2(b[1] - a[1], b[0] - a[0]) * 180 / Math::PI).round
-      def number(value) = value == value.round ? value.round : value.round(1)
+      left, top, right, bottom = TextSize.box(text, 0, 0, size: size, weight: weight, anchor: anchor)
+      [x + top, y + left, x + bottom, y + right] # turned a quarter to the left
     end
+  end
+
+  # A drawn connection. way: "out" or "home". line: field, factory, copper or line_voltage. sheath: the conductor's colour where it
+  # is drawn in it. parts: [{ d, state }], two where it is broken. gap: { x, y } or nil. points: the polyline itself.
+  # chevrons: [{ x, y, angle }], the way current flows. marks: [{ kind, x, y }], splices.
+  Link = Value.define(:id, :branches, :nodes, :way, :line, :sheath, :points, :parts, :gap, :chevrons, :marks, :color, :struck, :spoken,
+                      defaults: { line: "factory", sheath: nil, marks: [].freeze, color: nil, struck: false })
+
+  class Link
+    WIDTHS = { "live" => 6.5, "home" => 5.5, "between" => 4.0, "floating" => 3.0, "dead" => 2.0 }.freeze
+
+    # The boxes that its straight stretches fill.
+    def boxes
+      width = parts.map { |part| WIDTHS.fetch(part[:state]) }.max
+      points.each_cons(2).map { |from, to| Geometry.stretch(from, to, width) }
+    end
+  end
+
+  # Something to tap. kind: terminal, switch, contact, coil, load, fuse, capacitor or source. x, y: its centre; width, height: of
+  # the symbol; hit: [width, height] that a finger may touch. part: what it is in every view (a code, a branch or a node).
+  # nodes: one or two points. state: of its feed side; far_state: of its far side; broken: open where the loop needs it closed;
+  # closed: nil where it makes no sense; struck: on the panel's diagram, not fitted here. strokes: [{ role, d }] around its centre.
+  # ends: [[x, y], [x, y]] where probes touch its nodes.
+  Station = Value.define(:id, :part, :kind, :label, :sub, :x, :y, :width, :height, :hit, :nodes, :ends, :state, :far_state, :closed, :working, :broken, :struck,
+                         :component, :strokes, :spoken, defaults: { sub: nil, closed: nil, working: nil, broken: false, struck: false, component: nil })
+
+  class Station
+    TOUCH = 44
+
+    def box = around(width, height)
+    # The area that a finger may hit, and no other station's.
+    def hit_box = around(*hit)
+
+    private
+
+    def around(wide, high) = [x - (wide / 2.0), y - (high / 2.0), x + (wide / 2.0), y + (high / 2.0)]
   end
 end

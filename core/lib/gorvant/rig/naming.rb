@@ -21,6 +21,8 @@ module Gorvant
       def conductor(cable, conductor) = "#{conductor.id.tr('_', ' ')} of #{cable(cable)}"
       # "cable A"
       def cable(cable) = cable.id.tr("_", " ").sub(/ ([a-z])\z/) { " #{Regexp.last_match(1).upcase}" }
+      # "YE" for yellow; the first letters of a colour that no standard knows.
+      def color_code(color) = Catalogue.colors.dig(color.downcase.tr(" ", "_"), "code") || color[0, 3].upcase
       def component(code) = Catalogue.components.fetch(code).fetch("title")
     end
   end

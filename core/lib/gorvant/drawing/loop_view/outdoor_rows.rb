@@ -8,18 +8,20 @@ module Gorvant
       HALF = Pen::HALF_DEVICE
       PLACE = "outdoor"
 
-      def initialize(trace, pen)
+      def initialize(trace, pen, folded)
         @trace = trace
         @rig = trace.rig
         @pen = pen
+        @folded = folded
         @rows = rows
       end
 
-      def count = @rows.size
+      # Pixels under the terminals.
+      def height = (@rows.size * Grid::ROW) + Grid::BOARD_DROP
 
       def draw(grid)
         @grid = grid
-        last = grid.row(PLACE, count - 1)
+        last = grid.row(PLACE, @rows.size - 1) + Grid::BOARD_DROP
         column_bus("R", last)
         column_bus("C", last, way: "home")
         @rows.each_with_index { |row, i| send(row, grid.row(PLACE, i)) }
@@ -27,22 +29,27 @@ module Gorvant
 
       private
 
-      def two_stage? = @rig[:compressor_stages] == 2
+      def two_stage? = @rig[:compressor_stages] == 2 && !@folded.include?("stage_2")
+      def backup? = !@folded.include?("backup")
+      def valve? = !@folded.include?("changeover")
+      def outdoor_thermostat? = @rig[:outdoor_thermostat] && backup?
       def hot_gas? = @rig[:defrost_method] == "hot_gas"
       def feeds_pin? = !hot_gas? && @rig.changeover == "O" && @rig[:valve_feed] == "changeover"
 
       def rows
         rows = []
-        rows << :upper_row if two_stage? || @rig[:outdoor_thermostat]
-        rows.push(:contactor_row, :valve_row)
-        rows << :pin_feed_row if feeds_pin?
+        rows << :upper_row if two_stage? || outdoor_thermostat?
+        rows << :contactor_row
+        rows << :valve_row if valve?
+        rows << :pin_feed_row if valve? && feeds_pin?
         rows << :hot_gas_row if hot_gas?
-        rows << :stage_2_defrost_row if @trace.netlist.branch?("DFR.Y2")
-        rows.push(:sensing_row, :board_row)
+        rows << :stage_2_defrost_row if two_stage? && @trace.netlist.branch?("DFR.Y2")
+        rows << :second_relay_row if @rig[:defrost_relays] == 2
+        rows << :board_row
       end
 
-      def x(terminal) = @grid.column(PLACE, terminal)
-      def c_x = @grid.column(PLACE, "C")
+      def x(terminal) = @grid.column(terminal)
+      def c_x = @grid.column("C")
 
       def column_bus(terminal, to_y, way: "out")
         @pen.bus("#{PLACE}.#{terminal}", [x(terminal), @grid.terminal_y(PLACE)], [x(terminal), to_y], way: way)
@@ -50,7 +57,7 @@ module Gorvant
       end
 
       def upper_row(y)
-        outdoor_thermostat(y) if @rig[:outdoor_thermostat]
+        outdoor_thermostat(y) if outdoor_thermostat?
         return unless two_stage?
 
         column_bus("Y2", y)
@@ -60,16 +67,16 @@ module Gorvant
       # W2 through the outdoor thermostat to W2 in, and on to W2 out by a trace or the board's contact.
       def outdoor_thermostat(y)
         column_bus("W2", y)
-        odt = x("W2") + 62
+        odt = x("W2") + 60
         w2_in = x("W2_in")
         @pen.run(@pen.wires("outdoor.W2", "outdoor.ODT.1"), "outdoor.W2", "outdoor.ODT.1", [[x("W2"), y], [odt - HALF, y]])
-        @pen.device("ODT", odt, y, label: "ODT")
+        @pen.device("ODT", odt, y, text: "ODT")
         @pen.run(@pen.wires("outdoor.ODT.2", "outdoor.W2_in"), "outdoor.ODT.2", "outdoor.W2_in", [[odt + HALF, y], [w2_in, y]])
-        @pen.terminal("outdoor.W2_in", "W2 in", w2_in, y)
+        @pen.terminal("outdoor.W2_in", "W2 in", w2_in, y, place: :above)
         if @rig[:w2_path] == "one_trace"
-          @pen.run(["outdoor.W2_in-outdoor.W2_out"], "outdoor.W2_in", "outdoor.W2_out", [[w2_in, y], [x("W2_out"), y]])
+          @pen.run(["outdoor.W2_in-outdoor.W2_out"], "outdoor.W2_in", "outdoor.W2_out", [[w2_in, y], [x("W2_out"), y]], line: "copper")
         else
-          @pen.run(["DFR.W2_in"], "outdoor.W2_in", "outdoor.W2_out", [[w2_in, y], [x("W2_out"), y]])
+          @pen.run(["DFR.W2_in"], "outdoor.W2_in", "outdoor.W2_out", [[w2_in, y], [x("W2_out"), y]], line: "copper")
         end
       end
 
@@ -77,38 +84,55 @@ module Gorvant
         column_bus("Y", y)
         from, node = start_of_string(y)
         codes = @rig[:safeties]
-        codes.zip(@grid.string_columns(from, Grid::TAP_X - 20, codes.size)).each do |code, centre|
+        codes.zip(@grid.string_columns(from, Grid::TAP_X - 22, codes.size)).each do |code, centre|
           @pen.run(@pen.wires(node, "outdoor.#{code}.1"), node, "outdoor.#{code}.1", [[from, y], [centre - narrow, y]])
-          @pen.device(code, centre, y, label: code, width: narrow * 2)
+          @pen.device(code, centre, y, text: code, width: narrow * 2)
           from = centre + narrow
           node = "outdoor.#{code}.2"
         end
         end_of_string(from, node, y)
+        return unless backup?
+
         column_bus("W2_out", y)
         left_contact("DFR.W2", y, "outdoor.W2_out", x("W2_out"))
+        divert(y) if @trace.netlist.branch?("BOARD.divert")
       end
 
       # Devices of a crowded string are narrower, never under what a finger needs.
-      def narrow = @rig[:safeties].size + (@rig[:y_path] == "delay" ? 1 : 0) > 4 ? 22 : 25
+      def narrow = @rig[:safeties].size > 3 ? 20 : 25
+
+      # On lockout the board sends Y to W2 out.
+      def divert(y)
+        centre = (x("W2_out") + x("Y")) / 2
+        centre = x("W2_out") + 38 if valve?
+        @pen.bus("outdoor.Y", [x("Y"), y], [centre + 22, y], line: "copper")
+        @pen.device("BOARD.divert", centre, y, text: "LK", width: 44)
+        @pen.bus("outdoor.W2_out", [centre - 22, y], [x("W2_out"), y], line: "copper")
+      end
 
       # Past the board's own contact where it has one.
       def start_of_string(y)
-        return [x("Y"), "outdoor.Y"] unless @rig[:y_path] == "delay"
+        delayed = @rig[:y_path] == "delay"
+        start = two_stage? ? x("Y2") + 12 : x("Y") + (delayed ? 62 : 0)
+        return plain_start(start, y) unless delayed
 
         centre = two_stage? ? (x("Y") + x("Y2")) / 2 : x("Y") + 40
-        @pen.bus("outdoor.Y", [x("Y"), y], [centre - 19, y])
-        @pen.device("BOARD.compressor", centre, y, label: "K", width: 38)
-        return [centre + 19, "outdoor.board.Y_out"] unless two_stage?
+        @pen.bus("outdoor.Y", [x("Y"), y], [centre - 19, y], line: "copper")
+        @pen.device("BOARD.compressor", centre, y, text: "K", width: 38)
+        @pen.bus("outdoor.board.Y_out", [centre + 19, y], [start, y], line: "copper")
+        [start, "outdoor.board.Y_out"]
+      end
 
-        @pen.bus("outdoor.board.Y_out", [centre + 19, y], [x("Y2") + 14, y])
-        [x("Y2") + 14, "outdoor.board.Y_out"]
+      def plain_start(start, y)
+        @pen.bus("outdoor.Y", [x("Y"), y], [start, y], line: "copper")
+        [start, "outdoor.Y"]
       end
 
       def end_of_string(from, node, y)
         tap = @rig[:run_time_tap] == "on_y" ? nil : "outdoor.board.T1"
         if tap
           @pen.run(@pen.wires(node, tap), node, tap, [[from, y], [Grid::TAP_X, y]])
-          @pen.terminal(tap, "T1", Grid::TAP_X, y)
+          @pen.terminal(tap, "T1", Grid::TAP_X, y, place: :above)
           from = Grid::TAP_X
           node = tap
         end
@@ -123,8 +147,8 @@ module Gorvant
         contact = { "DFR.valve" => changeover == "B" && !hot_gas?, "DFR.valve_rest" => feeds_pin? }.key(true)
         if contact
           centre = valve_contact_x
-          @pen.bus(feed, from, [centre - HALF, y])
-          @pen.device(contact, centre, y, label: "DFR")
+          @pen.bus(feed, from, [centre - HALF, y], line: "copper")
+          @pen.device(contact, centre, y, text: "DFR")
           feed = "outdoor.board.RVS"
           from = [centre + HALF, y]
         elsif !hot_gas?
@@ -139,7 +163,7 @@ module Gorvant
       def pin_feed_row(y)
         pin_x = valve_contact_x + 60
         left_contact("DFR.valve", y, "outdoor.board.RVS", pin_x)
-        @pen.bus("outdoor.board.RVS", [pin_x, y], [pin_x, y - Grid::ROW])
+        @pen.bus("outdoor.board.RVS", [pin_x, y], [pin_x, y - Grid::ROW], line: "copper")
       end
 
       def hot_gas_row(y)
@@ -149,44 +173,60 @@ module Gorvant
 
       def stage_2_defrost_row(y)
         left_contact("DFR.Y2", y, "outdoor.Y2", x("Y2"))
-        @pen.bus("outdoor.Y2", [x("Y2"), y], [x("Y2"), @grid.foot(PLACE, "Y2")])
+        @pen.bus("outdoor.Y2", [x("Y2"), y], [x("Y2"), @grid.foot(PLACE, "Y2")], line: "copper")
       end
 
       # A board contact beside R, out to a point of another column.
       def left_contact(id, y, node, to_x)
         centre = @grid.left_device_x
-        @pen.bus("outdoor.R", [x("R"), y], [centre - HALF, y])
-        @pen.device(id, centre, y, label: "DFR")
-        @pen.bus(node, [centre + HALF, y], [to_x, y])
+        @pen.bus("outdoor.R", [x("R"), y], [centre - HALF, y], line: "copper")
+        @pen.device(id, centre, y, text: "DFR")
+        @pen.bus(node, [centre + HALF, y], [to_x, y], line: "copper")
       end
 
-      def board_x = [@grid.left_device_x + 130, @grid.left_device_x + 236]
+      def board_x = [@grid.left_device_x + 120, @grid.left_device_x + 226]
 
-      # Coil switch, and the air-pressure switch before it, into the board.
-      def sensing_row(y)
+      # The line-voltage relay of a board that has two.
+      def second_relay_row(y)
+        right = board_x[1]
+        @pen.load_row("DFR2", [right - 20, y], [c_x, y], x: Grid::LOADS_X, feed: "outdoor.board.DFR_drive")
+        @pen.bus("outdoor.board.DFR_drive", [right - 20, y], [right - 20, y + Grid::ROW - 20], line: "copper")
+      end
+
+      # Sensors arrive on the left, supply below them; the defrost relay leaves on the right, and the board's own way home below.
+      def board_row(y)
         left, right = board_x
-        @pen.bus("outdoor.C", [right, y], [c_x, y], way: "home")
-        return unless @rig[:sensing] == "coil_switch"
+        sensors(y, left)
+        low = y + Grid::BOARD_DROP
+        @pen.bus("outdoor.R", [x("R"), low], [left, low])
+        @pen.pill("BOARD", (left + right) / 2, y + 7, width: right - left, height: 54)
+        @pen.bus("outdoor.C", [right, low], [c_x, low], way: "home")
+        @pen.load_row("DFR", [right, y], [c_x, y], x: Grid::LOADS_X, feed: "outdoor.board.DFR_drive", line: "copper")
+      end
+
+      def sensors(y, left)
+        return thermistors(y, left) unless @rig[:sensing] == "coil_switch"
 
         codes = @rig[:air_pressure_switch] ? %w[APS DFT] : %w[DFT]
         from = x("R")
         node = "outdoor.R"
         codes.each_with_index do |code, i|
-          centre = @grid.left_device_x + (i * 62) - (codes.size > 1 ? 20 : 0)
-          @pen.run(@pen.wires(node, "outdoor.#{code}.1"), node, "outdoor.#{code}.1", [[from, y], [centre - 25, y]])
-          @pen.device(code, centre, y, label: code, width: 50)
-          from = centre + 25
+          centre = @grid.left_device_x + (i * 64) - (codes.size > 1 ? 8 : 0)
+          @pen.run(@pen.wires(node, "outdoor.#{code}.1"), node, "outdoor.#{code}.1", [[from, y], [centre - 24, y]])
+          @pen.device(code, centre, y, text: code, width: 48)
+          from = centre + 24
           node = "outdoor.#{code}.2"
         end
         @pen.run(@pen.wires(node, "outdoor.board.DFT_2"), node, "outdoor.board.DFT_2", [[from, y], [left, y]])
       end
 
-      # The board spans its two rows: supply arrives on the left, the defrost relay leaves on the right.
-      def board_row(y)
-        left, right = board_x
-        @pen.bus("outdoor.R", [x("R"), y], [left, y])
-        @pen.block("BOARD", (left + right) / 2, y - (Grid::ROW / 2), width: right - left, height: Grid::ROW + 32)
-        @pen.load_row("DFR", [right, y], [c_x, y], x: Grid::LOADS_X, feed: "outdoor.board.DFR_drive")
+      # Two plugs that the board reads with volts of its own.
+      def thermistors(y, left)
+        { "COIL_T" => "coil t°", "AMB_T" => "air t°" }.each_with_index do |(code, words), i|
+          centre = left - 96 + (i * 62)
+          @pen.pill(code, centre, y, width: 54, text: words)
+          @pen.bus("outdoor.board.#{code}_1", [centre + 27, y], [i.zero? ? centre + 35 : left, y], line: "copper")
+        end
       end
     end
   end

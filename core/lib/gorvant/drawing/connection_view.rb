@@ -1,0 +1,262 @@
+# frozen_string_literal: true
+
+module Gorvant
+  # Where things are: terminal strips at three places with the field cables between them, each conductor in its colour; the board
+  # with its copper; what its pins lead to; line voltage behind the contactor. A function has one row through all places, so that a
+  # conductor that is not straight is one that lands elsewhere.
+  class ConnectionView
+    ROW = 46
+    TAB = 11 # of a box with two tabs on one side, from its middle
+    LANE = 11
+    FIELD_LANE = 14
+    SCREW = 70
+    TOP = 66
+    NAMES = 50 # room for a conductor's colour
+    OFF = 9 # from a screw's middle, for a conductor that changes row
+    PLACES = %w[wall air_handler outdoor].freeze
+  end
+end
+
+require_relative "connection_view/channel"
+require_relative "connection_view/connection_pen"
+require_relative "connection_view/board"
+require_relative "connection_view/outdoor_devices"
+
+module Gorvant
+  # Composition of the connection view.
+  class ConnectionView
+    # Joins the pins of one net: a trunk in its lane with a leg to each, or one straight way.
+    def self.tree(pen, pins, lane, left, right, line)
+      x = { left: left, right: right }
+      hub = pins.first.node
+      return pen.leg(hub, pins.last.node, pins.map { |pin| [x[pin.side], pin.y] }, line) unless lane
+
+      pen.trunk(hub, lane, pins.map(&:y).minmax, line)
+      pins.each { |pin| pen.leg(hub, pin.node, [[lane, pin.y], [x[pin.side], pin.y]], line) }
+    end
+
+    def self.scene(trace) = new(trace).scene
+
+    def initialize(trace)
+      @trace = trace
+      @rig = trace.rig
+      @netlist = trace.netlist
+      @pen = ConnectionPen.new(trace)
+      @islands = Islands.new(@netlist.nodes, @netlist.branches.select { |branch| copper?(branch) }, [])
+      @bands = []
+    end
+
+    def scene
+      lay_out
+      draw
+      Scene.new(view: "connections", title: "#{@rig.name}: #{Catalogue.calls.fetch(@trace.condition.call).fetch('title')}", width: @right, height: @height, bands: @bands, links: @pen.links,
+                stations: @pen.stations, labels: @pen.labels)
+    end
+
+    private
+
+    # Factory wire and board traces: what joins points for good, and is no field cable.
+    def copper?(branch) = branch.kind == :wire && branch.component.nil? && !branch.id.include?("@") && @rig.jumpers.none? { |jumper| jumper.id == branch.id } && !branch.id.start_with?("short.")
+
+    # { terminal node => y } by place: one row a function.
+    def rows
+      @rows ||= begin
+        keys = PLACES.to_h { |place| [place, @rig.terminals(place).to_h { |terminal| [terminal, LoopView::Grid.key(@rig, terminal)] }] }
+        order = %w[R C Y Y2 G changeover other W2 W W2_in E].select { |key| keys.values.any? { |place| place.value?(key) } }
+        keys.to_h { |place, terminals| [place, terminals.to_h { |terminal, key| ["#{place}.#{terminal}", TOP + (ROW * order.index(key))] }] }
+      end
+    end
+
+    def rows_foot = rows.values.flat_map(&:values).max
+
+    def lay_out
+      @devices = OutdoorDevices.new(@trace, @islands, TOP)
+      own = Board::PINS.keys.select { |node| @netlist.node?(node) }
+      @board = Board.new(@trace, @islands, rows.fetch("outdoor"), @devices.wanted(rows.fetch("outdoor"), own), TOP)
+      @field = { "wall" => field_channel("wall", "air_handler"), "air_handler" => field_channel("air_handler", "outdoor") }
+      @indoor = indoor_channel
+      @copper = @board.channels(@pen)
+      @pins = pin_channel
+      @line = @devices.line_channel(@pen)
+      across
+      @height = [rows_foot + ROW, indoor_heights.values.max.to_f + ROW, @board.foot + 10, @devices.foot + 10].max.round + 12
+    end
+
+    # x of every column, from left to right.
+    def across
+      @x = { bus: 34, switch: 66, wall: 66 + 22 + 10 + (SCREW / 2) + 6 }
+      edge = @x[:wall] + (SCREW / 2)
+      @x[:wall_edge] = edge + 10
+      @x[:lanes_a] = @x[:wall_edge] + 4
+      names = @x[:lanes_a] + @field["wall"].width + NAMES
+      @x[:indoor_edge] = names
+      @x[:indoor_lanes] = names + 2
+      @x[:air_handler] = names + @indoor.width + (SCREW / 2)
+      @x[:lanes_b] = @x[:air_handler] + (SCREW / 2) + 16
+      @x[:board_edge] = @x[:lanes_b] + @field["air_handler"].width + NAMES
+      @x[:outdoor] = @x[:board_edge] + 8 + (SCREW / 2)
+      @x[:contacts] = @x[:outdoor] + (SCREW / 2) + @copper[0].width + (Board::COLUMN / 2)
+      @x[:pins] = @x[:contacts] + (Board::COLUMN / 2) + @copper[1].width + (SCREW / 2)
+      @x[:devices] = @x[:pins] + (SCREW / 2) + @pins.width + (OutdoorDevices::COLUMN / 2)
+      @x[:motors] = @x[:devices] + (OutdoorDevices::COLUMN / 2) + @line.width + (OutdoorDevices::MOTORS / 2)
+      @right = (@x[:motors] + (OutdoorDevices::MOTORS / 2) + 14).round
+      @x.transform_values!(&:round)
+    end
+
+    def field_channel(upper, lower)
+      channel = Channel.new(FIELD_LANE)
+      conductors(upper, lower).each do |cable, conductor, from, to|
+        straight = rows[upper][from] == rows[lower][to]
+        pins = [Pin.new(node: from, side: :left, y: rows[upper][from] + (straight ? 0 : OFF)), Pin.new(node: to, side: :right, y: rows[lower][to] - (straight ? 0 : OFF))]
+        channel.add(pins) { |lane, left, right| conductor(cable, conductor, pins, lane, left, right) }
+      end
+      channel
+    end
+
+    # [[Cable, Conductor, node at the upper place, node at the lower]] of conductors landed at both ends.
+    def conductors(upper, lower)
+      @rig.cables.select { |cable| [cable.from, cable.to].sort == [upper, lower].sort }.flat_map do |cable|
+        cable.conductors.filter_map do |conductor|
+          ends = { cable.from => conductor.from, cable.to => conductor.to }
+          [cable, conductor, "#{upper}.#{ends[upper]}", "#{lower}.#{ends[lower]}"] if ends.values.all?
+        end
+      end
+    end
+
+    def conductor(cable, conductor, pins, lane, left, right)
+      id = "#{cable.id}.#{conductor.id}"
+      pieces = conductor.splices.flat_map { |splice| ["#{id}/#{splice.id}", "#{id}/after_#{splice.id}"] }
+      branches = ["#{id}@#{cable.from}", id, *pieces, "#{id}@#{cable.to}"]
+      branches.reverse! unless pins[0].node.start_with?("#{cable.from}.")
+      lane ||= left
+      points = [[left, pins[0].y], [lane, pins[0].y], [lane, pins[1].y], [right, pins[1].y]]
+      names_x = pins[1].node.start_with?("outdoor.") ? @x[:board_edge] : @x[:indoor_edge]
+      marks = conductor.splices.each_index.map { |i| { kind: "splice", x: names_x - NAMES - 8 - (i * 14), y: pins[1].y } }
+      way = pins.all? { |pin| pin.node.end_with?(".C") } ? "home" : "out"
+      sheath = conductor.color.downcase.tr(" ", "_")
+      @pen.run(branches, pins[0].node, pins[1].node, points, way: way, color: conductor.color, sheath: sheath, line: "field", marks: marks)
+      words = [conductor.color, *conductor.splices.map(&:color)].map { |color| Naming.color_code(color) }.chunk_while { |a, b| a == b }.map(&:first).join("→")
+      ((@names ||= {})[[names_x - (NAMES / 2), pins[1].y + (points.map(&:last).uniq.one? ? 15.5 : -8)]] ||= []) << words
+    end
+
+    # What stands in the air handler under the strip, each with both tabs to the left.
+    def indoor_heights
+      codes = [*("FU" if @netlist.branch?("FU")), "TRAN", "IFR", *Assembly::AirHandler.heat_codes(@rig)]
+      codes.each_with_index.to_h { |code, i| [code, rows_foot + (ROW * (i + 1))] }
+    end
+
+    def indoor_channel
+      tabs = indoor_heights.flat_map do |code, y|
+        branch = @netlist[code]
+        [[branch.from, y - TAB], [branch.to, y + TAB]].map { |node, at| Pin.new(node: node, side: :right, y: at) }
+      end
+      strip = rows.fetch("air_handler").map { |node, y| Pin.new(node: node, side: :right, y: y + (OFF * 1.5).round) }
+      sets(Channel.new(LANE), tabs + strip, "factory")
+    end
+
+    def pin_channel
+      sets(Channel.new(LANE), @board.pins.map { |node, y| Pin.new(node: node, side: :left, y: y) } + @devices.tabs, "factory")
+    end
+
+    def sets(channel, pins, line)
+      pins.group_by { |pin| @islands.root(pin.node) }.each_value do |set|
+        channel.add(set) { |*at| ConnectionView.tree(@pen, set, *at, line) } if set.size > 1
+      end
+      channel
+    end
+
+    def draw
+      half = SCREW / 2
+      thermostat
+      rows.each { |place, nodes| nodes.each { |node, y| @pen.screw(node, Naming.letter(@rig, node.split(".").last), @x[place.to_sym], y) } }
+      @field["wall"].draw(@x[:wall] + half, @x[:air_handler] - half, lanes_from: @x[:lanes_a])
+      @indoor.draw(@x[:indoor_lanes], @x[:air_handler] - half)
+      indoor_heights.each { |code, y| indoor(code, @x[:air_handler], y) }
+      @field["air_handler"].draw(@x[:air_handler] + half, @x[:outdoor] - half, lanes_from: @x[:lanes_b])
+      board
+      jumpers
+      boxes
+      color_names
+      cable_names
+    end
+
+    # A hook beside the strip, from screw to screw.
+    def jumpers
+      @rig.jumpers.each_with_index do |jumper, i|
+        ends = [jumper.from, jumper.to].map { |terminal| "#{jumper.place}.#{terminal}" }.sort_by { |node| rows[jumper.place][node] }
+        side = jumper.place == "outdoor" ? -1 : 1
+        x = @x[jumper.place.to_sym] + (side * SCREW / 2)
+        out = x + (side * (6 + (i * 3)))
+        high, low = ends.map { |node| rows[jumper.place][node] }
+        points = [[x, high + OFF + 3], [out, high + OFF + 3], [out, low - OFF - 3], [x, low - OFF - 3]]
+        @pen.run([jumper.id], *ends, points, line: "field")
+      end
+    end
+
+    def indoor(code, x, y)
+      code == "TRAN" ? @pen.transformer(x, y, SCREW, "#{format('%g', @rig[:transformer_va])} VA") : @pen.symbol_box(code, x, y, width: SCREW, text: code)
+    end
+
+    def board
+      half = SCREW / 2
+      @copper[0].draw(@x[:outdoor] + half, @x[:contacts] - (Board::COLUMN / 2))
+      @board.place(@pen, @x[:contacts])
+      @copper[1].draw(@x[:contacts] + (Board::COLUMN / 2), @x[:pins] - half)
+      @board.pins.each { |node, y| @pen.pin(node, Board::PINS.fetch(node) { Naming.letter(@rig, node.split(".").last) }, @x[:pins], y) }
+      devices = @x[:devices] - (OutdoorDevices::COLUMN / 2)
+      @pins.draw(@x[:pins] + half, devices)
+      @devices.place(@pen, @x[:devices], @x[:motors])
+      @line.draw(devices + OutdoorDevices::COLUMN, @x[:motors] - (OutdoorDevices::MOTORS / 2))
+    end
+
+    # The thermostat's switches beside its screws, fed from R down their left side.
+    def thermostat
+      switched = rows.fetch("wall").reject { |node, _y| %w[wall.R wall.C].include?(node) }
+      bus = @x[:bus]
+      y = rows["wall"]["wall.R"]
+      @pen.bus("wall.R", [@x[:wall] - (SCREW / 2), y], [bus, y], [bus, switched.values.max])
+      switched.each do |node, row|
+        terminal = node.split(".").last
+        @pen.bus("wall.R", [bus, row], [@x[:switch] - 22, row])
+        @pen.symbol_box("THERMOSTAT.#{terminal}", @x[:switch], row, width: 44, text: "sw")
+        @pen.bus(node, [@x[:switch] + 22, row], [@x[:wall] - (SCREW / 2), row])
+      end
+      electronics(rows_foot + ROW)
+    end
+
+    def electronics(y)
+      return @pen.label("thermostat on battery", 18, y + 5, size: 13, role: "note") unless @netlist.branch?("THERMOSTAT")
+
+      @pen.symbol_box("THERMOSTAT", @x[:switch] + 30, y, width: 80, text: "T’STAT")
+      @pen.label("fed from R and C", @x[:switch] + 30, y + 32, anchor: "middle", size: 12, role: "sub")
+    end
+
+    def boxes
+      box("wall", 6, @x[:wall_edge])
+      box("air_handler", @x[:indoor_edge], @x[:air_handler] + (SCREW / 2) + 8)
+      box("outdoor", @x[:board_edge], @right - 4)
+      board_right = @x[:pins] + (SCREW / 2) + 4
+      @bands << Band.new(id: "board", x: @x[:board_edge] + 4, y: TOP - 28, width: board_right - @x[:board_edge] - 4, height: @board.foot - TOP + 30)
+      @pen.label(Catalogue.boards.fetch(@rig[:board_family]).fetch("title").then { |title| "defrost board, #{title} family" }, @x[:contacts], 31, anchor: "middle", size: 12.5, role: "note")
+    end
+
+    def box(place, left, right)
+      @bands << Band.new(id: place, x: left, y: 0, width: right - left, height: @height - 2)
+      @pen.label(@rig.place_title(place), left + 8, 15, size: 13, weight: TextSize::BOLD, role: "band")
+    end
+
+    # The colours of conductors where they arrive.
+    def color_names = (@names || {}).each { |(x, y), words| @pen.label(words.join(" "), x, y, anchor: "middle", size: 12, role: "colour") }
+
+    def cable_names
+      [["wall", "air_handler", :wall_edge, :indoor_edge], ["air_handler", "outdoor", :lanes_b, :board_edge]].each do |from, to, left, right|
+        cables = @rig.cables.select { |cable| [cable.from, cable.to].sort == [from, to].sort }
+        middle = (@x[left] + @x[right]) / 2
+        cables.each_with_index do |cable, i|
+          @pen.label(Naming.cable(cable), middle, 15 + (i * 32), anchor: "middle", size: 12.5, role: "note")
+          @pen.label("#{cable.gauge_awg} AWG #{format('%g', cable.length_feet)} ft", middle, 30 + (i * 32), anchor: "middle", size: 12.5, role: "note")
+        end
+      end
+    end
+  end
+end

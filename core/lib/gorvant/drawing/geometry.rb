@@ -1,0 +1,108 @@
+# frozen_string_literal: true
+
+module Gorvant
+  # Straight lines and where they cross: what drawing needs of geometry.
+  module Geometry
+    BRIDGE_RADIUS = 6
+    GAP_HALF = 9
+    CHEVRON_EVERY = 34
+
+    class << self
+      # Splits a polyline at half of its length, leaving a gap: [first half, second half, middle].
+      def split(points)
+        half = length(points) / 2.0
+        [cut(points, 0, half - GAP_HALF), cut(points, half + GAP_HALF, half * 2), at(points, half)[0]]
+      end
+
+      def length(points) = points.each_cons(2).sum { |a, b| distance(a, b) }
+
+      # [[x, y], angle in degrees] at a distance along the polyline.
+      def at(points, along)
+        points.each_cons(2) do |a, b|
+          step = distance(a, b)
+          return [[a[0] + ((b[0] - a[0]) * along / step), a[1] + ((b[1] - a[1]) * along / step)], angle(a, b)] if along <= step && step.positive?
+
+          along -= step
+        end
+        [points.last, angle(*points.last(2))]
+      end
+
+      # SVG path of a polyline that hops over the given crossings [[x, y]] on its horizontal stretches.
+      def path(points, crossings)
+        points.each_cons(2).inject("M#{number(points[0][0])} #{number(points[0][1])}") do |d, (a, b)|
+          hops = a[1] == b[1] ? crossings.select { |x, y| y == a[1] && x.between?(*[a[0], b[0]].minmax) }.map(&:first).sort : []
+          hops.reverse! if b[0] < a[0]
+          hops.inject(d) { |so_far, x| so_far + hop(x, a[1], b[0] > a[0]) } + "L#{number(b[0])} #{number(b[1])}"
+        end
+      end
+
+      # Crossings of a link's horizontal stretches with the vertical stretches of others: [[x, y]].
+      def crossings(points, others)
+        points.each_cons(2).flat_map do |a, b|
+          next [] unless a[1] == b[1]
+
+          others.flat_map { |line| line.each_cons(2).filter_map { |c, d| crossing(a, b, c, d) } }
+        end.uniq
+      end
+
+      def chevrons(points)
+        total = length(points)
+        count = (total / CHEVRON_EVERY).floor
+        (1..count).map do |i|
+          (x, y), angle = at(points, total * (i - 0.5) / count)
+          { x: x.round(1), y: y.round(1), angle: angle }
+        end
+      end
+
+      # Whether two boxes [left, top, right, bottom] share more than an edge.
+      def overlap?(one, two) = one[0] < two[2] && two[0] < one[2] && one[1] < two[3] && two[1] < one[3]
+
+      # The box of a straight stretch of a given width.
+      def stretch(from, to, width)
+        half = width / 2.0
+        x = [from[0], to[0]].minmax
+        y = [from[1], to[1]].minmax
+        from[0] == to[0] ? [x[0] - half, y[0], x[1] + half, y[1]] : [x[0], y[0] - half, x[1], y[1] + half]
+      end
+
+      # Points without those that stand on the straight way between their neighbours.
+      def straightened(points)
+        kept = points.each_with_index.reject { |point, i| i.positive? && points[i - 1] == point }.map(&:first)
+        inner = kept.each_cons(3).reject { |a, b, c| (a[0] == b[0] && b[0] == c[0]) || (a[1] == b[1] && b[1] == c[1]) }.map { |three| three[1] }
+        kept.size < 3 ? kept : [kept.first, *inner, kept.last]
+      end
+
+      def number(value) = value == value.round ? value.round : value.round(1)
+
+      private
+
+      def hop(x, y, rightwards)
+        r = BRIDGE_RADIUS
+        from, to = rightwards ? [x - r, x + r] : [x + r, x - r]
+        "L#{number(from)} #{number(y)}A#{r} #{r} 0 0 #{rightwards ? 1 : 0} #{number(to)} #{number(y)}"
+      end
+
+      def crossing(a, b, c, d)
+        return nil unless c[0] == d[0] && c[1] != d[1]
+
+        inside_x = c[0] > [a[0], b[0]].min + 1 && c[0] < [a[0], b[0]].max - 1
+        inside_y = a[1] > [c[1], d[1]].min + 1 && a[1] < [c[1], d[1]].max - 1
+        [c[0], a[1]] if inside_x && inside_y
+      end
+
+      def cut(points, from, to)
+        start = at(points, from)[0]
+        finish = at(points, to)[0]
+        passed = 0.0
+        inner = points.each_cons(2).filter_map do |a, b|
+          passed += distance(a, b)
+          b if passed > from && passed < to
+        end
+        [start, *inner, finish]
+      end
+
+      def distance(a, b) = Math.hypot(b[0] - a[0], b[1] - a[1])
+      def angle(a, b) = (Math.atan2(b[1] - a[1], b[0] - a[0]) * 180 / Math::PI).round
+    end
+  end
+end

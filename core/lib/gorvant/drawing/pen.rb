@@ -1,0 +1,157 @@
+# frozen_string_literal: true
+
+module Gorvant
+  # Draws connections and stations of a trace, each with its state, and knows nothing of where they should stand.
+  class Pen
+    HALF_LOAD = 34
+    HALF_HEIGHT = 16
+    HALF_DEVICE = 28
+    NO_DROP = 0.002 # volts: nothing worth an arrow flows
+    NAME = 14
+
+    attr_reader :stations, :labels
+
+    # struck: component codes on the panel's diagram that are not fitted here.
+    def initialize(trace, struck: [])
+      @trace = trace
+      @netlist = trace.netlist
+      @solution = trace.solution
+      @struck = struck
+      @stations = []
+      @labels = []
+      @runs = []
+    end
+
+    # Copper of one node, drawn through points.
+    def bus(node, *points, way: "out", line: "factory")
+      points = Geometry.straightened(points)
+      return if points.size < 2
+
+      @runs << { id: "bus.#{node}.#{@runs.size}", branches: [], nodes: [node, node], points: points, way: way, line: line }
+    end
+
+    # A run of branches in series between two nodes.
+    def run(branches, from, to, points, way: "out", color: nil, line: "factory", **more)
+      points = Geometry.straightened(points)
+      return if points.size < 2
+
+      @runs << { id: branches.first || "#{from}-#{to}", branches: branches, nodes: [from, to], points: points, way: way, color: color, line: line, **more }
+    end
+
+    # Ids of the wires that lead from one node to another, in order; empty when none do.
+    def wires(from, to)
+      steps = paths(from).to(to) || []
+      steps.all? { |step| step.branch.kind == :wire } ? steps.map { |step| step.branch.id } : []
+    end
+
+    def label(text, x, y, **how) = @labels << Label.new(text: text, x: x, y: y, **how)
+
+    # place: where its name stands: :corner (up to the right) or :above.
+    def terminal(node, text, x, y, place: :corner, id: node, size: NAME)
+      state = @trace.state(node)
+      add(id: id, part: node, kind: "terminal", label: text, x: x, y: y, width: 20, height: 20, nodes: [node], ends: [[x, y]], state: state, far_state: state,
+          strokes: Symbols.terminal(state == "live"), spoken: "#{@netlist.label(node)}, #{Catalogue.words("state.#{state}")}")
+      label(text, *(place == :above ? [x, y - 14] : [x + 14, y - 10]), anchor: place == :above ? "middle" : "start", size: size, weight: TextSize::BOLD, role: "terminal", station: id)
+    end
+
+    # A two-ended switch, contact or fuse as a box with its name in it. upright: its ends are above and below.
+    def device(id, x, y, text:, width: HALF_DEVICE * 2, upright: false)
+      branch = @netlist[id]
+      closed = @solution.conducts?(branch)
+      put(branch, x, y, width: width, height: HALF_HEIGHT * 2, strokes: Symbols.box(width, HALF_HEIGHT * 2), upright: upright, label: text)
+      label(text, x, y + (closed ? 5 : -1), anchor: "middle", size: NAME, weight: TextSize::BOLD, role: "name", station: id)
+      label("open", x, y + 12, anchor: "middle", size: 12, role: "sub", station: id) unless closed
+    end
+
+    def source(id, x, y, sub)
+      put(@netlist[id], x, y, width: HALF_LOAD * 2, height: HALF_HEIGHT * 2, strokes: Symbols.box(HALF_LOAD * 2, HALF_HEIGHT * 2), label: id, sub: sub)
+      label(id, x, y - 2, anchor: "middle", size: NAME, weight: TextSize::BOLD, role: "name", station: id)
+      label(sub, x, y + 11, anchor: "middle", size: 12, role: "sub", station: id)
+    end
+
+    # A load with its name in it.
+    def pill(id, x, y, width: HALF_LOAD * 2, height: HALF_HEIGHT * 2, text: id)
+      put(@netlist[id], x, y, width: width, height: height, strokes: Symbols.box(width, height, @netlist[id].kind == :coil ? height / 2 : 9), label: text)
+      label(text, x, y + 5, anchor: "middle", size: NAME, weight: TextSize::BOLD, role: "name", station: id)
+    end
+
+    # A station of a branch, drawn by the given strokes; its words are the caller's.
+    def put(branch, x, y, width:, height:, strokes:, label:, upright: false, sub: nil, id: branch.id, hit: nil)
+      closed = branch.switching? ? @solution.conducts?(branch) : nil
+      working = branch.load? || branch.kind == :secondary ? works?(branch) : nil
+      reach = upright ? [[0, -height / 2], [0, height / 2]] : [[-width / 2, 0], [width / 2, 0]]
+      nodes = branch.kind == :secondary ? [branch.to, branch.from] : [branch.from, branch.to]
+      add(id: id, part: branch.component || branch.id, kind: branch.kind == :secondary ? "source" : branch.kind.to_s, label: label, sub: sub, x: x, y: y, width: width, height: height, hit: hit,
+          nodes: nodes, ends: reach.map { |dx, dy| [x + dx, y + dy] }, state: @trace.state(nodes[0]), far_state: @trace.state(nodes[1]), closed: closed, working: working,
+          broken: !@struck.include?(branch.component) && broken?(branch, closed), struck: @struck.include?(branch.component), component: branch.component, strokes: strokes,
+          spoken: spoken(branch, closed, working))
+    end
+
+    # A point with no branch of its own: a block that stands for something, with nodes to probe.
+    def block(id, x, y, width:, height:, nodes:, spoken:, component: nil)
+      states = nodes.map { |node| @trace.state(node) }
+      add(id: id, part: component || id, kind: "load", label: id, x: x, y: y, width: width, height: height, nodes: nodes, ends: nodes.map { [x, y] }, state: states.first || "dead",
+          far_state: states.last || "dead", component: component, strokes: Symbols.box(width, height, 4), spoken: spoken)
+    end
+
+    # All runs as Links, bridges over what they cross.
+    def links
+      lines = @runs.map { |run| run[:points] }
+      @runs.map { |run| link(run, Geometry.crossings(run[:points], lines - [run[:points]])) }
+    end
+
+    # A switch, fuse or conductor that is open breaks a loop; a relay contact or thermostat output at rest does not, nor an
+    # output of electronics that are not fed.
+    def broken?(branch, closed)
+      return false if closed != false || (branch[:needs] && !@solution.working?(branch[:needs]))
+
+      branch.kind == :fuse || branch[:closed] == true || @trace.condition.faults.any? { |fault| fault["at"] == branch.id }
+    end
+
+    private
+
+    def paths(node) = (@paths ||= {})[node] ||= Paths.new(@solution, node, @costs ||= Paths.costs(@solution))
+
+    def works?(branch)
+      return @solution.volts_across(branch) > Catalogue.profile.dig("reading_classes", "about_0", "high") if branch.kind == :secondary
+
+      @netlist.branch?("#{branch.id}.start") ? @trace.works?(branch.id) : @solution.working?(branch.id)
+    end
+
+    def spoken(branch, closed, working)
+      return "#{branch.label}, #{closed ? 'closed' : 'open'}" unless closed.nil?
+
+      title = Catalogue.components.dig(branch.id, "title") || branch.label
+      return "#{title}, #{format('%.1f', @solution.volts_across(branch))} V" if branch.kind == :secondary
+
+      working.nil? ? title : "#{title}, #{working ? 'on' : 'off'}, #{format('%.1f', @solution.volts_across(branch))} V across it"
+    end
+
+    def add(width:, height:, hit: nil, **fields)
+      hit ||= [[width, Station::TOUCH].max, [height, Station::TOUCH].max]
+      @stations << Station.new(width: width, height: height, hit: hit, **fields)
+    end
+
+    def link(run, crossings)
+      broken = run[:branches].map { |id| @netlist[id] }.find { |branch| !@solution.conducts?(branch) }
+      states = run[:nodes].map { |node| @trace.state(node) }
+      first, second, middle = broken ? Geometry.split(run[:points]) : [run[:points], nil, nil]
+      parts = [{ d: Geometry.path(first, crossings), state: states[0] }]
+      parts << { d: Geometry.path(second, crossings), state: states[1] } if broken
+      Link.new(**run.slice(:id, :branches, :nodes, :way, :line, :color, :sheath, :points, :marks).compact, parts: parts, struck: run.fetch(:struck, false),
+               gap: broken && { x: middle[0].round(1), y: middle[1].round(1), label: short(broken) }, chevrons: chevrons(run, broken, states),
+               spoken: broken ? "#{broken.label} is broken" : nil)
+    end
+
+    # "yellow", "splice attic": the place is plain from the drawing.
+    def short(branch) = branch.label.sub(/ (of|in|at the) .*/, "")
+
+    # Chevrons point the way of the loop: away from R, home to C.
+    def chevrons(run, broken, states)
+      return [] if broken || run[:struck] || states[0] != "live" || run[:way] == "home"
+
+      drop = @solution.volts[run[:nodes][0]] - @solution.volts[run[:nodes][1]]
+      Geometry.chevrons((drop.is_a?(Complex) ? drop.real : drop) > -NO_DROP ? run[:points] : run[:points].reverse)
+    end
+  end
+end
