@@ -79,7 +79,7 @@ module Gorvant
       @pins = pin_channel
       @line = @devices.line_channel(@pen)
       across
-      @height = [rows_foot + ROW, indoor_heights.values.max.to_f + ROW, @board.foot + 10, @devices.foot + 10].max.round + 12
+      @height = [rows_foot + ROW, indoor_heights.values.max.to_f + ROW, @board.foot + 10, @devices.foot + 10].max.round + (@devices.not_fitted.any? ? 60 : 12)
     end
 
     # x of every column, from left to right.
@@ -207,6 +207,14 @@ module Gorvant
       @pins.draw(@x[:pins] + half, devices)
       @devices.place(@pen, @x[:devices], @x[:motors])
       @line.draw(devices + OutdoorDevices::COLUMN, @x[:motors] - (OutdoorDevices::MOTORS / 2))
+      not_fitted
+    end
+
+    def not_fitted
+      return if @devices.not_fitted.empty?
+
+      @pen.label("on the panel, not fitted", @x[:board_edge] + 10, @height - 29, size: 12.5, role: "note")
+      @devices.not_fitted.each_with_index { |code, i| @pen.ghost(code, @x[:board_edge] + 200 + (i * 78), @height - 34, width: 60) }
     end
 
     # The thermostat's switches beside its screws, fed from R down their left side.

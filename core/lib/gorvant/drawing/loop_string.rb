@@ -2,8 +2,8 @@
 
 module Gorvant
   # One loop as a string of stations, from R through the load and home to C: what a phone shows and a screen reader reads.
-  # beads: [Bead] in order.
-  LoopString = Value.define(:load, :title, :on, :why, :beads)
+  # beads: [Bead] in order; steps: the Paths::Steps that they were read from.
+  LoopString = Value.define(:load, :title, :on, :why, :beads, :steps)
 
   # kind: point, device, cable or load. nodes: where probes go (one or two points). broken: open where it should be closed.
   Bead = Value.define(:id, :kind, :label, :sub, :nodes, :state, :closed, :broken, :place, :color)
@@ -14,6 +14,12 @@ module Gorvant
       codes = trace.load_codes.select { |code| trace.low_voltage?(trace.netlist[code].from) }
       states = trace.loads.to_h { |load| [load.code, load] }
       codes.map { |code| Builder.new(trace, code).string(states.fetch(code)) }
+    end
+
+    # The string of one load. Raises UnknownBranch.
+    def self.of(trace, code)
+      trace.netlist[code]
+      Builder.new(trace, code).string(trace.loads.find { |load| load.code == code } || trace.load_state(code))
     end
 
     # Walks a loop and keeps what a person stops at: terminals, devices, cables, the load.
@@ -27,8 +33,10 @@ module Gorvant
       end
 
       def string(state)
-        beads = [point(Assembly::HOT), *(@loop.best_feeder || []).flat_map { |step| beads(step) }, load_bead(state), *(@loop.home || []).flat_map { |step| beads(step) }]
-        LoopString.new(load: state.code, title: state.title, on: state.on, why: state.why, beads: beads.compact.uniq(&:id))
+        out = @loop.best_feeder || []
+        home = @loop.home || []
+        beads = [point(Assembly::HOT), *out.flat_map { |step| beads(step) }, load_bead(state), *home.flat_map { |step| beads(step) }]
+        LoopString.new(load: state.code, title: state.title, on: state.on, why: state.why, beads: beads.compact.uniq(&:id), steps: out + home)
       end
 
       private

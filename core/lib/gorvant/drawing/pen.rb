@@ -54,6 +54,12 @@ module Gorvant
       label(text, *(place == :above ? [x, y - 14] : [x + 14, y - 10]), anchor: place == :above ? "middle" : "start", size: size, weight: TextSize::BOLD, role: "terminal", station: id)
     end
 
+    # A point of its own, named elsewhere.
+    def mark(id, nodes, x, y, strokes:, spoken:)
+      state = @trace.state(nodes.first)
+      add(id: id, part: nodes.first, kind: "terminal", label: id, x: x, y: y, width: 20, height: 20, nodes: nodes, ends: [[x, y]], state: state, far_state: state, strokes: strokes, spoken: spoken)
+    end
+
     # A two-ended switch, contact or fuse as a box with its name in it. upright: its ends are above and below.
     def device(id, x, y, text:, width: HALF_DEVICE * 2, upright: false)
       branch = @netlist[id]

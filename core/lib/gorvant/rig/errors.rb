@@ -25,4 +25,18 @@ module Gorvant
   class BadCondition < Error
     says "%<field>s: %<problem>s"
   end
+
+  # Rungs that cannot be read or built, each problem with the word to blame.
+  class BadNotation < Error
+    says "line %<line>s: %<first>s"
+
+    # problems: [{ "line", "column", "length", "word", "problem", "suggestion" }], counted from 1; suggestion: a known word or nil.
+    def initialize(problems)
+      @problems = problems.freeze
+      first = problems.first
+      super(line: first.fetch("line"), first: "'#{first.fetch('word')}' #{first.fetch('problem')}")
+    end
+
+    attr_reader :problems
+  end
 end

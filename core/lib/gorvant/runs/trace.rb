@@ -48,6 +48,15 @@ module Gorvant
 
     def loads = @loads ||= load_codes.map { |code| load_state(code) }
 
+    # One line of the load table, for any load of the circuit.
+    def load_state(code)
+      branch = netlist[code]
+      on = works?(code)
+      chain = on ? [works(code)] : why_off(code, [])
+      LoadState.new(code: code, title: Naming.component(code), on: on, volts_ac: solution.volts_across(branch), why: chain.first.says,
+                    chain: chain.map(&:says), missing: chain.last.missing, as_designed: chain.last.as_designed)
+    end
+
     # Whether a load does its work: all of its windings fed.
     def works?(code) = ([code] + (netlist.branch?("#{code}.start") ? ["#{code}.start"] : [])).all? { |id| solution.working?(id) }
 
@@ -91,14 +100,6 @@ module Gorvant
       @reasons ||= {}
       @reasons[low_voltage?(node)] ||=
         low_voltage?(node) ? Reasons.new(solution, hot: Assembly::HOT, home: Assembly::HOME) : Reasons.new(solution, hot: Assembly::LINE_HOT, home: Assembly::LINE_HOME)
-    end
-
-    def load_state(code)
-      branch = netlist[code]
-      on = works?(code)
-      chain = on ? [works(code)] : why_off(code, [])
-      LoadState.new(code: code, title: Naming.component(code), on: on, volts_ac: solution.volts_across(branch), why: chain.first.says,
-                    chain: chain.map(&:says), missing: chain.last.missing, as_designed: chain.last.as_designed)
     end
 
     def works(code)

@@ -33,7 +33,9 @@ module Gorvant
 
       attr_reader :fan_y
 
-      def foot = [@foot, @top + (motors.size * ROW * 1.5) + 20, @fan_y + 60 + (ROW * @not_fitted.size)].max
+      def foot = [@foot, motors.values.max + 40].max
+      # What the panel shows and this unit lacks, in a row of its own.
+      attr_reader :not_fitted
 
       # [Pin] on the right side of the channel that comes from the board.
       def tabs = @heights.flat_map { |code, y| two(@netlist[code], y, :right) }
@@ -58,7 +60,6 @@ module Gorvant
         @heights.each { |code, y| device(pen, code, x, y) }
         pen.symbol_box("DFR.fan", x, fan_y, width: COLUMN, text: "DFR fan")
         motors.each { |code, y| motor(pen, code, far, y) }
-        struck(pen, x)
       end
 
       private
@@ -102,10 +103,6 @@ module Gorvant
         pins = motor_pins(code, y)
         pen.line_box(code, x, y, width: MOTORS, height: pins.size > 2 ? 72 : 44, nodes: pins.map(&:node))
         pins.each { |pin| pen.label(pin.node.split(".").last, x - (MOTORS / 2) + 6, pin.y + 4, size: 12, role: "sub", station: "line/#{code}") } unless %w[OL FCS].include?(code)
-      end
-
-      def struck(pen, x)
-        @not_fitted.each_with_index { |code, i| pen.ghost(code, x, fan_y + 60 + (ROW * i), width: 60) }
       end
     end
   end

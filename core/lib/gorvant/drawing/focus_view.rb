@@ -1,0 +1,101 @@
+# frozen_string_literal: true
+
+module Gorvant
+  # One loop unrolled over the whole width, station by station from R to C: above each what the meter should read and what it
+  # read, under it its name.
+  class FocusView
+    WIDTH = 924
+    STEP = 100
+    FIRST = 62
+    ROW = 150
+    LINE_Y = 74 # from the top of a row to its line
+    WORDS = 92 # pixels for a line of words under a station
+    DEVICE = 56
+
+    # load: code of the loop; taken: { node, or two with a bar between => words of the reading that stands there }. Raises
+    # UnknownBranch.
+    def self.scene(trace, load:, taken: {}) = new(trace, load, taken).scene
+
+    def initialize(trace, load, taken)
+      @trace = trace
+      @taken = taken
+      @pen = Pen.new(trace)
+      @string = LoopString.of(trace, load)
+    end
+
+    def scene
+      stops = @string.beads.reject { |bead| bead.kind == "cable" }
+      places = stops.each_index.map { |i| [FIRST + (STEP * (i % per_row)), (ROW * (i / per_row)) + LINE_Y] }
+      stops.zip(places) { |bead, (x, y)| stop(bead, x, y) }
+      stops.zip(places).each_cons(2) { |one, two| wire(*one, *two) }
+      rows = (stops.size / per_row.to_f).ceil
+      Scene.new(view: "focus", title: "#{@trace.rig.name}: #{@string.title}, #{Catalogue.calls.fetch(@trace.condition.call).fetch('title')}", width: WIDTH, height: rows * ROW,
+                links: @pen.links, stations: @pen.stations, labels: @pen.labels)
+    end
+
+    private
+
+    def per_row = ((WIDTH - (FIRST * 2)) / STEP) + 1
+
+    def stop(bead, x, y)
+      bead.nodes.size == 1 ? point(bead, x, y) : device(bead, x, y)
+      words(bead).each_with_index { |line, i| @pen.label(line, x, y + 36 + (i * 15), anchor: "middle", size: 13, weight: i.zero? ? TextSize::BOLD : TextSize::PLAIN, role: "name", station: nil) }
+      @pen.label(expected(bead), x, y - 28, anchor: "middle", size: 14, weight: TextSize::BOLD, role: "reading")
+      taken = @taken[bead.nodes.sort.join("|")]
+      @pen.label(taken, x, y - 46, anchor: "middle", size: 13, role: "taken") if taken
+    end
+
+    def point(bead, x, y)
+      state = bead.state
+      @pen.mark(bead.id, bead.nodes, x, y, strokes: Symbols.terminal(state == "live"), spoken: "#{bead.label}, #{Catalogue.words("state.#{state}")}, #{expected(bead)}")
+    end
+
+    def device(bead, x, y)
+      branch = @trace.netlist[bead.id]
+      pill = branch.load?
+      strokes = pill ? Symbols.box(DEVICE, 32, branch.kind == :coil ? 16 : 9) : Symbols.box(DEVICE, 32) + Symbols.of(branch, closed: bead.closed)
+      @pen.put(branch, x, y, width: DEVICE, height: 32, strokes: strokes, label: bead.label)
+      @pen.label(branch.id.split(".").first, x, y + 5, anchor: "middle", size: 12, weight: TextSize::BOLD, role: "name", station: branch.id) if pill && branch.id != "THERMOSTAT"
+    end
+
+    # "outdoor Y" in lines that fit under a station.
+    def words(bead)
+      text = bead.label.sub(/\A\S+ · /, "").sub(" at the thermostat", ", thermostat")
+      text.split.each_with_object([+""]) do |word, lines|
+        joined = "#{lines.last} #{word}".strip
+        TextSize.width(joined, 13, TextSize::BOLD) > WORDS && !lines.last.empty? ? lines << word : lines.last.replace(joined)
+      end
+    end
+
+    # To C for a point, across for a device.
+    def expected(bead)
+      first, second = bead.nodes
+      volts = @trace.reading(first, second || Assembly::HOME).first.volts_ac
+      "#{format('%.1f', volts)} V#{' across' if second}"
+    end
+
+    def wire(first, from, second, to)
+      a = first.nodes.last
+      b = second.nodes.first
+      half = ->(bead) { bead.nodes.size > 1 ? DEVICE / 2 : 0 }
+      start = [from[0] + half.call(first), from[1]]
+      finish = [to[0] - half.call(second), to[1]]
+      points = from[1] == to[1] ? [start, finish] : [start, [WIDTH - 8, from[1]], [WIDTH - 8, to[1] - LINE_Y + 2], [8, to[1] - LINE_Y + 2], [8, to[1]], finish]
+      cables = @string.beads[@string.beads.index(first)..@string.beads.index(second)].select { |bead| bead.kind == "cable" }
+      @pen.run(branches(a, b), a, b, points, way: after_load?(first) ? "home" : "out", line: cables.any? ? "field" : "factory", color: cables.first&.color)
+      return if cables.empty?
+
+      @pen.label(cables.map { |bead| Naming.color_code(bead.color) }.join(" "), (start[0] + (from[1] == to[1] ? finish[0] : WIDTH - 8)) / 2.0, from[1] - 8, anchor: "middle", size: 12, role: "colour")
+    end
+
+    def after_load?(bead) = @string.beads.index(bead) >= @string.beads.index { |one| one.kind == "load" }
+
+    # What lies between two stops on this loop.
+    def branches(from, to)
+      steps = @string.steps
+      first = steps.index { |step| step.from == from }
+      last = steps.rindex { |step| step.to == to }
+      first && last && first <= last ? steps[first..last].map { |step| step.branch.id } : []
+    end
+  end
+end

@@ -1,0 +1,174 @@
+# frozen_string_literal: true
+
+module Gorvant
+  module Notation
+    # From rungs to a rig: what the words say of the unit, and which conductors they name. What they leave open takes the
+    # archetype's answer and counts as assumed.
+    class Builder
+      SAFETIES = %w[LPS HPS HPS2 DTS].freeze
+
+      def initialize(reader, name)
+        @reader = reader
+        @name = name
+        @said = {} # { fact key => [value, Word] }
+        @problems = []
+      end
+
+      # The rig, proved to have the rungs that were typed.
+      def rig
+        unproved.tap do |built|
+          problems = Proof.new(built, @reader.rungs).problems
+          raise BadNotation.new(problems) if problems.any?
+        end
+      end
+
+      def unproved
+        @reader.rungs.each { |rung| shape(rung) }
+        stop_if_wrong
+        infer
+        stop_if_wrong
+        build
+      end
+
+      private
+
+      def blame(word, says, suggestion = nil)
+        @problems << { "line" => word.line, "column" => word.column, "length" => word.length, "word" => word.text, "problem" => says, "suggestion" => suggestion }
+      end
+
+      def stop_if_wrong = @problems.any? && raise(BadNotation.new(@problems))
+
+      # A rung goes from R through one load to C; a line without a load tells of conductors alone.
+      def shape(rung)
+        rung.feeds.each_with_index do |words, i|
+          loads = words.select(&:load?)
+          blame(loads[1], "is a second load in one rung; give it a rung of its own") if loads.size > 1
+          words.each_with_index { |word, at| place(word, at, words) }
+          blame(words.first, "begins the rung; a rung begins at R", "R") if loads.any? && words.first.text != "R"
+          blame(words.first, "begins another feed; a feed begins at R", "R") if i.positive? && words.first.text != "R"
+          blame(words.last, "joins R to C without a load: a dead short. Name the load between, such as (CC)") if loads.empty? && words.first.text == "R" && words.last.text == "C"
+        end
+      end
+
+      def place(word, at, words)
+        blame(word, "is a rail; it stands at the beginning alone") if word.text == "R" && at.positive?
+        blame(word, "is the way home; it stands at the end alone") if word.text == "C" && at < words.size - 1
+        after = words[at + 1]
+        blame(after, "stands after #{word.text}, where only C can") if word.load? && after && after.text != "C"
+        blame(after, "would jumper #{word.text} to itself") if after && word.terminal? && after.text == word.text
+        blame(word, "leads on by a conductor, so a terminal of another place has to follow") if word.sheaths && !(after&.terminal? && word.terminal? && after.place != word.place)
+      end
+
+      def say(key, value, word)
+        before = @said[key]
+        return @said[key] = [value, word] if before.nil? || before[0] == value
+
+        blame(word, "says #{Catalogue.facts.fetch(key)['title'].downcase}: #{Comparison.words(key, value)}; line #{before[1].line} says #{Comparison.words(key, before[0])}")
+      end
+
+      def words = @words ||= @reader.rungs.flat_map { |rung| rung.feeds.flatten }
+      def find(*texts) = words.find { |word| texts.include?(word.text) }
+      def rung(*loads) = @reader.rungs.find { |one| one.load && loads.include?(one.load.text.delete("()")) }
+      def tell(key, value, *texts) = find(*texts).then { |word| say(key, value, word) if word }
+
+      def infer
+        changeover
+        stages
+        backup
+        contactor
+        valve
+        board
+        @reader.facts.each { |fact| @said[fact.key] = [fact.value, fact.word] }
+      end
+
+      def changeover
+        tell("changeover", "O", "air_handler.O", "outdoor.O")
+        tell("changeover", "B", "air_handler.B", "outdoor.B")
+        tell("changeover_terminal", "single", "wall.OB")
+        tell("changeover_terminal", "separate", "wall.O", "wall.B")
+      end
+
+      def stages
+        tell("compressor_stages", 2, "(CC2)", "(Y2S)", "wall.Y2", "air_handler.Y2", "outdoor.Y2")
+        tell("stage_2", "contactor", "(CC2)")
+        tell("stage_2", "solenoid", "(Y2S)")
+        stage = rung("CC2", "Y2S") or return
+        say("stage_2_in_defrost", stage.feeds.any? { |feed| joins?(feed, "DFR/no", "outdoor.Y2") }, stage.load)
+      end
+
+      def backup
+        tell("backup", "gas", "(GAS)")
+        tell("backup", "strips", "(SEQ)", "(SEQ2)", "(HR)", "(HR2)", "(BIR)")
+        tell("strip_switch", "sequencer", "(SEQ)", "(SEQ2)")
+        tell("strip_switch", "relay", "(HR)", "(HR2)")
+        tell("strip_banks", 2, "(SEQ2)", "(HR2)")
+        tell("blower_on_w", true, "(BIR)")
+        tell("outdoor_thermostat", true, "ODT", "air_handler.W2", "outdoor.W2", "outdoor.W2_in")
+        tell("thermostat_power", "common", "(THERMOSTAT)")
+        emergency
+        say("fuse_amps", 0, words.first) if @reader.rungs.any? { |rung| rung.feeds.first.map(&:text) == %w[R air_handler.R] }
+      end
+
+      def emergency
+        jumper = pairs.find { |first, second| [first.text, second.text].sort == %w[wall.E wall.W2] }
+        conductor = pairs.find { |first, second| [first, second].any? { |word| word.text == "wall.E" } && first.place != second.place && [first, second].all?(&:terminal) }
+        both = [jumper, conductor].compact
+        say("emergency_path", both.size == 2 ? "both" : (jumper ? "jumper" : "two_conductors"), both.first.first) if both.any?
+      end
+
+      def contactor
+        found = rung("CC") or return
+        texts = found.feeds.first.map(&:text)
+        say("y_path", texts.include?("K") ? "delay" : "trace", found.load)
+        say("safeties", texts & SAFETIES == texts.select { |text| SAFETIES.include?(text) } ? texts & SAFETIES : texts.select { |text| SAFETIES.include?(text) }, found.load)
+        say("safeties_return", texts.include?("M") ? "board" : "contactor", found.load)
+        tap = texts.index("T1") or return
+        first = texts.index { |text| (SAFETIES + %w[K M]).include?(text) }
+        say("run_time_tap", first && first > tap ? "on_y" : "after_safeties", found.feeds.first[tap])
+      end
+
+      def valve
+        tell("valve_volts", "line", "(RVR)")
+        tell("valve_volts", "low", "(RVS)")
+        tell("defrost_method", "hot_gas", "(HGS)")
+        found = rung("RVS", "RVR") or return
+        say("valve_feed", "changeover", found.load) if found.feeds.any? { |feed| joins?(feed, "outdoor.O", "DFR/nc") }
+        say("valve_feed", "one_trace", found.load) if found.feeds.any? { |feed| joins?(feed, "DFR/no", "outdoor.O") }
+      end
+
+      def board
+        tell("defrost_relays", 2, "(DFR2)")
+        tell("sensing", "thermistors", "(COIL_T)", "(AMB_T)")
+        tell("sensing", "coil_switch", "DFT", "(DFT_IN)")
+        tell("air_pressure_switch", true, "APS")
+        tell("lockout_diverts", true, "LOCK")
+        all = @reader.rungs.flat_map(&:feeds)
+        say("w2_path", "apart", find("outdoor.W2_in")) if all.any? { |feed| joins?(feed, "outdoor.W2_in", "DFR/nc") }
+        say("w2_path", "one_trace", find("outdoor.W2_in")) if all.any? { |feed| joins?(feed, "outdoor.W2_in", "outdoor.W2_out") }
+      end
+
+      def joins?(feed, first, second) = feed.each_cons(2).any? { |a, b| a.text == first && b.text == second }
+
+      # Each two terminals that follow each other.
+      def pairs = @pairs ||= @reader.rungs.flat_map { |rung| rung.feeds.flat_map { |feed| feed.each_cons(2).select { |one| one.all?(&:terminal?) } } }
+
+      def build
+        facts = @said.transform_values { |value, _word| Fact.new(value: value, provenance: Provenance.new(source: "diagram")) }
+        bare = Rig.build(name: @name, archetype: "split_heat_pump", facts: facts, cables: [])
+        wiring = Wiring.new(bare, @reader.cables, pairs)
+        raise BadNotation.new(wiring.problems) if wiring.problems.any?
+
+        Rig.build(**bare.to_h, cables: wiring.cables, jumpers: wiring.jumpers)
+      rescue BadRigFile => e
+        raise BadNotation.new(e.problems.map { |problem| blamed(problem) })
+      end
+
+      # The word that an error of the rig's own check is about.
+      def blamed(problem)
+        key = problem["field"][%r{\A/facts/([^/]+)}, 1]
+        word = @said.dig(key, 1) || words.first || Word.new(text: "", line: 1, column: 1, length: 1)
+        { "line" => word.line, "column" => word.column, "length" => word.length, "word" => word.text, "problem" => problem["problem"], "suggestion" => nil }
+      end
+    end
+  end
+end

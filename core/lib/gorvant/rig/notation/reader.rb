@@ -1,0 +1,184 @@
+# frozen_string_literal: true
+
+require "strscan"
+
+module Gorvant
+  module Notation
+    # One word of a rung and where it stands. text: as printed; cable: id or nil; sheaths: [[colours and splices]] of the conductors
+    # that lead on from it, nil where nothing is said.
+    Word = Value.define(:text, :line, :column, :length, :cable, :sheaths, defaults: { cable: nil, sheaths: nil })
+
+    class Word
+      def terminal? = text.include?(".")
+      def load? = text.start_with?("(")
+      def place = text.split(".").first
+      # nil for a capped end.
+      def terminal = text.split(".").last.then { |name| name == Vocabulary::CAPPED ? nil : name }
+    end
+
+    # A rung as typed: feeds, each a list of Words from R on; the first is the whole way, the others join it.
+    Rung = Value.define(:feeds) do
+      def load = feeds.first.find(&:load?)
+    end
+    # A cable that is written down: as Rig::Cable but for conductors.
+    CableLine = Value.define(:id, :from, :to, :gauge_awg, :length_feet)
+    # A fact that no rung shows. value: as in a rig file.
+    FactLine = Value.define(:key, :value, :word)
+
+    # Text to rungs, cables and facts. Raises BadNotation with every word to blame.
+    class Reader
+      MOST_LINES = 400
+      MOST_COLUMNS = 600
+      CABLE = /\A\s*([a-z][a-z0-9_]*):\s*(\S+)\s*[-–]\s*([^\s,]+)\s*,\s*(\d+)\s*AWG\s*,\s*(\d+(?:\.\d+)?)\s*ft\s*\z/i.freeze
+
+      attr_reader :rungs, :cables, :facts
+
+      def initialize(text)
+        @problems = []
+        @rungs = []
+        @cables = []
+        @facts = []
+        lines = text.to_s.lines(chomp: true)
+        raise BadNotation.new([problem(MOST_LINES + 1, 1, 1, "", "a rig has at most #{MOST_LINES} lines")]) if lines.size > MOST_LINES
+
+        lines.each_with_index { |line, i| read(line, i + 1) }
+        raise BadNotation.new(@problems) if @problems.any?
+      end
+
+      private
+
+      def problem(line, column, length, word, says, suggestion = nil)
+        { "line" => line, "column" => column, "length" => length, "word" => word, "problem" => says, "suggestion" => suggestion }
+      end
+
+      def blame(line, column, length, word, says, suggestion = nil) = @problems << problem(line, column, length, word, says, suggestion)
+
+      def read(line, number)
+        bare = line.sub(/#.*/, "")
+        return if bare.strip.empty?
+        return blame(number, MOST_COLUMNS, 1, "", "the line is longer than #{MOST_COLUMNS} characters") if line.size > MOST_COLUMNS
+
+        case bare
+        when /\A\s*with\b/i then fact(bare, number)
+        when /\A[^>(\[]*:[^>]*\z/ then cable(bare, number)
+        when /\A\s*\|/ then more(bare, number)
+        else rung(bare, number)
+        end
+      end
+
+      def rung(line, number)
+        words = path(line, 0, number)
+        @rungs << Rung.new(feeds: [words]) if words
+      end
+
+      # Another feed of the rung above.
+      def more(line, number)
+        at = line.index("|")
+        return blame(number, at + 1, 1, "|", "has no rung above it that it could feed") if @rungs.empty? || @rungs.last.load.nil?
+
+        words = path(line, at + 1, number)
+        @rungs[-1] = @rungs.last.with(feeds: @rungs.last.feeds + [words]) if words
+      end
+
+      def path(line, from, number)
+        scanner = StringScanner.new(line)
+        scanner.pos = line[0, from].bytesize
+        words = []
+        clean = true
+        loop do
+          scanner.skip(/\s+/)
+          column = scanner.charpos + 1
+          text = scanner.scan(/\([^)>|\[\]]*\)?|[^\s>|\[\]()]+/)
+          unless text
+            blame(number, column, 1, scanner.rest[0].to_s, scanner.eos? ? "a word is missing after '>'" : "a word such as outdoor.Y is missing here")
+            return nil
+          end
+          word = word(text, number, column)
+          clean &&= word
+          annotation = sheath(scanner, number)
+          clean = false if annotation == :wrong
+          words << word.with(**annotation) if word && annotation.is_a?(Hash)
+          words << word if word && annotation.nil?
+          scanner.skip(/\s+/)
+          break if scanner.eos?
+          next if scanner.skip(/>/)
+
+          rest = scanner.rest
+          blame(number, scanner.charpos + 1, rest.size, rest.strip[0, 30], "a '>' belongs between two words")
+          return nil
+        end
+        clean ? words : nil
+      end
+
+      def word(text, number, column)
+        if text.start_with?("(") && !text.end_with?(")")
+          blame(number, column, text.size, text, "has no closing parenthesis", "#{text.strip})")
+          return nil
+        end
+        known = Vocabulary.find(text.delete(" "))
+        return Word.new(text: known, line: number, column: column, length: text.size) if known
+
+        near = Vocabulary.nearest(text)
+        blame(number, column, text.size, text[0, 40], "is no word of a rung; nearest is #{near}", near)
+        nil
+      end
+
+      # "[yellow]", "[yellow /attic/ white]", "[red + black]", "[cable_c: yellow]"
+      def sheath(scanner, number)
+        scanner.skip(/[ \t]+/)
+        return nil unless scanner.peek(1) == "["
+
+        column = scanner.charpos + 1
+        text = scanner.scan(/\[[^\[\]]*\]/)
+        unless text
+          blame(number, column, 1, "[", "has no closing bracket")
+          scanner.terminate
+          return :wrong
+        end
+        body = text[1..-2]
+        cable = body[/\A\s*([a-z][a-z0-9_]*)\s*:/, 1]
+        body = body.sub(/\A\s*[a-z][a-z0-9_]*\s*:/, "")
+        sheaths = body.split("+", -1).map { |one| one.split(%r{\s*/\s*}, -1).map(&:strip) }
+        return { cable: cable, sheaths: sheaths } if sheaths.any? && sheaths.all? { |one| one.size.odd? && one.all? { |name| name.match?(/\A[A-Za-z][A-Za-z0-9 _-]{0,29}\z/) } }
+
+        blame(number, column, text.size, text[0, 40], "says no colour; write [yellow], or [yellow /attic/ white] where it changes at a splice")
+        :wrong
+      end
+
+      def cable(line, number)
+        match = CABLE.match(line)
+        places = match && [match[2], match[3]].map { |name| Vocabulary::PLACES[name.downcase] }
+        if match.nil? || places.include?(nil)
+          return blame(number, 1, line.size, line.strip[0, 40], "is no cable; write cable_a: wall - air_handler, 18 AWG, 42 ft")
+        end
+
+        @cables << CableLine.new(id: match[1].downcase, from: places[0], to: places[1], gauge_awg: match[4].to_i, length_feet: match[5].to_f)
+      end
+
+      # "with backup none", "with safeties LPS, HPS"
+      def fact(line, number)
+        match = /\A\s*with\s+(\S+)\s+(.+?)\s*\z/i.match(line)
+        return blame(number, 1, line.size, line.strip[0, 40], "says no fact; write with transformer_va 40") unless match
+
+        key = match[1].downcase
+        column = line.index(match[1]) + 1
+        about = Catalogue.facts[key]
+        unless about
+          near = DidYouMean::SpellChecker.new(dictionary: Catalogue.facts.keys).correct(key).first
+          return blame(number, column, key.size, key[0, 40], "is no fact of a rig#{"; nearest is #{near}" if near}", near)
+        end
+        @facts << FactLine.new(key: key, value: value(about, match[2]), word: Word.new(text: match[2][0, 60], line: number, column: line.index(match[2]) + 1, length: match[2].size))
+      end
+
+      # As a rig file has it; what does not fit is told by the rig's own check.
+      def value(about, text)
+        case about["kind"]
+        when "flag" then { "yes" => true, "no" => false }.fetch(text.downcase, text)
+        when "number" then Float(text, exception: false)&.then { |number| number == number.round ? number.round : number } || text
+        when "list" then text.downcase == "none" ? [] : text.split(/[\s,]+/)
+        else about["of"].keys.find { |key| key.to_s == text } || text
+        end
+      end
+    end
+  end
+end

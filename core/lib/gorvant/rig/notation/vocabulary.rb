@@ -1,0 +1,65 @@
+# frozen_string_literal: true
+
+require "did_you_mean"
+
+module Gorvant
+  module Notation
+    # The words of a rung, and what a person may write for them.
+    module Vocabulary
+      DEVICES = %w[LPS HPS HPS2 DTS ODT APS DFT FU].freeze
+      OUTPUTS = { "K" => "BOARD.compressor", "LOCK" => "BOARD.divert", "DEFROST" => "BOARD.defrost" }.freeze
+      PINS = { "M" => "outdoor.board.M", "T1" => "outdoor.board.T1" }.freeze
+      CONTACTS = %w[DFR/no DFR/nc].freeze
+      LOADS = %w[THERMOSTAT IFR CC CC2 Y2S RVS RVR HGS SEQ SEQ2 HR HR2 BIR GAS BOARD DFT_IN COIL_T AMB_T DFR DFR2].freeze
+      PLACES = { "wall" => "wall", "stat" => "wall", "tstat" => "wall", "air_handler" => "air_handler", "ah" => "air_handler", "indoor" => "air_handler", "outdoor" => "outdoor",
+                 "out" => "outdoor" }.freeze
+      TERMINALS = { "wall" => %w[R C Y Y2 G O B OB W2 E], "air_handler" => %w[R C Y Y2 G O B W W2], "outdoor" => %w[R C Y Y2 O B W2 W2_in W2_out] }.freeze
+      ALIASES = { "O/B" => "OB", "Y1" => "Y", "AUX" => "W2", "W2OUT" => "W2_out", "W2_OUT" => "W2_out", "W2IN" => "W2_in", "W2_IN" => "W2_in" }.freeze
+      CAPPED = "capped"
+
+      class << self
+        # Every word, as it is printed.
+        def all = @all ||= (%w[R C] + terminals + DEVICES + PINS.keys + OUTPUTS.keys + CONTACTS + LOADS.map { |code| "(#{code})" }).freeze
+
+        # What a word stands for, for completion.
+        def title(word)
+          return "hot rail" if word == "R"
+          return "common rail" if word == "C"
+          return "#{word.split('.').first.tr('_', ' ')}, terminal #{word.split('.').last.tr('_', ' ')}" if word.include?(".")
+
+          { "M" => "the board's compressor terminal", "T1" => "the board's run-time tap", "K" => "the board's own delay", "LOCK" => "the board's lockout relay", "DEFROST" => "the board's defrost output",
+            "DFR/no" => "defrost relay contact, open at rest", "DFR/nc" => "defrost relay contact, closed at rest" }.fetch(word) { Catalogue.components.fetch(word.delete("()")).fetch("title") }
+        end
+
+        # The word as printed, or nil.
+        def find(text)
+          return terminal(text) if text.include?(".")
+
+          known = text.start_with?("(") ? "(#{text[1..].delete(')').upcase})" : text.sub(%r{/(NO|NC)\z}i) { |state| state.downcase }.sub(/\A[^\/]+/, &:upcase)
+          all.include?(known) ? known : nil
+        end
+
+        # The known word that is nearest.
+        def nearest(text)
+          candidates = all + DEVICES.map { |code| "(#{code})" }
+          DidYouMean::SpellChecker.new(dictionary: all.map(&:downcase)).correct(text.downcase).first&.then { |low| all.find { |word| word.downcase == low } } ||
+            candidates.min_by { |word| DidYouMean::Levenshtein.distance(word.downcase, text.downcase) }.then { |word| all.include?(word) ? word : word.delete("()") }
+        end
+
+        private
+
+        def terminals = TERMINALS.flat_map { |place, terminals| terminals.map { |terminal| "#{place}.#{terminal}" } }
+
+        def terminal(text)
+          place, name = text.split(".", 2)
+          place = PLACES[place.downcase] or return nil
+          return "#{place}.#{CAPPED}" if name.downcase == CAPPED
+
+          name = ALIASES.fetch(name.upcase, name.upcase)
+          name = "W" if name == "W1" && place == "air_handler"
+          TERMINALS.fetch(place).include?(name) ? "#{place}.#{name}" : nil
+        end
+      end
+    end
+  end
+end
