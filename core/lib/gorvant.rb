@@ -67,6 +67,7 @@ require_relative "gorvant/faults/signatures"
 # runs: rig and condition together, at one instant
 require_relative "gorvant/runs/trace"
 require_relative "gorvant/runs/what_if"
+require_relative "gorvant/runs/way"
 
 # drawing: Scenes that page, export and screen reader render alike
 require_relative "gorvant/drawing/text_size"

@@ -44,6 +44,25 @@ module Gorvant
           end
         end
 
+        def legend(trace)
+          entries = Legend.entries(trace).map { |entry| entry.to_h.merge(cautions: entry.cautions.map { |key| Catalogue.cautions.fetch(key) }) }
+          { entries: entries, marks: Legend.marks.map(&:to_h) }
+        end
+
+        def way(way)
+          { found: way.found?, says: way.says, stops: way.stops.map(&:to_h), nodes: way.nodes, branches: way.branches }
+        end
+
+        # Where a reading belongs in a drawing: at its point when it was taken to a C, else at both.
+        def taken_at(row)
+          ends = [row[:from_node], row[:to_node]]
+          ends.one? { |node| node.end_with?(".C") } ? ends.find { |node| !node.end_with?(".C") } : ends.sort.join("|")
+        end
+
+        def rung(rung)
+          rung.to_h
+        end
+
         def task(row)
           { id: row[:id], kind: row[:kind], state: row[:state], done: row[:done], total: row[:total], error: row[:error] }
         end

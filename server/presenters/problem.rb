@@ -6,7 +6,7 @@ module Gorvant
     module Problem
       STATUS = {
         NotFound => 404, IdTaken => 409, Stale => 409, TooLarge => 413, WrongMedia => 415, NotJson => 400,
-        Invalid => 422, Refused => 422, BadRigFile => 422, BadRig => 422, BadCondition => 422, BadNetlist => 422
+        Invalid => 422, Refused => 422, BadRigFile => 422, BadRig => 422, BadCondition => 422, BadNetlist => 422, BadNotation => 422
       }.freeze
 
       class << self
@@ -33,6 +33,7 @@ module Gorvant
         end
 
         def errors(error)
+          return error.problems.map { |problem| problem.merge("field" => "/text") } if error.is_a?(BadNotation)
           return error.problems if error.respond_to?(:problems)
 
           error.field ? [{ "field" => error.field, "problem" => error.fields.fetch(:problem, error.message) }] : []

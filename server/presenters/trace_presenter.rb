@@ -2,29 +2,28 @@
 
 module Gorvant
   module Server
-    # A trace as JSON: loads with their reasons, findings, the drawing, each loop as a string of stations, and what the meter
-    # should show between any two points of the drawing.
+    # A trace as JSON: loads with their reasons, findings, each loop as a string of stations, and what the meter should show
+    # between any two points that a person may touch.
     class TracePresenter
       def initialize(trace, instrument)
         @trace = trace
         @instrument = instrument
-        @scene = LoopView.scene(trace)
       end
 
       # The drawing and what runs, for a rig that is only being put together.
       def preview
-        { calls: Outputs.calls(@trace.rig), loads: loads, findings: findings, scene: scene, supply: supply }
+        { calls: Outputs.calls(@trace.rig), loads: loads, findings: findings, scene: ScenePresenter.new(LoopView.scene(@trace, opened: ["all"])).to_h, supply: supply }
       end
 
       def to_h
         { calls: Outputs.calls(@trace.rig), movable: Assembly::Positions.movable(@trace.rig), supply: supply, faults: @trace.fault_titles, changes: changes,
           condition: @trace.condition.to_json_hash, instrument: @instrument, assumed: @trace.rig.assumed.map { |key| Catalogue.facts.fetch(key).fetch("title") },
-          loads: loads, findings: findings, scene: scene, strings: strings, points: points, readings: readings }
+          loads: loads, findings: findings, strings: strings, points: points, readings: readings }
       end
 
       private
 
-      def strings = LoopString.all(@trace).map { |string| string.to_h.merge(beads: string.beads.map(&:to_h)) }
+      def strings = LoopString.all(@trace).map { |string| string.to_h.except(:steps).merge(beads: string.beads.map(&:to_h)) }
       def loads = @trace.loads.map { |load| load.to_h.merge(volts_ac: load.volts_ac.round(2)) }
       def findings = @trace.findings.map { |finding| FindingPresenter.new(finding).to_h }
       def supply = @trace.supply.transform_values { |value| value.round(1) }
@@ -38,11 +37,6 @@ module Gorvant
         { loads: changes.loads, nodes: changes.nodes }
       end
 
-      def scene
-        { title: @scene.title, width: @scene.width, height: @scene.height, bands: @scene.bands.map(&:to_h), links: @scene.links.map(&:to_h),
-          stations: @scene.stations.map(&:to_h), notes: @scene.notes.map(&:to_h) }
-      end
-
       # Every low-voltage point and the drawn ones among the rest, with what a person calls it.
       def points
         @trace.netlist.nodes.select { |node| @trace.netlist.labels.key?(node) }.map do |node|
@@ -50,9 +44,9 @@ module Gorvant
         end
       end
 
-      # Upper triangle, row by row, of readings between the drawn points.
+      # Upper triangle, row by row, of readings between the points of the loom.
       def readings
-        nodes = (@scene.stations.flat_map(&:nodes) + %w[wall air_handler outdoor].map { |place| "#{place}.C" }).uniq
+        nodes = (LoopView.scene(@trace, opened: ["all"]).stations.flat_map(&:nodes) + %w[wall air_handler outdoor].map { |place| "#{place}.C" }).uniq
         says = {}
         rows = nodes.combination(2).map do |first, second|
           expected, reason = @trace.reading(first, second, @instrument)
@@ -60,6 +54,16 @@ module Gorvant
         end
         volts, low, high, classes, words = rows.transpose
         { nodes: nodes, volts_ac: volts, low_volts_ac: low, high_volts_ac: high, klass: classes, says_index: words, classes: Meter::CLASSES, says: says.keys }
+      end
+    end
+
+    # A drawing as JSON. The polylines stay here: the page draws paths.
+    class ScenePresenter
+      def initialize(scene) = @scene = scene
+
+      def to_h
+        { view: @scene.view, title: @scene.title, width: @scene.width, height: @scene.height, folded: @scene.folded, bands: @scene.bands.map(&:to_h),
+          links: @scene.links.map { |link| link.to_h.except(:points) }, stations: @scene.stations.map(&:to_h), labels: @scene.labels.map(&:to_h) }
       end
     end
 

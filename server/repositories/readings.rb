@@ -11,7 +11,12 @@ module Gorvant
       end
 
       # Oldest first.
-      def of(visit_id) = scoped.where(visit_id: visit_id).order(Sequel[:readings][:received_at], Sequel[:readings][:id]).all
+      def of(visit_id) = of_visit(visit_id).order(Sequel[:readings][:received_at], Sequel[:readings][:id]).all
+
+      # Those of a visit that stand, in one call.
+      def standing_in(visit_id, call)
+        self.class.standing(of_visit(visit_id)).where(Sequel.lit("readings.condition ->> 'call' = ?", call)).all
+      end
 
       # [row, created?]
       def create(id, body, fields)
@@ -34,6 +39,7 @@ module Gorvant
 
       private
 
+      def of_visit(visit_id) = scoped.where(visit_id: visit_id)
       def table = :readings
       def thing = "reading"
 

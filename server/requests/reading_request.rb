@@ -42,6 +42,41 @@ module Gorvant
       end
     end
 
+    # A drawing of what is live under a condition.
+    class DrawingRequest < Request
+      json do
+        required(:condition).value(:hash)
+        required(:view).filled(:string, included_in?: Views::ALL.keys)
+        optional(:opened).array(:string, included_in?: LoopView::Grid::FUNCTIONS.keys + ["all"])
+        optional(:at_rest).filled(:bool)
+        optional(:panel).filled(:bool)
+        optional(:load).filled(:string, max_size?: 40)
+      end
+
+      rule(:view, :load) { key(:load).failure("is missing; name the loop to unroll, such as CC") if values[:view] == "focus" && !values[:load] }
+    end
+
+    # What lies between two points, or between R and one.
+    class WayRequest < Request
+      json do
+        required(:condition).value(:hash)
+        required(:to_node).filled(:string, max_size?: LINE)
+        optional(:from_node).maybe(:string, max_size?: LINE)
+      end
+    end
+
+    # Rungs as they were typed. against: "archetype" or the id of a rig to compare with.
+    class NotationRequest < Request
+      json do
+        required(:text).value(:string, max_size?: 40_000)
+        required(:name).filled(:string, max_size?: 120)
+        optional(:call).filled(:string, included_in?: Catalogue.calls.keys)
+        optional(:view).filled(:string, included_in?: %w[loops ladder connections])
+        optional(:panel).filled(:bool)
+        optional(:against).maybe(:string, max_size?: 40)
+      end
+    end
+
     # A rig file to keep in the library.
     class RigRequest < Request
       json do

@@ -9,7 +9,7 @@ module Gorvant
              instruments: Meter.instruments.map { |id, about| { id: id, title: about.fetch("title") } },
              symptoms: Catalogue.symptoms.map { |id, about| { id: id, title: about.fetch("title") } },
              facts: Catalogue.facts.map { |key, about| fact(key, about) },
-             sources: %w[diagram measured told assumed],
+             sources: %w[diagram measured told assumed], words: Notation::Vocabulary.all.map { |word| { id: word, title: Notation::Vocabulary.title(word) } },
              components: Catalogue.components.map { |id, about| component(id, about) })
       end
 

@@ -23,7 +23,8 @@ module Gorvant
       # The questions that a circuit answers, whether it is reached by a rig or by a visit: `rows` names the repository whose row
       # carries the rig's content and digest.
       def self.circuit_routes(prefix, rows)
-        { "trace" => :answer_trace, "measurement" => :answer_measurement, "spice" => :answer_spice, "alike" => :answer_alike }.each do |question, answer|
+        { "trace" => :answer_trace, "measurement" => :answer_measurement, "spice" => :answer_spice, "alike" => :answer_alike, "drawing" => :answer_drawing,
+          "svg" => :answer_svg, "legend" => :answer_legend, "way" => :answer_way }.each do |question, answer|
           post("#{prefix}/:id/#{question}") { send(answer, send(rows).find(params[:id])) }
         end
         get("#{prefix}/:id/faults") { answer_faults(send(rows).find(params[:id])) }
@@ -78,6 +79,43 @@ module Gorvant
         return json(Present.ohms(trace.ohms(*points, isolated: input.fetch(:isolated, false)))) if input[:function] == "ohms"
 
         json Present.expected(*trace.reading(*points, input[:instrument]))
+      end
+
+      # One view of the circuit as a Scene.
+      def answer_drawing(row)
+        input = DrawingRequest.parse(body_json)
+        condition = condition(input[:condition])
+        options = input.except(:condition, :view).merge(taken_for(row, input))
+        json(computed.fetch("drawing", row[:digest], condition.to_json_hash, input[:view], options) do
+          JSON.generate(ScenePresenter.new(drawn(row, condition, input[:view], options)).to_h)
+        end)
+      end
+
+      # The same as an SVG file.
+      def answer_svg(row)
+        input = DrawingRequest.parse(body_json)
+        condition = condition(input[:condition])
+        trace = Trace.new(Warm.rig(row), condition)
+        content_type "image/svg+xml"
+        Formats::Svg.dump(Views.scene(input[:view], trace, input.except(:condition, :view).merge(taken_for(row, input))), state: Views.state_words(trace))
+      end
+
+      def drawn(row, condition, view, options) = Views.scene(view, Trace.new(Warm.rig(row), condition), options)
+
+      # Readings that stand in this call, by the points they were taken between: only a visit has any.
+      def taken_for(_row, _input) = {}
+
+      # Codes, symbols and line styles of the rig in hand, as they stand.
+      def answer_legend(row)
+        input = TraceRequest.parse(body_json)
+        condition = condition(input[:condition])
+        json(computed.fetch("legend", row[:digest], condition.to_json_hash) { JSON.generate(Present.legend(Trace.new(Warm.rig(row), condition))) })
+      end
+
+      # The shortest way for 24 V to a point, or what lies between two.
+      def answer_way(row)
+        input = WayRequest.parse(body_json)
+        json Present.way(Way.new(Trace.new(Warm.rig(row), condition(input[:condition])), input[:to_node], input[:from_node]))
       end
 
       # Every single fault that the rig can have, with its words.

@@ -27,6 +27,14 @@ module Gorvant
 
       private
 
+      # Over a point stands what was read there to C, over a device what was read across it.
+      def taken_for(row, input)
+        return {} unless input[:view] == "focus"
+
+        mine = readings.standing_in(row[:id], condition(input[:condition]).call)
+        { taken: mine.to_h { |one| [Present.taken_at(one), "#{format('%.1f', one[:value_volts_ac])} #{one[:verdict] == 'agrees' ? '=' : '≠'}"] } }
+      end
+
       def fields(input)
         rig = rigs.find(input[:rig_id])
         unit_id = input[:unit_id] ? sites.fetch_unit_id(input[:unit_id]) : sites.unit_id(input[:site_name].strip, input[:unit_name].strip)

@@ -16,12 +16,36 @@ export const router = createRouter({
       props: (route) => ({ kind: 'visit', id: String(route.params.id) }),
       meta: { title: 'Trace' },
     },
+    {
+      path: '/visits/:id/print',
+      component: () => import('./pages/PrintPage.vue'),
+      props: (route) => ({ kind: 'visit', id: String(route.params.id) }),
+      meta: { title: 'Print' },
+    },
+    {
+      path: '/rigs/:id/print',
+      component: () => import('./pages/PrintPage.vue'),
+      props: (route) => ({ kind: 'rig', id: String(route.params.id) }),
+      meta: { title: 'Print' },
+    },
     { path: '/rigs', component: () => import('./pages/RigsPage.vue'), meta: { title: 'Rigs' } },
     {
       path: '/rigs/new',
       component: () => import('./pages/ComposerPage.vue'),
       props: { id: null },
       meta: { title: 'Compose a rig' },
+    },
+    {
+      path: '/rigs/new/rungs',
+      component: () => import('./pages/RungsPage.vue'),
+      props: { id: null },
+      meta: { title: 'Type rungs' },
+    },
+    {
+      path: '/rigs/:id/rungs',
+      component: () => import('./pages/RungsPage.vue'),
+      props: (route) => ({ id: String(route.params.id) }),
+      meta: { title: 'Rungs' },
     },
     {
       path: '/rigs/:id',

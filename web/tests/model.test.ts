@@ -60,6 +60,11 @@ describe('the state in the address', () => {
       faults: [{ kind: 'short', at: ['outdoor.R', 'outdoor.C'] }],
       off: ['outdoor'],
       ohms: true,
+      view: 'ladder' as const,
+      part: 'CC',
+      opened: ['stage_2'],
+      atRest: true,
+      panel: true,
     }
     expect(readState(JSON.parse(JSON.stringify(writeState(state))))).toEqual(state)
   })

@@ -1,30 +1,6 @@
 # frozen_string_literal: true
 
-require_relative "../../support/random_rigs"
-
 RSpec.describe Gorvant::LoopView do
-  # The area that a finger may hit, and no other station's.
-  def hit(station)
-    width, height = [station.width, 44].max, [station.height, 44].max
-    [station.x - (width / 2.0), station.y - (height / 2.0), station.x + (width / 2.0), station.y + (height / 2.0)]
-  end
-
-  def overlap?(one, two) = one[0] < two[2] && two[0] < one[2] && one[1] < two[3] && two[1] < one[3]
-
-  # What is drawn does not depend on the call, but for what is open in it.
-  rigs = %w[boathouse_north hostel_bunks bakery_shop clinic_waiting].to_h { |name| [name, -> { rig(name) }] }
-  rigs.merge!((1..30).to_h { |seed| ["random rig #{seed}", -> { RandomRigs.rig(seed) }] })
-  rigs.each do |name, fitted|
-    it "draws #{name} with every station's target apart and inside the sheet, in its heating and off" do
-      %w[heat off].each do |call|
-        scene = described_class.scene(trace(call, on: instance_exec(&fitted)))
-        areas = scene.stations.map { |station| [station.id, hit(station)] }
-        areas.combination(2) { |(one, first), (two, second)| expect(overlap?(first, second)).to be(false), "#{one} and #{two} overlap" }
-        expect(areas.map(&:last)).to all(satisfy { |x, y, right, foot| x >= 0 && y >= 0 && right <= scene.width && foot <= scene.height })
-      end
-    end
-  end
-
   it "shows each station in the state that the solution gives it" do
     heat = trace("heat", switches: { "DTS" => "open" })
     stations = described_class.scene(heat).stations.to_h { |station| [station.id, station] }

@@ -16,6 +16,12 @@ export type Ohms = components['schemas']['Ohms']
 export type ExpectedVolts = components['schemas']['Expected']
 export type Alike = components['schemas']['Alike']
 export type Task = components['schemas']['Task']
+export type Scene = components['schemas']['Scene']
+export type Legend = components['schemas']['Legend']
+export type Way = components['schemas']['Way']
+export type NotationAnswer = components['schemas']['NotationAnswer']
+export type FieldProblem = components['schemas']['FieldProblem']
+type Drawing = components['requestBodies']['Drawing']['content']['application/json']
 export type RigFile = Record<string, unknown>
 export type { Reading, Trace } from '@/model/readingTable'
 
@@ -93,6 +99,39 @@ export const api = {
         parseAs: 'text',
       }),
     ),
+  drawing: (source: Source, body: Drawing) =>
+    outcome<Scene>(
+      client.POST(source.kind === 'visit' ? '/api/visits/{id}/drawing' : '/api/rigs/{id}/drawing', {
+        params: { path: { id: source.id } },
+        body,
+      }),
+    ),
+  svg: (source: Source, body: Drawing) =>
+    outcome<string>(
+      client.POST(source.kind === 'visit' ? '/api/visits/{id}/svg' : '/api/rigs/{id}/svg', {
+        params: { path: { id: source.id } },
+        body,
+        parseAs: 'text',
+      }),
+    ),
+  legend: (source: Source, condition: Condition) =>
+    outcome<Legend>(
+      client.POST(source.kind === 'visit' ? '/api/visits/{id}/legend' : '/api/rigs/{id}/legend', {
+        params: { path: { id: source.id } },
+        body: { condition },
+      }),
+    ),
+  way: (source: Source, condition: Condition, to_node: string, from_node: string | null) =>
+    outcome<Way>(
+      client.POST(source.kind === 'visit' ? '/api/visits/{id}/way' : '/api/rigs/{id}/way', {
+        params: { path: { id: source.id } },
+        body: { condition, to_node, from_node },
+      }),
+    ),
+  notation: (id: string) => outcome(client.GET('/api/rigs/{id}/notation', { params: { path: { id } } })),
+  readNotation: (
+    body: NonNullable<paths['/api/notations']['post']['requestBody']>['content']['application/json'],
+  ) => outcome<NotationAnswer>(client.POST('/api/notations', { body })),
   trace: (source: Source, condition: Condition, instrument: string) =>
     outcome(
       client.POST(source.kind === 'visit' ? '/api/visits/{id}/trace' : '/api/rigs/{id}/trace', {

@@ -217,6 +217,118 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rigs/{id}/drawing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** One view of the circuit under a condition */
+        post: operations["drawingOf_rigs"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{id}/svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The same view as an SVG file, light and print-clean */
+        post: operations["svgOf_rigs"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{id}/legend": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Codes, symbols and line styles of the rig in hand */
+        post: operations["legendOf_rigs"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{id}/way": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The shortest way for 24 V to a point, or what lies between two points */
+        post: operations["wayOf_rigs"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{id}/notation": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        /** The rig as its rungs, in loop notation */
+        get: operations["notationOf_rigs"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/notations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Rungs as a rig file, drawn and compared; nothing is kept */
+        post: operations["readNotation"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rigs/{id}/faults": {
         parameters: {
             query?: never;
@@ -249,6 +361,82 @@ export interface paths {
         put?: never;
         /** The circuit under a condition as a deck that ngspice runs */
         post: operations["spiceOf_rigs"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{id}/drawing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** One view of the circuit under a condition */
+        post: operations["drawingOf_visits"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{id}/svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The same view as an SVG file, light and print-clean */
+        post: operations["svgOf_visits"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{id}/legend": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Codes, symbols and line styles of the rig in hand */
+        post: operations["legendOf_visits"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{id}/way": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The shortest way for 24 V to a point, or what lies between two points */
+        post: operations["wayOf_visits"];
         delete?: never;
         options?: never;
         head?: never;
@@ -537,6 +725,7 @@ export interface components {
         Catalogue: {
             facts: components["schemas"]["FactQuestion"][];
             sources: string[];
+            words: components["schemas"]["Titled"][];
             calls: {
                 id: string;
                 title: string;
@@ -779,12 +968,12 @@ export interface components {
             as_designed: boolean;
         };
         Scene: {
+            view: string;
             title: string;
             width: number;
             height: number;
             bands: {
                 id: string;
-                label: string;
                 x: number;
                 y: number;
                 width: number;
@@ -792,12 +981,24 @@ export interface components {
             }[];
             links: components["schemas"]["Link"][];
             stations: components["schemas"]["Station"][];
-            notes: {
-                text: string;
-                x: number;
-                y: number;
-                anchor: string;
-            }[];
+            labels: components["schemas"]["Label"][];
+            folded: components["schemas"]["Titled"][];
+        };
+        Label: {
+            text: string;
+            x: number;
+            y: number;
+            /** @enum {string} */
+            anchor: "start" | "middle" | "end";
+            size: number;
+            weight: number;
+            role: string;
+            station: string | null;
+            upright: boolean;
+        };
+        Stroke: {
+            role: string;
+            d: string;
         };
         Link: {
             id: string;
@@ -805,6 +1006,9 @@ export interface components {
             nodes: string[];
             /** @enum {string} */
             way: "out" | "home";
+            /** @enum {string} */
+            line: "field" | "factory" | "copper" | "line_voltage";
+            sheath: string | null;
             parts: {
                 d: string;
                 state: components["schemas"]["State"];
@@ -819,11 +1023,18 @@ export interface components {
                 y: number;
                 angle: number;
             }[];
+            marks: {
+                kind: string;
+                x: number;
+                y: number;
+            }[];
             color: string | null;
+            struck: boolean;
             spoken: string | null;
         };
         Station: {
             id: string;
+            part: string;
             kind: string;
             label: string;
             sub: string | null;
@@ -831,14 +1042,75 @@ export interface components {
             y: number;
             width: number;
             height: number;
+            hit: number[];
             nodes: string[];
+            ends: number[][];
             state: components["schemas"]["State"];
             far_state: components["schemas"]["State"];
             closed: boolean | null;
             working: boolean | null;
             broken: boolean;
+            struck: boolean;
             component: string | null;
+            strokes: components["schemas"]["Stroke"][];
             spoken: string;
+        };
+        Legend: {
+            entries: {
+                code: string;
+                title: string;
+                does: string;
+                moves: string | null;
+                rest: string | null;
+                now: string | null;
+                strokes: components["schemas"]["Stroke"][];
+                fitted: boolean;
+                cautions: string[];
+            }[];
+            marks: {
+                key: string;
+                title: string;
+                says: string;
+                strokes: components["schemas"]["Stroke"][];
+                line: string | null;
+            }[];
+        };
+        Way: {
+            found: boolean;
+            says: string;
+            stops: {
+                kind: string;
+                id: string;
+                label: string;
+                open: boolean;
+                nodes: string[];
+            }[];
+            nodes: string[];
+            branches: string[];
+        };
+        RungDifference: {
+            code: string;
+            title: string;
+            same: boolean;
+            says: string[];
+            before: null | string[];
+            after: null | string[];
+            marked: string[];
+            before_scene: null | components["schemas"]["Scene"];
+            after_scene: null | components["schemas"]["Scene"];
+        };
+        NotationAnswer: {
+            rig: components["schemas"]["RigFile"];
+            call: string;
+            calls: string[];
+            scene: components["schemas"]["Scene"];
+            findings: components["schemas"]["Finding"][];
+            assumed: string[];
+            absent: string[];
+            comparison: null | {
+                with: string;
+                rungs: components["schemas"]["RungDifference"][];
+            };
         };
         LoopString: {
             load: string;
@@ -879,7 +1151,6 @@ export interface components {
             assumed: string[];
             loads: components["schemas"]["LoadState"][];
             findings: components["schemas"]["Finding"][];
-            scene: components["schemas"]["Scene"];
             strings: components["schemas"]["LoopString"][];
             points: {
                 id: string;
@@ -903,13 +1174,19 @@ export interface components {
             title: string;
             status: number;
             detail: string;
-            errors?: {
-                field: string;
-                problem: string;
-            }[];
+            errors?: components["schemas"]["FieldProblem"][];
             current_version?: number;
             current?: Record<string, never>;
             given?: Record<string, never>;
+        };
+        FieldProblem: {
+            field: string;
+            problem: string;
+            line?: number;
+            column?: number;
+            length?: number;
+            word?: string;
+            suggestion?: string | null;
         };
     };
     responses: {
@@ -961,6 +1238,19 @@ export interface components {
                 "application/json": {
                     condition: components["schemas"]["Condition"];
                     instrument?: string;
+                };
+            };
+        };
+        Drawing: {
+            content: {
+                "application/json": {
+                    condition: components["schemas"]["Condition"];
+                    /** @enum {string} */
+                    view: "loops" | "ladder" | "connections" | "focus";
+                    opened?: string[];
+                    at_rest?: boolean;
+                    panel?: boolean;
+                    load?: string;
                 };
             };
         };
@@ -1244,6 +1534,170 @@ export interface operations {
             422: components["responses"]["Problem"];
         };
     };
+    drawingOf_rigs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: components["requestBodies"]["Drawing"];
+        responses: {
+            /** @description A Scene */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Scene"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    svgOf_rigs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: components["requestBodies"]["Drawing"];
+        responses: {
+            /** @description SVG */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/svg+xml": string;
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    legendOf_rigs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: components["requestBodies"]["Trace"];
+        responses: {
+            /** @description The legend */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Legend"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    wayOf_rigs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    condition: components["schemas"]["Condition"];
+                    to_node: string;
+                    from_node?: string | null;
+                };
+            };
+        };
+        responses: {
+            /** @description The way */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Way"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    notationOf_rigs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Text */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        name: string;
+                        text: string;
+                    };
+                };
+            };
+            404: components["responses"]["Problem"];
+        };
+    };
+    readNotation: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    text: string;
+                    name: string;
+                    call?: string;
+                    /** @enum {string} */
+                    view?: "loops" | "ladder" | "connections";
+                    panel?: boolean;
+                    against?: string | null;
+                };
+            };
+        };
+        responses: {
+            /** @description Not kept */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NotationAnswer"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
     faultsOf_rigs: {
         parameters: {
             query?: never;
@@ -1287,6 +1741,110 @@ export interface operations {
                 };
                 content: {
                     "text/plain": string;
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    drawingOf_visits: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: components["requestBodies"]["Drawing"];
+        responses: {
+            /** @description A Scene */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Scene"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    svgOf_visits: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: components["requestBodies"]["Drawing"];
+        responses: {
+            /** @description SVG */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/svg+xml": string;
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    legendOf_visits: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: components["requestBodies"]["Trace"];
+        responses: {
+            /** @description The legend */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Legend"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    wayOf_visits: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    condition: components["schemas"]["Condition"];
+                    to_node: string;
+                    from_node?: string | null;
+                };
+            };
+        };
+        responses: {
+            /** @description The way */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Way"];
                 };
             };
             404: components["responses"]["Problem"];

@@ -71,6 +71,12 @@ nav a.router-link-exact-active {
   color: var(--on-bar-soft);
 }
 
+@media print {
+  .bar {
+    display: none;
+  }
+}
+
 @media (max-width: 520px) {
   .bar {
     gap: 4px;

@@ -468,6 +468,31 @@ select {
   display: none;
 }
 
+@media (min-width: 1041px) {
+  .docked {
+    display: grid;
+    grid-template-columns: 300px minmax(0, 1fr) 320px auto;
+    align-items: center;
+    padding-top: 6px;
+  }
+
+  .docked .fold {
+    display: grid;
+    grid-template-columns: minmax(0, 1fr) auto;
+  }
+
+  .docked .fold b {
+    grid-area: 1 / 2 / span 2;
+  }
+
+  .docked .probes,
+  .docked .tools,
+  .docked .pad,
+  .docked > p {
+    grid-column: 1 / -1;
+  }
+}
+
 .pad {
   display: grid;
   grid-template-columns: repeat(3, 1fr);

@@ -1,43 +1,44 @@
-import { shallowReadonly, shallowRef, toValue, watch, type MaybeRefOrGetter } from 'vue'
-import { api, type Condition, type Source, type Trace } from '@/api/client'
-import { LOADING, type Outcome } from '@/model/outcome'
+import { computed, toValue, type MaybeRefOrGetter, type Ref } from 'vue'
+import { api, type Condition, type Scene, type Source, type Trace } from '@/api/client'
+import type { Drawn, TraceState } from '@/model/traceState'
+import { useKept } from './useKept'
 
-/** The trace of a visit or rig under a condition. Those seen before come back at once; `ahead` are asked for beforehand. */
+/** The trace of a visit or rig under a condition; those of `ahead` are asked for beforehand. */
 export function useTrace(
-  source: MaybeRefOrGetter<Source>,
-  condition: MaybeRefOrGetter<Condition>,
+  source: Source,
+  condition: Ref<Condition>,
   instrument: MaybeRefOrGetter<string>,
   ahead: MaybeRefOrGetter<Condition[]>,
 ) {
-  const outcome = shallowRef<Outcome<Trace>>(LOADING)
-  const seen = new Map<string, Promise<Outcome<Trace>>>()
-
-  function ask(one: Condition): Promise<Outcome<Trace>> {
-    const key = JSON.stringify([toValue(source), one, toValue(instrument)])
-    const known = seen.get(key)
-    if (known) return known
-    const asking = api.trace(toValue(source), one, toValue(instrument))
-    seen.set(key, asking)
-    void asking.then((answer) => answer.state === 'failed' && seen.delete(key))
-    return asking
-  }
-
-  watch(
-    () => JSON.stringify([toValue(source), toValue(condition), toValue(instrument)]),
-    async (_now, before, onCleanup) => {
-      let current = true
-      onCleanup(() => (current = false))
-      if (before === undefined) outcome.value = LOADING
-      const answer = await ask(toValue(condition))
-      if (!current) return
-      outcome.value = answer
-      if (answer.state !== 'ready') return
-      for (const next of toValue(ahead)) {
-        if (!current) return
-        await ask(next)
-      }
-    },
-    { immediate: true },
+  type Question = { condition: Condition; instrument: string }
+  const question = (one: Condition): Question => ({ condition: one, instrument: toValue(instrument) })
+  return useKept<Question, Trace>(
+    () => question(condition.value),
+    (one) => api.trace(source, one.condition, one.instrument),
+    () => toValue(ahead).map(question),
   )
-  return { outcome: shallowReadonly(outcome) }
+}
+
+/** The drawing of the view in hand under the same condition. */
+export function useDrawing(
+  source: Source,
+  condition: Ref<Condition>,
+  state: Ref<TraceState>,
+  loop: Ref<string | null>,
+  ahead: MaybeRefOrGetter<Condition[]>,
+) {
+  type Question = { condition: Condition } & Drawn
+  const drawn = computed<Drawn | null>(() => {
+    const { view, opened, atRest, panel } = state.value
+    if (view === 'legend') return null
+    if (view === 'focus') return loop.value ? { view, load: loop.value } : null
+    if (view === 'ladder') return { view, at_rest: atRest, panel }
+    return view === 'loops' ? { view, opened } : { view }
+  })
+  return useKept<Question, Scene>(
+    () => (drawn.value ? { condition: condition.value, ...drawn.value } : null),
+    (one) => api.drawing(source, one),
+    () =>
+      drawn.value ? toValue(ahead).map((other) => ({ condition: other, ...(drawn.value as Drawn) })) : [],
+  )
 }

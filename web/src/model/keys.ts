@@ -1,5 +1,6 @@
 /** Every key of the product, in one place. Digits choose the call and come with the catalogue. */
-export type Action = 'measure' | 'next' | 'previous' | 'swap' | 'hop' | 'instrument' | 'ohms' | 'keys'
+export type Action =
+  'measure' | 'next' | 'previous' | 'swap' | 'hop' | 'instrument' | 'ohms' | 'view' | 'back' | 'loop' | 'keys'
 
 export const KEYS: { key: string; action: Action; says: string }[] = [
   { key: 'm', action: 'measure', says: 'type the reading' },
@@ -9,6 +10,9 @@ export const KEYS: { key: string; action: Action; says: string }[] = [
   { key: 'c', action: 'hop', says: 'hop from C, or measure across' },
   { key: 'i', action: 'instrument', says: 'change the meter' },
   { key: 'o', action: 'ohms', says: 'volts or ohms' },
+  { key: 'v', action: 'view', says: 'next view' },
+  { key: 'V', action: 'back', says: 'view before' },
+  { key: 'l', action: 'loop', says: 'next loop' },
   { key: '?', action: 'keys', says: 'show the keys' },
 ]
 

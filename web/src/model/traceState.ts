@@ -3,6 +3,17 @@ import type { components } from '@/api/schema'
 
 export type Fault = components['schemas']['Fault']
 
+export const VIEWS = ['loops', 'ladder', 'connections', 'focus', 'legend'] as const
+export type View = (typeof VIEWS)[number]
+/** What the API is asked to draw. */
+export interface Drawn {
+  view: Exclude<View, 'legend'>
+  opened?: string[]
+  at_rest?: boolean
+  panel?: boolean
+  load?: string
+}
+
 /** All that decides what Trace shows. It lives in the address, so that a link or a reload brings it back. */
 export interface TraceState {
   call: string
@@ -18,6 +29,15 @@ export interface TraceState {
   /** Supplies switched off. */
   off: string[]
   ohms: boolean
+  view: View
+  /** What is lit in every view: a code, a branch or a point. */
+  part: string | null
+  /** Folded functions that are to be drawn all the same. */
+  opened: string[]
+  /** Ladder: contacts as the panel shows them. */
+  atRest: boolean
+  /** Ladder: what the panel shows and this unit lacks, struck out. */
+  panel: boolean
 }
 
 function readFaults(text: string | null): Fault[] {
@@ -53,6 +73,11 @@ export function readState(query: LocationQuery): TraceState {
     faults: readFaults(text('faults')),
     off: (text('off') ?? '').split(',').filter(Boolean),
     ohms: text('function') === 'ohms',
+    view: VIEWS.find((one) => one === text('view')) ?? 'loops',
+    part: text('part'),
+    opened: (text('opened') ?? '').split(',').filter(Boolean),
+    atRest: text('contacts') === 'rest',
+    panel: text('panel') === 'yes',
   }
 }
 
@@ -71,5 +96,10 @@ export function writeState(state: TraceState): LocationQueryRaw {
     faults: state.faults.length ? JSON.stringify(state.faults) : undefined,
     off: state.off.join(',') || undefined,
     function: state.ohms ? 'ohms' : undefined,
+    view: state.view === 'loops' ? undefined : state.view,
+    part: state.part ?? undefined,
+    opened: state.opened.join(',') || undefined,
+    contacts: state.atRest ? 'rest' : undefined,
+    panel: state.panel ? 'yes' : undefined,
   }
 }

@@ -13,7 +13,8 @@ import { answered, GROUPS, unanswered, type Answer, type Draft, type Fact } from
 import { isTyping } from '@/model/keys'
 import type { Problem } from '@/model/outcome'
 import { saveFile } from '@/model/saveFile'
-import LoopScene from '@/scene/LoopScene.vue'
+import ScenePane from '@/scene/ScenePane.vue'
+import SceneView from '@/scene/SceneView.vue'
 
 const props = defineProps<{ id: string | null }>()
 const router = useRouter()
@@ -166,6 +167,7 @@ onBeforeUnmount(() => removeEventListener('keydown', onKey))
         Redo
       </button>
       <button class="key" :disabled="!composed" @click="exportFile">Export</button>
+      <RouterLink v-if="rig" class="key" :to="`/rigs/${rig.id}/rungs`">Rungs</RouterLink>
       <RouterLink v-if="rig" class="key" :to="`/rigs/${rig.id}/trace`">Trace</RouterLink>
       <button class="key solid" :disabled="!composed || busy" data-testid="save-rig" @click="save">
         {{ busy ? 'Keeping …' : 'Keep' }}
@@ -219,15 +221,9 @@ onBeforeUnmount(() => removeEventListener('keydown', onKey))
       </section>
       <section v-if="composed" class="picture" aria-label="Drawing">
         <CallBar :calls="calls" :call="composed.call" @choose="(one) => (call = one)" />
-        <div class="loom">
-          <LoopScene
-            :scene="composed.preview.scene"
-            :black="null"
-            :red="null"
-            :missing="null"
-            :readings="[]"
-          />
-        </div>
+        <ScenePane :width="composed.preview.scene.width" :height="composed.preview.scene.height" name="loops">
+          <SceneView :scene="composed.preview.scene" />
+        </ScenePane>
         <p class="runs">
           Runs: {{ running.join(', ') || 'nothing' }}. {{ composed.preview.supply.drawn_va.toFixed(0) }} of
           {{ composed.preview.supply.rated_va.toFixed(0) }} VA.
@@ -341,14 +337,6 @@ h1 {
   display: grid;
   grid-template-columns: minmax(0, 1fr);
   gap: 8px;
-}
-
-.loom {
-  overflow-x: auto;
-}
-
-.loom .scene {
-  min-width: 640px;
 }
 
 .runs {

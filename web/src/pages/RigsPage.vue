@@ -18,7 +18,10 @@ async function imported(rig: Rig) {
   <main class="library">
     <div class="top">
       <h1>Rigs</h1>
-      <RouterLink class="key solid" to="/rigs/new">Compose a rig</RouterLink>
+      <span class="begin">
+        <RouterLink class="key" to="/rigs/new/rungs">Type its rungs</RouterLink>
+        <RouterLink class="key solid" to="/rigs/new">Compose a rig</RouterLink>
+      </span>
     </div>
     <RigImport @imported="imported" />
     <p v-if="newest" class="kept" role="status">= Kept: {{ newest.name }}</p>
@@ -35,6 +38,7 @@ async function imported(rig: Rig) {
           ></RouterLink
         >
         <RouterLink class="key" :to="`/rigs/${rig.id}/trace`">Trace</RouterLink>
+        <RouterLink class="key" :to="`/rigs/${rig.id}/rungs`">Rungs</RouterLink>
         <a class="key" :href="`/api/rigs/${rig.id}/export`" download>Export</a>
       </li>
     </ol>
@@ -53,6 +57,12 @@ async function imported(rig: Rig) {
   align-items: center;
   justify-content: space-between;
   padding-bottom: 12px;
+}
+
+.begin {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
 }
 
 h1 {
@@ -80,7 +90,7 @@ ol {
 
 li {
   display: grid;
-  grid-template-columns: 1fr auto auto;
+  grid-template-columns: 1fr auto auto auto;
   gap: 10px;
   align-items: center;
   min-height: 68px;
@@ -103,7 +113,7 @@ small {
 
 @media (max-width: 520px) {
   li {
-    grid-template-columns: 1fr 1fr;
+    grid-template-columns: 1fr 1fr 1fr;
     padding: 8px 0;
   }
 

@@ -4,23 +4,28 @@ import { useRoute, useRouter } from 'vue-router'
 import { api, type Condition, type Reading, type Rig, type Source, type Visit } from '@/api/client'
 import CallBar from '@/components/CallBar.vue'
 import FindingList from '@/components/FindingList.vue'
+import FollowPanel from '@/components/FollowPanel.vue'
 import KeyHelp from '@/components/KeyHelp.vue'
 import LoadList from '@/components/LoadList.vue'
 import MeterPanel from '@/components/MeterPanel.vue'
 import ProblemNote from '@/components/ProblemNote.vue'
 import ReadingLog from '@/components/ReadingLog.vue'
+import SpokenLoops from '@/components/SpokenLoops.vue'
+import TraceHead from '@/components/TraceHead.vue'
+import TraceViews from '@/components/TraceViews.vue'
+import ViewTabs from '@/components/ViewTabs.vue'
 import WhatIf from '@/components/WhatIf.vue'
 import { useCatalogue } from '@/composables/useCatalogue'
 import { useExpected } from '@/composables/useExpected'
+import { useProbes, type Touched } from '@/composables/useProbes'
 import { useReadings } from '@/composables/useReadings'
 import { useScreen } from '@/composables/useScreen'
-import { useTrace } from '@/composables/useTrace'
+import { useDrawing, useTrace } from '@/composables/useTrace'
 import { actionFor, isTyping } from '@/model/keys'
-import { commonFor, loopThrough, stopsOf, type Station } from '@/model/readingTable'
-import { readState, writeState, type TraceState } from '@/model/traceState'
+import type { Problem } from '@/model/outcome'
 import { saveFile } from '@/model/saveFile'
-import { degrees } from '@/model/units'
-import LoopScene from '@/scene/LoopScene.vue'
+import { readState, VIEWS, writeState, type TraceState } from '@/model/traceState'
+import { volts } from '@/model/units'
 import LoopStrings from '@/scene/LoopStrings.vue'
 
 const props = defineProps<{ kind: 'visit' | 'rig'; id: string }>()
@@ -38,17 +43,15 @@ const condition = computed<Condition>(() => ({
     : {}),
 }))
 const source: Source = { kind: props.kind, id: props.id }
-const { outcome } = useTrace(
-  source,
-  condition,
-  () => state.value.instrument,
-  () => calls.value.map((call) => ({ ...condition.value, call: call.id })),
-)
+const ahead = () => calls.value.map((call) => ({ ...condition.value, call: call.id }))
+const { outcome } = useTrace(source, condition, () => state.value.instrument, ahead)
 const trace = computed(() => (outcome.value.state === 'ready' ? outcome.value.value : null))
 /** The calls that make sense for this rig. */
 const calls = computed(() =>
   (catalogue.value?.calls ?? []).filter((call) => !trace.value || trace.value.calls.includes(call.id)),
 )
+const { loop, tap, step } = useProbes(trace, state, change)
+const { outcome: drawing, forget } = useDrawing(source, condition, state, loop, ahead)
 const { expected, ohms } = useExpected(source, trace, condition, state)
 const { readings, problem, busy, keep, takeBack } = useReadings(props.kind === 'visit' ? props.id : null)
 
@@ -56,22 +59,29 @@ const visit = shallowRef<Visit | null>(null)
 const rig = shallowRef<Rig | null>(null)
 const missing = ref<string | null>(null)
 const askedLoad = ref<string | null>(null)
-const touched = shallowRef<Station | null>(null)
 const inHand = ref<string[]>([])
+const onWay = ref<string[]>([])
 const last = shallowRef<Reading | null>(null)
 const correcting = shallowRef<Reading | null>(null)
 const meter = ref<InstanceType<typeof MeterPanel> | null>(null)
 const keysShown = ref(false)
 const narrow = useScreen('(max-width: 640px)')
-const docked = useScreen('(max-width: 1040px)')
+const small = useScreen('(max-width: 1040px)')
+/** The connection view takes the whole width; the meter then stands at the foot, as on a small screen. */
+const wide = computed(() => state.value.view === 'connections' && !narrow.value)
+const docked = computed(() => small.value || wide.value)
 
 const callReadings = computed(() =>
   readings.value.filter((reading) => reading.condition.call === state.value.call),
 )
 const canSuppose = computed(() => {
-  const station = touched.value
-  return station && trace.value?.movable.includes(station.id) ? station : null
+  const code = state.value.part
+  if (!code || !trace.value?.movable.includes(code)) return null
+  const bead = trace.value.strings.flatMap((one) => one.beads).find((one) => one.id === code)
+  return { code, closed: bead?.closed ?? true }
 })
+const lit = computed(() => [...(state.value.part ? [state.value.part] : []), ...onWay.value])
+const says = computed(() => (expected.value ? `${volts(expected.value.volts_ac)} V should be read` : ''))
 
 function change(part: Partial<TraceState>) {
   void router.replace({ query: writeState({ ...state.value, ...part }) })
@@ -83,47 +93,9 @@ function choose(call: string) {
   change({ call })
 }
 
-function place(probe: 'black' | 'red', node: string) {
-  change(probe === 'black' ? { black: node } : { red: node })
-}
-
-/** A terminal takes one probe; a switch or a load takes both, or in hopping its far side. */
-function tap(station: { id: string; kind: string; nodes: string[] }, load: string | null = null) {
-  touched.value = trace.value?.scene.stations.find((one) => one.id === station.id) ?? null
-  inHand.value = [station.id, ...station.nodes]
-  const [near, far] = station.nodes
-  if (!near || !trace.value) return
-  if (!far) return touchPoint(near, load)
-  const isLoad = ['coil', 'load', 'source'].includes(station.kind)
-  if (state.value.hop && !isLoad) touchPoint(state.value.red === far ? near : far, load)
-  else change({ black: far, red: near, loop: load ?? loopThrough(trace.value, near, state.value.loop) })
-}
-
-function touchPoint(node: string, load: string | null) {
-  const loop = load ?? (trace.value ? loopThrough(trace.value, node, state.value.loop) : null)
-  if (!state.value.hop) return change({ black: state.value.red ?? commonFor(node), red: node, loop })
-  if (node.endsWith('.C')) return change({ black: node, loop })
-  change({
-    black:
-      state.value.black?.endsWith('.C') && sameIsland(state.value.black, node)
-        ? state.value.black
-        : commonFor(node),
-    red: node,
-    loop,
-  })
-}
-
-const sameIsland = (first: string, second: string) => first.split('.')[0] === second.split('.')[0]
-
-/** Moves the red probe along the loop in hand. */
-function step(by: number) {
-  if (!trace.value) return
-  const loop = state.value.loop ?? trace.value.strings[0]?.load ?? null
-  if (!loop) return
-  const stops = stopsOf(trace.value, loop).filter((node) => node !== state.value.black)
-  const at = stops.indexOf(state.value.red ?? '')
-  const node = stops[Math.min(Math.max(at + by, 0), stops.length - 1)]
-  if (node) change({ red: node, black: state.value.black ?? commonFor(node), loop })
+function touch(station: Touched, load: string | null = null) {
+  inHand.value = [station.id.split('/').pop() ?? station.id, ...station.nodes]
+  tap(station, load)
 }
 
 async function keepReading(value: number) {
@@ -139,7 +111,8 @@ async function keepReading(value: number) {
   if (!kept) return
   last.value = kept
   correcting.value = null
-  if (state.value.hop) step(1)
+  forget()
+  if (state.value.hop) step(1, true)
 }
 
 function show(reading: Reading) {
@@ -160,10 +133,10 @@ function correct(reading: Reading) {
   correcting.value = reading
 }
 
-function suppose(station: Station, position: 'open' | 'closed' | null) {
+function suppose(code: string, position: 'open' | 'closed' | null) {
   const supposed = { ...state.value.supposed }
-  if (position) supposed[station.id] = position
-  else delete supposed[station.id]
+  if (position) supposed[code] = position
+  else delete supposed[code]
   change({ supposed })
 }
 
@@ -174,32 +147,53 @@ async function saveDeck() {
   else if (answer.state === 'ready') saveFile(`gorvant-${state.value.call}.cir`, answer.value)
 }
 
+async function saveSvg() {
+  const { view, opened, atRest, panel } = state.value
+  if (view === 'legend') return
+  const answer = await api.svg(source, {
+    condition: condition.value,
+    view,
+    ...(view === 'loops' ? { opened } : {}),
+    ...(view === 'ladder' ? { at_rest: atRest, panel } : {}),
+    ...(view === 'focus' && loop.value ? { load: loop.value } : {}),
+  })
+  if (answer.state === 'failed') problem.value = answer.problem
+  else if (answer.state === 'ready')
+    saveFile(`gorvant-${view}-${state.value.call}.svg`, answer.value, 'image/svg+xml')
+}
+
 function ask(load: { code: string; missing: string | null; on: boolean } | null) {
   askedLoad.value = load?.code ?? null
   missing.value = load && !load.on ? load.missing : null
 }
 
+/** The neighbour of what is chosen, round and round. */
+function beside<T>(all: readonly T[], now: T | undefined, by: number): T | undefined {
+  const at = now === undefined ? -1 : all.indexOf(now)
+  return all[(at + by + all.length) % all.length]
+}
+
 function onKey(event: KeyboardEvent) {
-  const call =
-    isTyping(event) || event.ctrlKey || event.metaKey || event.altKey
-      ? null
-      : calls.value.find((one) => one.key === event.key)
+  const plain = !isTyping(event) && !event.ctrlKey && !event.metaKey && !event.altKey
+  const call = plain ? calls.value.find((one) => one.key === event.key) : undefined
   if (call) return choose(call.id)
   const action = actionFor(event)
   if (!action) return
   event.preventDefault()
-  const instruments = catalogue.value?.instruments ?? []
+  const instruments = (catalogue.value?.instruments ?? []).map((one) => one.id)
+  const loads = (trace.value?.strings ?? []).map((one) => one.load)
+  const view = (by: number) => change({ view: beside(VIEWS, state.value.view, by) ?? 'loops' })
   const acts: Record<typeof action, () => void> = {
     measure: () => meter.value?.focus(),
     next: () => step(1),
     previous: () => step(-1),
     swap: () => change({ black: state.value.red, red: state.value.black }),
     hop: () => change({ hop: !state.value.hop }),
-    instrument: () => {
-      const at = instruments.findIndex((one) => one.id === state.value.instrument)
-      change({ instrument: instruments[(at + 1) % instruments.length]?.id ?? state.value.instrument })
-    },
+    instrument: () => change({ instrument: beside(instruments, state.value.instrument, 1) }),
     ohms: () => change({ ohms: !state.value.ohms }),
+    view: () => view(1),
+    back: () => view(-1),
+    loop: () => change({ loop: beside(loads, loop.value ?? undefined, 1) ?? null, red: null, part: null }),
     keys: () => (keysShown.value = !keysShown.value),
   }
   acts[action]()
@@ -208,7 +202,7 @@ function onKey(event: KeyboardEvent) {
 onMounted(() => addEventListener('keydown', onKey))
 onBeforeUnmount(() => removeEventListener('keydown', onKey))
 
-const failure = shallowRef<import('@/model/outcome').Problem | null>(null)
+const failure = shallowRef<Problem | null>(null)
 void (async () => {
   const answer = props.kind === 'visit' ? await api.visit(props.id) : await api.rig(props.id)
   if (answer.state === 'failed') failure.value = answer.problem
@@ -224,20 +218,10 @@ watch(trace, (now) => {
 </script>
 
 <template>
-  <main :class="['trace', { docked }]">
-    <div class="head">
-      <h1 v-if="visit">
-        {{ visit.site }} <span>{{ visit.unit }}</span>
-      </h1>
-      <h1 v-else-if="rig">{{ rig.name }} <span>rig of the library</span></h1>
-      <h1 v-else>Trace</h1>
-      <p v-if="visit" class="complaint">“{{ visit.complaint }}”</p>
-      <p v-if="visit?.outdoor_degrees_f !== null && visit" class="weather">
-        {{ degrees(visit.outdoor_degrees_f) }} outside
-      </p>
-      <RouterLink v-if="visit" class="fitted" :to="`/rigs/${visit.rig_id}/trace`"
-        >rig: {{ visit.rig_name }}, revision {{ visit.rig_revision }}</RouterLink
-      >
+  <main :class="['trace', { docked, wide }]">
+    <div class="top">
+      <TraceHead :visit="visit" :rig="rig" />
+      <ViewTabs v-if="!narrow && !failure" :view="state.view" @choose="(view) => change({ view })" />
     </div>
 
     <ProblemNote v-if="failure" :problem="failure" />
@@ -253,37 +237,33 @@ watch(trace, (now) => {
     <p v-if="outcome.state === 'loading'" class="waiting">Solving the circuit …</p>
 
     <div v-if="trace && catalogue" class="bench">
-      <div class="drawing">
-        <LoopStrings
-          v-if="narrow"
-          :strings="trace.strings"
-          :loop="state.loop ?? trace.strings[0]?.load ?? null"
-          :black="state.black"
-          :red="state.red"
-          @tap="(bead, load) => tap(bead, load)"
-          @loop="(loop) => change({ loop })"
-        />
-        <div v-else class="loom">
-          <LoopScene
-            :scene="trace.scene"
-            :black="state.black"
-            :red="state.red"
-            :missing="missing"
-            :readings="callReadings"
-            :changed="trace.changes?.nodes.map((node) => node.id)"
-            @tap="tap"
-            @wire="(link) => (inHand = [...link.branches, ...link.nodes])"
-          />
-          <ul class="legend" aria-label="Line styles">
-            <li><i class="sample live"></i> live</li>
-            <li><i class="sample home"></i> common</li>
-            <li><i class="sample dead"></i> dead</li>
-            <li><i class="sample floating"></i> floats</li>
-            <li><i class="sample between"></i> between</li>
-            <li><b>≠</b> broken</li>
-          </ul>
-        </div>
-      </div>
+      <LoopStrings
+        v-if="narrow"
+        class="drawing"
+        :strings="trace.strings"
+        :loop="loop"
+        :black="state.black"
+        :red="state.red"
+        @tap="touch"
+        @loop="(load) => change({ loop: load })"
+      />
+      <TraceViews
+        v-else
+        class="drawing"
+        :source="source"
+        :condition="condition"
+        :state="state"
+        :drawing="drawing"
+        :missing="missing"
+        :readings="callReadings"
+        :changed="trace.changes?.nodes.map((node) => node.id) ?? []"
+        :lit="lit"
+        :says="says"
+        @change="change"
+        @tap="touch"
+        @wire="(link) => (inHand = [...link.branches, ...link.nodes])"
+        @svg="saveSvg"
+      />
 
       <div class="side">
         <MeterPanel
@@ -303,7 +283,7 @@ watch(trace, (now) => {
           :correcting="correcting"
           :problem="problem"
           :docked="docked"
-          @place="place"
+          @place="(probe, node) => change(probe === 'black' ? { black: node } : { red: node })"
           @swap="change({ black: state.red, red: state.black })"
           @hop="(hop) => change({ hop })"
           @ohms="(on) => change({ ohms: on })"
@@ -312,19 +292,38 @@ watch(trace, (now) => {
           @give-up="correcting = null"
         >
           <div v-if="canSuppose" class="suppose">
-            <button v-if="state.supposed[canSuppose.id]" class="key" @click="suppose(canSuppose, null)">
-              {{ canSuppose.label }} as at rest
+            <button
+              v-if="state.supposed[canSuppose.code]"
+              class="key"
+              @click="suppose(canSuppose.code, null)"
+            >
+              {{ canSuppose.code }} as at rest
             </button>
             <button
               v-else
               class="key"
               data-testid="suppose"
-              @click="suppose(canSuppose, canSuppose.closed ? 'open' : 'closed')"
+              @click="suppose(canSuppose.code, canSuppose.closed ? 'open' : 'closed')"
             >
-              Suppose {{ canSuppose.label }} {{ canSuppose.closed ? 'open' : 'closed' }}
+              Suppose {{ canSuppose.code }} {{ canSuppose.closed ? 'open' : 'closed' }}
             </button>
           </div>
         </MeterPanel>
+        <FollowPanel
+          v-if="!narrow"
+          :source="source"
+          :trace="trace"
+          :condition="condition"
+          :components="catalogue.components"
+          :loop="loop"
+          :part="state.part"
+          :black="state.black"
+          :red="state.red"
+          :expected="expected"
+          @step="step"
+          @loop="(load) => change({ loop: load, red: null, part: null })"
+          @light="(ids) => (onWay = ids)"
+        />
         <WhatIf
           :source="source"
           :trace="trace"
@@ -338,15 +337,19 @@ watch(trace, (now) => {
         <LoadList :loads="trace.loads" :asked="askedLoad" @ask="ask" />
         <p class="assumed">
           Transformer: {{ trace.supply.drawn_va.toFixed(0) }} of {{ trace.supply.rated_va.toFixed(0) }} VA in
-          this call, at {{ trace.supply.volts_ac.toFixed(1) }} V.
+          this call, at {{ volts(trace.supply.volts_ac) }} V.
           <button class="key quiet" @click="saveDeck">SPICE deck</button>
         </p>
+        <RouterLink v-if="visit" class="key quiet" :to="`/rigs/${visit.rig_id}`"
+          >Rig: {{ visit.rig_name }}, revision {{ visit.rig_revision }}</RouterLink
+        >
         <p v-if="trace.assumed.length" class="assumed">
           Assumed, not read: {{ trace.assumed.join(', ').toLowerCase() }}.
         </p>
       </div>
     </div>
 
+    <SpokenLoops v-if="trace && !narrow" :strings="trace.strings" />
     <ReadingLog
       v-if="kind === 'visit' && !failure"
       :readings="readings"
@@ -365,101 +368,32 @@ watch(trace, (now) => {
 .trace {
   display: grid;
   grid-template-columns: minmax(0, 1fr);
-  gap: 8px;
-  padding: 8px 16px 24px;
+  gap: 4px;
+  padding: 2px 16px 24px;
 }
 
-.head {
+.top {
   display: flex;
   flex-wrap: wrap;
-  align-items: baseline;
-  gap: 4px 18px;
+  align-items: center;
+  justify-content: space-between;
+  gap: 0 16px;
 }
 
-h1 {
-  font-size: 22px;
-  line-height: 1.2;
-}
-
-h1 span {
-  font-weight: 450;
-}
-
-.complaint {
-  flex: 1 1 260px;
-  color: var(--ink-soft);
-  overflow: hidden;
-  text-overflow: ellipsis;
-  display: -webkit-box;
-  -webkit-box-orient: vertical;
-  -webkit-line-clamp: 2;
-}
-
-.fitted {
-  color: var(--ink-soft);
-  font-size: 14px;
+.top > :first-child {
+  flex: 1 1 400px;
+  min-width: 0;
 }
 
 .bench {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 312px;
+  grid-template-columns: minmax(0, 1fr) 296px;
   gap: 12px;
   align-items: start;
 }
 
 .drawing {
   min-width: 0;
-}
-
-.loom {
-  overflow-x: auto;
-}
-
-.loom .scene {
-  min-width: 780px;
-}
-
-.legend {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 4px 18px;
-  margin: 6px 0 0;
-  padding: 0;
-  list-style: none;
-  color: var(--ink-soft);
-  font-size: 14px;
-}
-
-.legend li {
-  display: inline-flex;
-  align-items: center;
-  gap: 7px;
-}
-
-.legend b {
-  color: var(--alarm);
-}
-
-.sample {
-  display: inline-block;
-  width: 30px;
-  border-top: 2px solid var(--dead);
-}
-
-.sample.live {
-  border-top: 6px solid var(--live);
-}
-
-.sample.home {
-  border-top: 6px double var(--home);
-}
-
-.sample.floating {
-  border-top: 3px dotted var(--dead);
-}
-
-.sample.between {
-  border-top: 4px dashed var(--between);
 }
 
 .side {
@@ -492,13 +426,23 @@ h1 span {
   font-size: 14px;
 }
 
+.wide .bench {
+  grid-template-columns: minmax(0, 1fr);
+}
+
+.wide .side {
+  grid-template-columns: repeat(3, minmax(0, 1fr));
+  align-items: start;
+}
+
 @media (max-width: 1040px) {
   .bench {
     grid-template-columns: minmax(0, 1fr);
     padding-bottom: 12px;
   }
 
-  .side {
+  .side,
+  .wide .side {
     grid-template-columns: repeat(2, minmax(0, 1fr));
     align-items: start;
   }
@@ -508,6 +452,12 @@ h1 span {
   padding-bottom: 210px;
 }
 
+@media (min-width: 1041px) {
+  .trace.docked {
+    padding-bottom: 110px;
+  }
+}
+
 @media (max-width: 640px) {
   .trace {
     padding: 8px 10px 24px;
@@ -515,10 +465,6 @@ h1 span {
 
   .side {
     grid-template-columns: minmax(0, 1fr);
-  }
-
-  .complaint {
-    flex-basis: 100%;
   }
 }
 </style>

@@ -1,29 +1,17 @@
 # frozen_string_literal: true
 
-module Gorvant
-  # Where things are: terminal strips at three places with the field cables between them, each conductor in its colour; the board
-  # with its copper; what its pins lead to; line voltage behind the contactor. A function has one row through all places, so that a
-  # conductor that is not straight is one that lands elsewhere.
-  class ConnectionView
-    ROW = 46
-    TAB = 11 # of a box with two tabs on one side, from its middle
-    LANE = 11
-    FIELD_LANE = 14
-    SCREW = 70
-    TOP = 66
-    NAMES = 50 # room for a conductor's colour
-    OFF = 9 # from a screw's middle, for a conductor that changes row
-    PLACES = %w[wall air_handler outdoor].freeze
-  end
-end
-
+require_relative "connection_view/sizes"
 require_relative "connection_view/channel"
 require_relative "connection_view/connection_pen"
 require_relative "connection_view/board"
 require_relative "connection_view/outdoor_devices"
+require_relative "connection_view/field_cables"
+require_relative "connection_view/columns"
 
 module Gorvant
-  # Composition of the connection view.
+  # Where things are: terminal strips at three places with the field cables between them, each conductor in its colour; the board
+  # with its copper; what its pins lead to; line voltage behind the contactor. A function has one row through all places, so that a
+  # conductor that is not straight is one that lands elsewhere.
   class ConnectionView
     # Joins the pins of one net: a trunk in its lane with a leg to each, or one straight way.
     def self.tree(pen, pins, lane, left, right, line)
@@ -49,14 +37,16 @@ module Gorvant
     def scene
       lay_out
       draw
-      Scene.new(view: "connections", title: "#{@rig.name}: #{Catalogue.calls.fetch(@trace.condition.call).fetch('title')}", width: @right, height: @height, bands: @bands, links: @pen.links,
+      Scene.new(view: "connections", title: @pen.title, width: @x[:right], height: @height, bands: @bands, links: @pen.links,
                 stations: @pen.stations, labels: @pen.labels)
     end
 
     private
 
     # Factory wire and board traces: what joins points for good, and is no field cable.
-    def copper?(branch) = branch.kind == :wire && branch.component.nil? && !branch.id.include?("@") && @rig.jumpers.none? { |jumper| jumper.id == branch.id } && !branch.id.start_with?("short.")
+    def copper?(branch)
+      branch.kind == :wire && branch.component.nil? && !branch.id.include?("@") && @rig.jumpers.none? { |jumper| jumper.id == branch.id } && !branch.id.start_with?("short.")
+    end
 
     # { terminal node => y } by place: one row a function.
     def rows
@@ -73,70 +63,13 @@ module Gorvant
       @devices = OutdoorDevices.new(@trace, @islands, TOP)
       own = Board::PINS.keys.select { |node| @netlist.node?(node) }
       @board = Board.new(@trace, @islands, rows.fetch("outdoor"), @devices.wanted(rows.fetch("outdoor"), own), TOP)
-      @field = { "wall" => field_channel("wall", "air_handler"), "air_handler" => field_channel("air_handler", "outdoor") }
+      @field = PLACES.each_cons(2).to_h { |upper, lower| [upper, FieldCables.new(@rig, @pen, rows, upper, lower)] }
       @indoor = indoor_channel
       @copper = @board.channels(@pen)
       @pins = pin_channel
       @line = @devices.line_channel(@pen)
-      across
+      @x = Columns.new(a: @field["wall"].width, indoor: @indoor.width, b: @field["air_handler"].width, copper: @copper.map(&:width), pins: @pins.width, line: @line.width)
       @height = [rows_foot + ROW, indoor_heights.values.max.to_f + ROW, @board.foot + 10, @devices.foot + 10].max.round + (@devices.not_fitted.any? ? 60 : 12)
-    end
-
-    # x of every column, from left to right.
-    def across
-      @x = { bus: 34, switch: 66, wall: 66 + 22 + 10 + (SCREW / 2) + 6 }
-      edge = @x[:wall] + (SCREW / 2)
-      @x[:wall_edge] = edge + 10
-      @x[:lanes_a] = @x[:wall_edge] + 4
-      names = @x[:lanes_a] + @field["wall"].width + NAMES
-      @x[:indoor_edge] = names
-      @x[:indoor_lanes] = names + 2
-      @x[:air_handler] = names + @indoor.width + (SCREW / 2)
-      @x[:lanes_b] = @x[:air_handler] + (SCREW / 2) + 16
-      @x[:board_edge] = @x[:lanes_b] + @field["air_handler"].width + NAMES
-      @x[:outdoor] = @x[:board_edge] + 8 + (SCREW / 2)
-      @x[:contacts] = @x[:outdoor] + (SCREW / 2) + @copper[0].width + (Board::COLUMN / 2)
-      @x[:pins] = @x[:contacts] + (Board::COLUMN / 2) + @copper[1].width + (SCREW / 2)
-      @x[:devices] = @x[:pins] + (SCREW / 2) + @pins.width + (OutdoorDevices::COLUMN / 2)
-      @x[:motors] = @x[:devices] + (OutdoorDevices::COLUMN / 2) + @line.width + (OutdoorDevices::MOTORS / 2)
-      @right = (@x[:motors] + (OutdoorDevices::MOTORS / 2) + 14).round
-      @x.transform_values!(&:round)
-    end
-
-    def field_channel(upper, lower)
-      channel = Channel.new(FIELD_LANE)
-      conductors(upper, lower).each do |cable, conductor, from, to|
-        straight = rows[upper][from] == rows[lower][to]
-        pins = [Pin.new(node: from, side: :left, y: rows[upper][from] + (straight ? 0 : OFF)), Pin.new(node: to, side: :right, y: rows[lower][to] - (straight ? 0 : OFF))]
-        channel.add(pins) { |lane, left, right| conductor(cable, conductor, pins, lane, left, right) }
-      end
-      channel
-    end
-
-    # [[Cable, Conductor, node at the upper place, node at the lower]] of conductors landed at both ends.
-    def conductors(upper, lower)
-      @rig.cables.select { |cable| [cable.from, cable.to].sort == [upper, lower].sort }.flat_map do |cable|
-        cable.conductors.filter_map do |conductor|
-          ends = { cable.from => conductor.from, cable.to => conductor.to }
-          [cable, conductor, "#{upper}.#{ends[upper]}", "#{lower}.#{ends[lower]}"] if ends.values.all?
-        end
-      end
-    end
-
-    def conductor(cable, conductor, pins, lane, left, right)
-      id = "#{cable.id}.#{conductor.id}"
-      pieces = conductor.splices.flat_map { |splice| ["#{id}/#{splice.id}", "#{id}/after_#{splice.id}"] }
-      branches = ["#{id}@#{cable.from}", id, *pieces, "#{id}@#{cable.to}"]
-      branches.reverse! unless pins[0].node.start_with?("#{cable.from}.")
-      lane ||= left
-      points = [[left, pins[0].y], [lane, pins[0].y], [lane, pins[1].y], [right, pins[1].y]]
-      names_x = pins[1].node.start_with?("outdoor.") ? @x[:board_edge] : @x[:indoor_edge]
-      marks = conductor.splices.each_index.map { |i| { kind: "splice", x: names_x - NAMES - 8 - (i * 14), y: pins[1].y } }
-      way = pins.all? { |pin| pin.node.end_with?(".C") } ? "home" : "out"
-      sheath = conductor.color.downcase.tr(" ", "_")
-      @pen.run(branches, pins[0].node, pins[1].node, points, way: way, color: conductor.color, sheath: sheath, line: "field", marks: marks)
-      words = [conductor.color, *conductor.splices.map(&:color)].map { |color| Naming.color_code(color) }.chunk_while { |a, b| a == b }.map(&:first).join("→")
-      ((@names ||= {})[[names_x - (NAMES / 2), pins[1].y + (points.map(&:last).uniq.one? ? 15.5 : -8)]] ||= []) << words
     end
 
     # What stands in the air handler under the strip, each with both tabs to the left.
@@ -169,14 +102,13 @@ module Gorvant
       half = SCREW / 2
       thermostat
       rows.each { |place, nodes| nodes.each { |node, y| @pen.screw(node, Naming.letter(@rig, node.split(".").last), @x[place.to_sym], y) } }
-      @field["wall"].draw(@x[:wall] + half, @x[:air_handler] - half, lanes_from: @x[:lanes_a])
-      @indoor.draw(@x[:indoor_lanes], @x[:air_handler] - half)
+      @field["wall"].draw(@x[:wall] + half, @x[:air_handler] - half, lanes_from: @x[:lanes_a], names_end: @x[:indoor_edge])
+      @indoor.draw(@x[:indoor_edge] + 2, @x[:air_handler] - half)
       indoor_heights.each { |code, y| indoor(code, @x[:air_handler], y) }
-      @field["air_handler"].draw(@x[:air_handler] + half, @x[:outdoor] - half, lanes_from: @x[:lanes_b])
+      @field["air_handler"].draw(@x[:air_handler] + half, @x[:outdoor] - half, lanes_from: @x[:lanes_b], names_end: @x[:board_edge])
       board
       jumpers
       boxes
-      color_names
       cable_names
     end
 
@@ -219,7 +151,7 @@ module Gorvant
 
     # The thermostat's switches beside its screws, fed from R down their left side.
     def thermostat
-      switched = rows.fetch("wall").reject { |node, _y| %w[wall.R wall.C].include?(node) }
+      switched = rows.fetch("wall").except("wall.R", "wall.C")
       bus = @x[:bus]
       y = rows["wall"]["wall.R"]
       @pen.bus("wall.R", [@x[:wall] - (SCREW / 2), y], [bus, y], [bus, switched.values.max])
@@ -242,7 +174,7 @@ module Gorvant
     def boxes
       box("wall", 6, @x[:wall_edge])
       box("air_handler", @x[:indoor_edge], @x[:air_handler] + (SCREW / 2) + 8)
-      box("outdoor", @x[:board_edge], @right - 4)
+      box("outdoor", @x[:board_edge], @x[:right] - 4)
       board_right = @x[:pins] + (SCREW / 2) + 4
       @bands << Band.new(id: "board", x: @x[:board_edge] + 4, y: TOP - 28, width: board_right - @x[:board_edge] - 4, height: @board.foot - TOP + 30)
       @pen.label(Catalogue.boards.fetch(@rig[:board_family]).fetch("title").then { |title| "defrost board, #{title} family" }, @x[:contacts], 31, anchor: "middle", size: 12.5, role: "note")
@@ -252,9 +184,6 @@ module Gorvant
       @bands << Band.new(id: place, x: left, y: 0, width: right - left, height: @height - 2)
       @pen.label(@rig.place_title(place), left + 8, 15, size: 13, weight: TextSize::BOLD, role: "band")
     end
-
-    # The colours of conductors where they arrive.
-    def color_names = (@names || {}).each { |(x, y), words| @pen.label(words.join(" "), x, y, anchor: "middle", size: 12, role: "colour") }
 
     def cable_names
       [["wall", "air_handler", :wall_edge, :indoor_edge], ["air_handler", "outdoor", :lanes_b, :board_edge]].each do |from, to, left, right|

@@ -54,7 +54,7 @@ module Gorvant
       branch = @trace.netlist[bead.id]
       pill = branch.load?
       strokes = pill ? Symbols.box(DEVICE, 32, branch.kind == :coil ? 16 : 9) : Symbols.box(DEVICE, 32) + Symbols.of(branch, closed: bead.closed)
-      @pen.put(branch, x, y, width: DEVICE, height: 32, strokes: strokes, label: bead.label)
+      @pen.put(branch, [x, y], [DEVICE, 32], strokes: strokes, label: bead.label)
       @pen.label(branch.id.split(".").first, x, y + 5, anchor: "middle", size: 12, weight: TextSize::BOLD, role: "name", station: branch.id) if pill && branch.id != "THERMOSTAT"
     end
 
@@ -75,18 +75,25 @@ module Gorvant
     end
 
     def wire(first, from, second, to)
-      a = first.nodes.last
-      b = second.nodes.first
-      half = ->(bead) { bead.nodes.size > 1 ? DEVICE / 2 : 0 }
-      start = [from[0] + half.call(first), from[1]]
-      finish = [to[0] - half.call(second), to[1]]
-      points = from[1] == to[1] ? [start, finish] : [start, [WIDTH - 8, from[1]], [WIDTH - 8, to[1] - LINE_Y + 2], [8, to[1] - LINE_Y + 2], [8, to[1]], finish]
+      nodes = [first.nodes.last, second.nodes.first]
+      points = way_between([from[0] + half(first), from[1]], [to[0] - half(second), to[1]])
       cables = @string.beads[@string.beads.index(first)..@string.beads.index(second)].select { |bead| bead.kind == "cable" }
-      @pen.run(branches(a, b), a, b, points, way: after_load?(first) ? "home" : "out", line: cables.any? ? "field" : "factory", color: cables.first&.color)
-      return if cables.empty?
-
-      @pen.label(cables.map { |bead| Naming.color_code(bead.color) }.join(" "), (start[0] + (from[1] == to[1] ? finish[0] : WIDTH - 8)) / 2.0, from[1] - 8, anchor: "middle", size: 12, role: "colour")
+      @pen.run(branches(*nodes), *nodes, points, way: after_load?(first) ? "home" : "out", line: cables.any? ? "field" : "factory", color: cables.first&.color)
+      color_names(cables, points) if cables.any?
     end
+
+    # Straight, or from the end of one row to the beginning of the next.
+    def way_between(start, finish)
+      return [start, finish] if start[1] == finish[1]
+
+      [start, [WIDTH - 8, start[1]], [WIDTH - 8, finish[1] - LINE_Y + 2], [8, finish[1] - LINE_Y + 2], [8, finish[1]], finish]
+    end
+
+    def color_names(cables, points)
+      @pen.label(cables.map { |bead| Naming.color_code(bead.color) }.join(" "), (points[0][0] + points[1][0]) / 2.0, points[0][1] - 8, anchor: "middle", size: 12, role: "colour")
+    end
+
+    def half(bead) = bead.nodes.size > 1 ? DEVICE / 2 : 0
 
     def after_load?(bead) = @string.beads.index(bead) >= @string.beads.index { |one| one.kind == "load" }
 

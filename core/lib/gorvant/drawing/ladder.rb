@@ -11,7 +11,7 @@ module Gorvant
     LEFT = 34
     RIGHT = 890
     LOADS = 770
-    ROW = 60
+    ROW = 62
     HEAD = 78 # from the top of a ladder to its first rung
     BETWEEN = 40 # from one ladder to the next
     NAME = { size: 13, weight: TextSize::BOLD, anchor: "middle" }.freeze
@@ -42,8 +42,7 @@ module Gorvant
     def scene
       y = ladder("low", "low voltage", LOW, 0, low_reader) { |load| low_feeds(load) }
       y = ladder("line", "line voltage", LINE, y.zero? ? 0 : y + BETWEEN, line_reader) { |load| line_feeds(load) }
-      title = "#{@trace.rig.name}: #{Catalogue.calls.fetch(@trace.condition.call).fetch('title')}"
-      Scene.new(view: "ladder", title: title, width: WIDTH, height: y, bands: @bands, links: @pen.links, stations: @pen.stations, labels: @pen.labels)
+      Scene.new(view: "ladder", title: @pen.title, width: WIDTH, height: y, bands: @bands, links: @pen.links, stations: @pen.stations, labels: @pen.labels)
     end
 
     private
@@ -70,8 +69,8 @@ module Gorvant
     end
 
     # One ladder from y on; returns its foot, or 0 where it has no rung.
-    def ladder(id, words, codes, top, reader)
-      groups = groups(codes, reader) { |load| yield load }
+    def ladder(id, words, codes, top, reader, &block)
+      groups = groups(codes, reader, &block)
       return top.zero? ? 0 : top - BETWEEN if groups.empty?
 
       @rails = id == "low" ? low_rails : line_rails
@@ -117,7 +116,7 @@ module Gorvant
         @pen.bus(Assembly::HOT, [x[1] - 30, y], [x[0] + Symbols::HALF, y])
         symbol(@netlist["FU"], x[0], y, "low/FU")
       end
-      @pen.put(source, x[1], y, width: 60, height: 32, strokes: Symbols.box(60, 32) + Symbols.transformer, label: "TRAN", id: "low/TRAN")
+      @pen.put(source, [x[1], y], [60, 32], strokes: Symbols.box(60, 32) + Symbols.transformer, label: "TRAN", id: "low/TRAN")
       @pen.label("TRAN #{format('%g', @trace.rig[:transformer_va])} VA", x[1], y - 22, **NAME, role: "name", station: "low/TRAN")
       @pen.bus(Assembly::HOME, [x[1] + 30, y], [RIGHT, y], way: "home")
       y + ROW
@@ -191,7 +190,7 @@ module Gorvant
     def symbol(branch, x, y, id)
       closed = @at_rest ? nil : @trace.solution.conducts?(branch)
       closed = true if branch.kind == :capacitor
-      @pen.put(branch, x, y, width: Symbols::HALF * 2, height: 26, strokes: Symbols.of(branch, closed: closed), label: name(branch), id: id, hit: [Station::TOUCH, Station::TOUCH])
+      @pen.put(branch, [x, y], [Symbols::HALF * 2, 26], strokes: Symbols.of(branch, closed: closed), label: name(branch), id: id, hit: [Station::TOUCH, Station::TOUCH])
       words(branch, x, y, id)
     end
 
@@ -199,7 +198,7 @@ module Gorvant
       width = wide(branch)
       strokes = strokes(branch)
       motor = strokes == Symbols.motor
-      @pen.put(branch, x, y, width: motor ? Symbols::HALF * 2 : width, height: motor ? Symbols::HALF * 2 : 28, strokes: strokes, label: name(branch), id: id,
+      @pen.put(branch, [x, y], [motor ? Symbols::HALF * 2 : width, motor ? Symbols::HALF * 2 : 28], strokes: strokes, label: name(branch), id: id,
                              hit: [[width, Station::TOUCH].max, Station::TOUCH])
       return words(branch, x, y, id, motor ? Symbols::HALF + 5 : ABOVE) if motor || symbolic?(branch)
 

@@ -24,7 +24,9 @@ module Gorvant
 
       # [Mark]: lines first.
       def marks
-        Catalogue.legend.map { |key, about| Mark.new(key: key, title: about.fetch("title"), says: about.fetch("says"), line: about["line"], strokes: about["symbol"] ? symbol(about["symbol"]) : []) }
+        Catalogue.legend.map do |key, about|
+          Mark.new(key: key, title: about.fetch("title"), says: about.fetch("says"), line: about["line"], strokes: about["symbol"] ? symbol(about["symbol"]) : [])
+        end
       end
 
       private
@@ -32,14 +34,16 @@ module Gorvant
       def entry(trace, code)
         about = Catalogue.components.fetch(code)
         branch = trace.netlist.branch?(code) ? trace.netlist[code] : trace.netlist.branches.find { |one| one.component == code }
-        Entry.new(code: code, title: about.fetch("title"), does: about.fetch("does"), moves: moves(about, branch), rest: rest(branch), now: now(trace, branch), strokes: Symbols.of(branch), fitted: true,
-                  cautions: about.fetch("cautions", []))
+        Entry.new(code: code, title: about.fetch("title"), does: about.fetch("does"), moves: moves(about, branch), rest: rest(branch), now: now(trace, branch),
+                  strokes: Symbols.of(branch), fitted: true, cautions: about.fetch("cautions", []))
       end
 
       def missing(code)
         about = Catalogue.components.fetch(code)
         kind = about.fetch("kind")
-        strokes = { "capacitor" => Symbols.capacitor, "switch" => Symbols.switch(about["rest"] == "closed", about["moved_by"]) }.fetch(kind) { about["symbol"] ? Symbols.resistor : Symbols.coil }
+        strokes = { "capacitor" => Symbols.capacitor, "switch" => Symbols.switch(about["rest"] == "closed", about["moved_by"]) }.fetch(kind) do
+          about["symbol"] ? Symbols.resistor : Symbols.coil
+        end
         Entry.new(code: code, title: about.fetch("title"), does: about.fetch("does"), moves: nil, rest: nil, now: nil, strokes: strokes, fitted: false, cautions: [])
       end
 

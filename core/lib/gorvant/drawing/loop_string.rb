@@ -24,6 +24,8 @@ module Gorvant
 
     # Walks a loop and keeps what a person stops at: terminals, devices, cables, the load.
     class Builder
+      TAP = "outdoor.board.T1"
+
       def initialize(trace, code)
         @trace = trace
         @netlist = trace.netlist
@@ -44,10 +46,16 @@ module Gorvant
       def beads(step)
         branch = step.branch
         return [cable(step)] if @conductors.key?(branch.id)
-        return [device(step), stop(step.to)] if branch.switching?
+        return [device(step), stop(step.to), tap(step.to)] if branch.switching?
 
         # A joint or jumper that is open has to be seen even though it is only wire.
-        [(device(step) if step.open?), stop(step.to)]
+        [(device(step) if step.open?), stop(step.to), tap(step.to)]
+      end
+
+      # The run-time tap hangs beside the way, where one reads whether the contactor is being fed.
+      def tap(node)
+        @tapped ||= @netlist.branches_at(TAP).find { |branch| branch.kind == :wire }&.other_end(TAP)
+        point(TAP) if node == @tapped
       end
 
       # Terminals and named points are worth a stop; bare tabs and conductor ends are not.

@@ -31,13 +31,12 @@ module Gorvant
       @outdoor.draw(@grid)
       cables
       notes
-      Scene.new(view: "loops", title: title, width: Grid::WIDTH, height: @grid.height, bands: bands, links: @pen.links, stations: @pen.stations, labels: @pen.labels,
+      Scene.new(view: "loops", title: @pen.title, width: Grid::WIDTH, height: @grid.height, bands: bands, links: @pen.links, stations: @pen.stations, labels: @pen.labels,
                 folded: @folded.map { |name| { id: name, title: FOLDED.fetch(name) } })
     end
 
     private
 
-    def title = "#{@rig.name}: #{Catalogue.calls.fetch(@trace.condition.call).fetch('title')}"
     def column(terminal) = @grid.column(terminal)
 
     def grid(folded)
@@ -79,7 +78,7 @@ module Gorvant
     def wall
       strip("wall")
       switched = (@rig.terminals("wall") - %w[R C]).select { |terminal| @grid.shows?(terminal) }
-      y = Grid::THERMOSTAT_BUS_Y
+      y = bus_y
       last = switched.map { |terminal| column(terminal) }.max || column("R")
       @pen.bus("wall.R", [column("R"), @grid.terminal_y("wall")], [column("R"), y])
       thermostat(y, last)
@@ -87,14 +86,15 @@ module Gorvant
       wall_jumpers
     end
 
+    # Lower where the thermostat itself hangs on it.
+    def bus_y = Grid::THERMOSTAT_BUS_Y + (@trace.netlist.branch?("THERMOSTAT") ? 12 : 0)
+
     # One that lives on C is a load; one on battery is only a row of switches.
     def thermostat(y, last)
+      @pen.bus("wall.R", [column("R"), y], [last, y])
       if @trace.netlist.branch?("THERMOSTAT")
-        y += 10
-        @pen.bus("wall.R", [column("R"), y], [last, y])
         @pen.load_row("THERMOSTAT", [last, y], [column("C"), y], x: Grid::LOADS_X, then_to: [column("C"), @grid.terminal_y("wall")], text: "T’STAT", line: "copper")
       else
-        @pen.bus("wall.R", [column("R"), y], [last, y])
         @pen.label("thermostat on battery", Grid::LOADS_X, y + 8, anchor: "middle", size: 12.5, role: "note")
       end
     end
@@ -102,7 +102,6 @@ module Gorvant
     def wall_switch(terminal, bus_y)
       x = column(terminal)
       y = Grid::THERMOSTAT_SWITCH_Y
-      bus_y += 10 if @trace.netlist.branch?("THERMOSTAT")
       @pen.bus("wall.R", [x, bus_y], [x, y - Pen::HALF_HEIGHT])
       @pen.device("THERMOSTAT.#{terminal}", x, y, text: Naming.letter(@rig, terminal), width: 44, upright: true)
       @pen.bus("wall.#{terminal}", [x, y + Pen::HALF_HEIGHT], [x, @grid.terminal_y("wall")])
@@ -168,32 +167,25 @@ module Gorvant
     # Each conductor from the foot of its column above to the terminal below; where they differ it takes a lane of the gap. Its
     # colour stands where it arrives.
     def cables
-      taken = Hash.new(0)
-      arrivals = Hash.new { |hash, key| hash[key] = [] }
-      @rig.cables.each do |cable|
-        upper, lower = @grid.upper_first(cable.from, cable.to)
-        cable.conductors.each do |conductor|
-          terminals = { cable.from => conductor.from, cable.to => conductor.to }
-          next unless terminals.values.all? { |terminal| terminal && @grid.shows?(terminal) }
-
-          from = [column(terminals[upper]), @grid.foot(upper, terminals[upper])]
-          to = [column(terminals[lower]), @grid.terminal_y(lower)]
-          points = from[0] == to[0] ? [from, to] : @grid.lane(upper, from, to, (taken[upper] += 1) - 1)
-          conductor_run(cable, conductor, [upper, terminals[upper]], [lower, terminals[lower]], points)
-          arrivals[[lower, to[0]]] << colors(conductor, upper == cable.from)
-        end
-      end
-      arrivals.each do |(lower, x), words|
-        beside = x == column("C") ? { anchor: "end" } : {}
-        @pen.label(words.join(" "), x + (beside.empty? ? 7 : -7), @grid.terminal_y(lower) - Grid::TOP - 6, size: 12, role: "colour", **beside)
+      @taken = Hash.new(0)
+      @arrivals = Hash.new { |hash, key| hash[key] = [] }
+      @rig.cables.each { |cable| cable.conductors.each { |conductor| conductor(cable, conductor) } }
+      @arrivals.each do |(lower, x), words|
+        home = x == column("C")
+        @pen.label(words.join(" "), x + (home ? -7 : 7), @grid.terminal_y(lower) - Grid::TOP - 6, size: 12, role: "colour", anchor: home ? "end" : "start")
       end
     end
 
-    # "YE", or "YE→WH" where it goes on in another colour past a splice.
-    def colors(conductor, downwards)
-      all = [conductor.color, *conductor.splices.map(&:color)].map { |color| Naming.color_code(color) }
-      all.reverse! unless downwards
-      all.uniq.size > 1 ? all.chunk_while { |a, b| a == b }.map(&:first).join("→") : all.first
+    def conductor(cable, conductor)
+      upper, lower = @grid.upper_first(cable.from, cable.to)
+      terminals = { cable.from => conductor.from, cable.to => conductor.to }
+      return unless terminals.values.all? { |terminal| terminal && @grid.shows?(terminal) }
+
+      from = [column(terminals[upper]), @grid.foot(upper, terminals[upper])]
+      to = [column(terminals[lower]), @grid.terminal_y(lower)]
+      points = from[0] == to[0] ? [from, to] : @grid.lane(upper, from, to, (@taken[upper] += 1) - 1)
+      conductor_run(cable, conductor, [upper, terminals[upper]], [lower, terminals[lower]], points)
+      @arrivals[[lower, to[0]]] << Naming.sheath_codes(conductor, backwards: upper != cable.from)
     end
 
     # The branches of a conductor as they lie between its ends, whichever way the cable is written down.

@@ -57,40 +57,43 @@ module Gorvant
     # A point of its own, named elsewhere.
     def mark(id, nodes, x, y, strokes:, spoken:)
       state = @trace.state(nodes.first)
-      add(id: id, part: nodes.first, kind: "terminal", label: id, x: x, y: y, width: 20, height: 20, nodes: nodes, ends: [[x, y]], state: state, far_state: state, strokes: strokes, spoken: spoken)
+      add(id: id, part: nodes.first, kind: "terminal", label: id, x: x, y: y, width: 20, height: 20, nodes: nodes, ends: [[x, y]], state: state, far_state: state, strokes: strokes,
+spoken: spoken)
     end
 
     # A two-ended switch, contact or fuse as a box with its name in it. upright: its ends are above and below.
     def device(id, x, y, text:, width: HALF_DEVICE * 2, upright: false)
       branch = @netlist[id]
       closed = @solution.conducts?(branch)
-      put(branch, x, y, width: width, height: HALF_HEIGHT * 2, strokes: Symbols.box(width, HALF_HEIGHT * 2), upright: upright, label: text)
+      put(branch, [x, y], [width, HALF_HEIGHT * 2], strokes: Symbols.box(width, HALF_HEIGHT * 2), upright: upright, label: text)
       label(text, x, y + (closed ? 5 : -1), anchor: "middle", size: NAME, weight: TextSize::BOLD, role: "name", station: id)
       label("open", x, y + 12, anchor: "middle", size: 12, role: "sub", station: id) unless closed
     end
 
     def source(id, x, y, sub)
-      put(@netlist[id], x, y, width: HALF_LOAD * 2, height: HALF_HEIGHT * 2, strokes: Symbols.box(HALF_LOAD * 2, HALF_HEIGHT * 2), label: id, sub: sub)
+      put(@netlist[id], [x, y], [HALF_LOAD * 2, HALF_HEIGHT * 2], strokes: Symbols.box(HALF_LOAD * 2, HALF_HEIGHT * 2), label: id, sub: sub)
       label(id, x, y - 2, anchor: "middle", size: NAME, weight: TextSize::BOLD, role: "name", station: id)
       label(sub, x, y + 11, anchor: "middle", size: 12, role: "sub", station: id)
     end
 
     # A load with its name in it.
     def pill(id, x, y, width: HALF_LOAD * 2, height: HALF_HEIGHT * 2, text: id)
-      put(@netlist[id], x, y, width: width, height: height, strokes: Symbols.box(width, height, @netlist[id].kind == :coil ? height / 2 : 9), label: text)
+      put(@netlist[id], [x, y], [width, height], strokes: Symbols.box(width, height, @netlist[id].kind == :coil ? height / 2 : 9), label: text)
       label(text, x, y + 5, anchor: "middle", size: NAME, weight: TextSize::BOLD, role: "name", station: id)
     end
 
-    # A station of a branch, drawn by the given strokes; its words are the caller's.
-    def put(branch, x, y, width:, height:, strokes:, label:, upright: false, sub: nil, id: branch.id, hit: nil)
+    # A station of a branch at [x, y], of [width, height], drawn by the given strokes; its words are the caller's.
+    def put(branch, at, size, strokes:, label:, upright: false, id: branch.id, **more)
+      x, y = at
+      width, height = size
       closed = branch.switching? ? @solution.conducts?(branch) : nil
       working = branch.load? || branch.kind == :secondary ? works?(branch) : nil
       reach = upright ? [[0, -height / 2], [0, height / 2]] : [[-width / 2, 0], [width / 2, 0]]
       nodes = branch.kind == :secondary ? [branch.to, branch.from] : [branch.from, branch.to]
-      add(id: id, part: branch.component || branch.id, kind: branch.kind == :secondary ? "source" : branch.kind.to_s, label: label, sub: sub, x: x, y: y, width: width, height: height, hit: hit,
-          nodes: nodes, ends: reach.map { |dx, dy| [x + dx, y + dy] }, state: @trace.state(nodes[0]), far_state: @trace.state(nodes[1]), closed: closed, working: working,
-          broken: !@struck.include?(branch.component) && broken?(branch, closed), struck: @struck.include?(branch.component), component: branch.component, strokes: strokes,
-          spoken: spoken(branch, closed, working))
+      struck = @struck.include?(branch.component)
+      add(id: id, part: branch.component || branch.id, kind: branch.kind == :secondary ? "source" : branch.kind.to_s, label: label, x: x, y: y, width: width, height: height, nodes: nodes,
+          ends: reach.map { |dx, dy| [x + dx, y + dy] }, state: @trace.state(nodes[0]), far_state: @trace.state(nodes[1]), closed: closed, working: working,
+          broken: !struck && broken?(branch, closed), struck: struck, component: branch.component, strokes: strokes, spoken: spoken(branch, closed, working), **more)
     end
 
     # A point with no branch of its own: a block that stands for something, with nodes to probe.
@@ -99,6 +102,9 @@ module Gorvant
       add(id: id, part: component || id, kind: "load", label: id, x: x, y: y, width: width, height: height, nodes: nodes, ends: nodes.map { [x, y] }, state: states.first || "dead",
           far_state: states.last || "dead", component: component, strokes: Symbols.box(width, height, 4), spoken: spoken)
     end
+
+    # What a drawing of this trace is called.
+    def title = "#{@trace.rig.name}: #{Catalogue.calls.fetch(@trace.condition.call).fetch('title')}"
 
     # All runs as Links, bridges over what they cross.
     def links

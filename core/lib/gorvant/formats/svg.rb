@@ -46,11 +46,13 @@ module Gorvant
         def sheath(part, color)
           broad = part[:state] == "live" ? 9 : 5
           dashes = part[:state] == "floating" ? ' stroke-dasharray="2 6"' : ""
-          %(<path class="jacket" stroke-width="#{broad + 2.4}"#{dashes} d="#{part[:d]}"/><path class="sheath" stroke="#{SHEATHS.fetch(color, '#ccc')}" stroke-width="#{broad}"#{dashes} d="#{part[:d]}"/>)
+          %(<path class="jacket" stroke-width="#{broad + 2.4}"#{dashes} d="#{part[:d]}"/><path class="sheath" stroke="#{SHEATHS.fetch(color,
+'#ccc')}" stroke-width="#{broad}"#{dashes} d="#{part[:d]}"/>)
         end
 
         def station(station)
-          flags = [station.state, ("on" if station.working), ("off" if station.working == false), ("open" if station.closed == false), ("broken" if station.broken), ("struck" if station.struck)]
+          flags = [station.state, ("on" if station.working), ("off" if station.working == false), ("open" if station.closed == false), ("broken" if station.broken),
+                   ("struck" if station.struck)]
           strokes = station.strokes.map { |stroke| %(<path class="#{stroke[:role]}" d="#{stroke[:d]}"/>) }
           half = [station.width / 2, station.height / 2]
           strokes << %(<path class="strike" d="M#{-half[0] - 6} #{half[1] + 3}L#{half[0] + 6} #{-half[1] - 3}"/>) if station.struck
@@ -60,7 +62,8 @@ module Gorvant
         def gap(link)
           return [] unless link.gap
 
-          [%(<g class="gap"><rect x="#{link.gap[:x] - 9}" y="#{link.gap[:y] - 9}" width="18" height="18" rx="3"/><text text-anchor="middle" x="#{link.gap[:x]}" y="#{link.gap[:y] + 5}">≠</text></g>)]
+          x, y = link.gap.values_at(:x, :y)
+          [%(<g class="gap"><rect x="#{x - 9}" y="#{y - 9}" width="18" height="18" rx="3"/><text text-anchor="middle" x="#{x}" y="#{y + 5}">≠</text></g>)]
         end
 
         def label(label, station)

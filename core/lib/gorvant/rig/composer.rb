@@ -27,6 +27,13 @@ module Gorvant
         Rig.build(**after.to_h, cables: cables + others, jumpers: kept_jumpers(rig, before, after), terminal_names: names)
       end
 
+      # A rig of the same sort as this one, with all else as the archetype has it: what a panel is compared with.
+      def archetype_of(rig)
+        layout = rig.layout
+        kept = layout.fetch("sort").filter_map { |key| [key, rig[key]] if rig.asks?(key) }.to_h
+        compose(name: "#{layout.fetch('title')}, as usual", facts: kept)
+      end
+
       private
 
       def wire(bare, source, lengths) = Rig.build(**bare.to_h, cables: cables(bare, source, lengths), jumpers: jumpers(bare, source))

@@ -23,6 +23,13 @@ module Gorvant
       def cable(cable) = cable.id.tr("_", " ").sub(/ ([a-z])\z/) { " #{Regexp.last_match(1).upcase}" }
       # "YE" for yellow; the first letters of a colour that no standard knows.
       def color_code(color) = Catalogue.colors.dig(color.downcase.tr(" ", "_"), "code") || color[0, 3].upcase
+
+      # "YE", or "YE→WH" where it goes on in another colour past a splice.
+      def sheath_codes(conductor, backwards: false)
+        all = [conductor.color, *conductor.splices.map(&:color)].map { |color| color_code(color) }
+        (backwards ? all.reverse : all).chunk_while { |a, b| a == b }.map(&:first).join("→")
+      end
+
       def component(code) = Catalogue.components.fetch(code).fetch("title")
     end
   end

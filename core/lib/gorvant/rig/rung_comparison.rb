@@ -19,7 +19,8 @@ module Gorvant
       def rung(code, feeds, names)
         plain = feeds.map { |list| list&.map(&:plain) }
         says = plain.include?(nil) ? absent(plain, names) : differences(plain, names)
-        Rung.new(code: code, title: Naming.component(code), same: says.empty?, says: says, before: shown(feeds[0]), after: shown(feeds[1]), marked: plain.include?(nil) ? [code] : marked(plain))
+        Rung.new(code: code, title: Naming.component(code), same: says.empty?, says: says, before: shown(feeds[0]), after: shown(feeds[1]),
+marked: plain.include?(nil) ? [code] : marked(plain))
       end
 
       def shown(feeds) = feeds&.map { |feed| feed.words.join(" > ") }
@@ -36,7 +37,9 @@ module Gorvant
 
       def others(plain, names)
         rest = plain.map { |feeds| (feeds || []).drop(1) }
-        (rest[0] - rest[1]).map { |feed| "#{names[0]} also feeds it by #{feed.drop(1).join(' > ')}" } + (rest[1] - rest[0]).map { |feed| "#{names[1]} also feeds it by #{feed.drop(1).join(' > ')}" }
+        (rest[0] - rest[1]).map { |feed| "#{names[0]} also feeds it by #{feed.drop(1).join(' > ')}" } + (rest[1] - rest[0]).map do |feed|
+          "#{names[1]} also feeds it by #{feed.drop(1).join(' > ')}"
+        end
       end
 
       def marked(plain)

@@ -6,7 +6,8 @@ module Gorvant
     class Board
       COLUMN = 56
       VIA = 22
-      PINS = { "outdoor.board.Y_out" => "Y →", "outdoor.board.Y_in" => "→ Y", "outdoor.board.M" => "M", "outdoor.board.T1" => "T1", "outdoor.board.RVS" => "RVS", "outdoor.board.HGS" => "HGS",
+      PINS = { "outdoor.board.Y_out" => "Y →", "outdoor.board.Y_in" => "→ Y", "outdoor.board.M" => "M", "outdoor.board.T1" => "T1", "outdoor.board.RVS" => "RVS",
+               "outdoor.board.HGS" => "HGS",
                "outdoor.board.DFT_1" => "DFT", "outdoor.board.DFT_2" => "DFT in", "outdoor.board.COIL_T_1" => "coil", "outdoor.board.COIL_T_2" => "coil C", "outdoor.board.AMB_T_1" => "air",
                "outdoor.board.AMB_T_2" => "air C" }.freeze
       BETWEEN = %w[BOARD.compressor BOARD.divert DFR.valve_rest DFR.valve DFR.W2_in DFR.W2 DFR.Y2 DFR.HGS BOARD BOARD.defrost DFR DFR2].freeze
@@ -58,13 +59,8 @@ module Gorvant
 
       # Both ends on the left, unless one leads to a pin on the right alone.
       def tabs(branch, y)
-        if to_the_right?(branch.to)
-          add(branch.from, 0, :right, y - TAB)
-          add(branch.to, 1, :left, y - TAB)
-        else
-          add(branch.from, 0, :right, y - TAB)
-          add(branch.to, 0, :right, y + TAB)
-        end
+        add(branch.from, 0, :right, y - TAB)
+        to_the_right?(branch.to) ? add(branch.to, 1, :left, y - TAB) : add(branch.to, 0, :right, y + TAB)
       end
 
       def to_the_right?(node) = @left.none? { |left, _y| @islands.same?(left, node) } && @right.any? { |pin, _y| @islands.same?(pin, node) }

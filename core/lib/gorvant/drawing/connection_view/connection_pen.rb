@@ -27,7 +27,7 @@ module Gorvant
       def trunk(hub, x, heights, line) = bus(hub, [x, heights[0]], [x, heights[1]], way: way(hub), line: line)
 
       def transformer(x, y, width, sub)
-        put(@netlist["TRAN"], x, y, width: width, height: 34, strokes: Symbols.box(width, 34), label: "TRAN", sub: sub)
+        put(@netlist["TRAN"], [x, y], [width, 34], strokes: Symbols.box(width, 34), label: "TRAN", sub: sub)
         label("TRAN", x, y - 2, anchor: "middle", size: NAME, weight: TextSize::BOLD, role: "name", station: "TRAN")
         label(sub, x, y + 12, anchor: "middle", size: 12, role: "sub", station: "TRAN")
       end
@@ -36,7 +36,7 @@ module Gorvant
       def symbol_box(id, x, y, width:, text:, height: 34)
         branch = @netlist[id]
         closed = branch.switching? ? @solution.conducts?(branch) : true
-        put(branch, x, y, width: width, height: height, strokes: Symbols.box(width, height, branch.kind == :coil ? 10 : 2), label: text)
+        put(branch, [x, y], [width, height], strokes: Symbols.box(width, height, branch.kind == :coil ? 10 : 2), label: text)
         label(text, x - (height > 50 ? 10 : 0), y + (closed ? 5 : -1), anchor: "middle", size: text.size > 6 ? 12 : NAME, weight: TextSize::BOLD, role: "name", station: id)
         label("open", x, y + 12, anchor: "middle", size: 12, role: "sub", station: id) unless closed
       end
@@ -46,7 +46,7 @@ module Gorvant
         branch = @netlist.branch?(code) ? @netlist[code] : nil
         id = "line/#{code}"
         if branch
-          put(branch, x, y, width: width, height: height, strokes: Symbols.box(width, height, 6), label: code, id: id)
+          put(branch, [x, y], [width, height], strokes: Symbols.box(width, height, 6), label: code, id: id)
         else
           block(id, x, y, width: width, height: height, nodes: nodes.first(2), component: code, spoken: code == "DISC" ? "outdoor disconnect" : Naming.component(code))
         end

@@ -37,8 +37,10 @@ module Gorvant
         ends = { "right" => -right, "neutral" => 44 - right }
         latest = settle(edges.map(&:reverse), Hash.new(-right).merge(ends)) # the same problem, seen from the right rail
         x = Hash.new(left).merge("left" => left)
-        stops.each { |stop| x[stop.key] = [loads, -latest[stop.key]].min if stop.kind == :load }
-        stops.each { |stop| x[stop.key] = left + 100 if stop.kind == :pin }
+        stops.each do |stop|
+          x[stop.key] = [loads, -latest[stop.key]].min if stop.kind == :load
+          x[stop.key] = left + 100 if stop.kind == :pin
+        end
         settle(edges, x).merge("right" => right)
       end
 

@@ -5,7 +5,7 @@ module Gorvant
     # What a call leaves out of the drawing: functions whose points carry nothing and where nothing is broken or joined to the rest,
     # only as many as it takes for the drawing to fit.
     class Fold
-      FITS = 660 # pixels that a screen of 800 leaves for it
+      FITS = 656 # pixels that a screen of 800 leaves for it
 
       # height: answers the height of the drawing with these functions folded.
       def initialize(trace, opened, &height)

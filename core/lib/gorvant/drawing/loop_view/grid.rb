@@ -8,14 +8,15 @@ module Gorvant
       WIDTH = 924
       ROW = Station::TOUCH
       GAP = 20
+      BESIDE = 8
       LANE = 8 # of a conductor that changes column
       TOP = 24 # from the top of a band to its terminals
       FOOT = 23 # from the last row to the foot of a band
-      LAST_FOOT = 12 # under the lane of the board's supply
-      THERMOSTAT_BUS_Y = 12
+      LAST_FOOT = 8 # under the lane of the board's supply
+      THERMOSTAT_BUS_Y = 10
       THERMOSTAT_SWITCH_Y = 40
       WALL_TERMINALS_Y = 84
-      WALL_HEIGHT = 106
+      WALL_HEIGHT = 105
       BOARD_DROP = 26 # from the board's row to the lane of its supply
       R_X = 58
       C_X = 894
@@ -70,10 +71,11 @@ module Gorvant
         [top, @bands.values.map(&:first).select { |y| y >= top }.min || top]
       end
 
-      # A way through the gap between two bands for a conductor that changes column.
+      # A way through the gap between two bands for a conductor that changes column. It arrives beside the middle, where one
+      # that comes straight down would lie.
       def lane(upper, from, to, number)
         y = @bands[upper].sum + 4 + (number * LANE)
-        [from, [from[0], y], [to[0], y], to]
+        [from, [from[0], y], [to[0] - BESIDE, y], [to[0] - BESIDE, to[1]]]
       end
 
       # Centres of a string of devices between two x.

@@ -51,12 +51,21 @@ module Gorvant
       end
 
       def place(word, at, words)
-        blame(word, "is a rail; it stands at the beginning alone") if word.text == "R" && at.positive?
-        blame(word, "is the way home; it stands at the end alone") if word.text == "C" && at < words.size - 1
         after = words[at + 1]
-        blame(after, "stands after #{word.text}, where only C can") if word.load? && after && after.text != "C"
-        blame(after, "would jumper #{word.text} to itself") if after && word.terminal? && after.text == word.text
-        blame(word, "leads on by a conductor, so a terminal of another place has to follow") if word.sheaths && !(after&.terminal? && word.terminal? && after.place != word.place)
+        blame(word, "is a rail; it stands at the beginning alone") if word.text == "R" && at.positive?
+        blame(word, "is the way home; it stands at the end alone") if word.text == "C" && after
+        lead(word, after)
+        return unless after
+
+        blame(after, "stands after #{word.text}, where only C can") if word.load? && after.text != "C"
+        blame(after, "would jumper #{word.text} to itself") if word.terminal? && after.text == word.text
+      end
+
+      # A colour speaks of the conductor from one place to another.
+      def lead(word, after)
+        return if word.sheaths.nil? || (word.terminal? && after&.terminal? && after.place != word.place)
+
+        blame(word, "leads on by a conductor, so a terminal of another place has to follow")
       end
 
       def say(key, value, word)

@@ -89,7 +89,7 @@ module Gorvant
         wires = ways.map do |(cable, from, to), conductors|
           "#{cable.from}.#{from || Vocabulary::CAPPED} [#{mark(cable)}#{conductors.map { |one| Notation.sheath(one) }.join(' + ')}] > #{cable.to}.#{to || Vocabulary::CAPPED}"
         end
-        wires + @jumpers.reject { |id, _jumper| @covered.include?(id) }.map { |_id, jumper| "#{jumper.place}.#{jumper.from} > #{jumper.place}.#{jumper.to}" }
+        wires + @jumpers.except(*@covered).map { |_id, jumper| "#{jumper.place}.#{jumper.from} > #{jumper.place}.#{jumper.to}" }
       end
 
       def mark(cable) = Notation.cable_mark(@rig, cable)

@@ -29,7 +29,7 @@ module Gorvant
     class Reader
       MOST_LINES = 400
       MOST_COLUMNS = 600
-      CABLE = /\A\s*([a-z][a-z0-9_]*):\s*(\S+)\s*[-–]\s*([^\s,]+)\s*,\s*(\d+)\s*AWG\s*,\s*(\d+(?:\.\d+)?)\s*ft\s*\z/i.freeze
+      CABLE = /\A\s*([a-z][a-z0-9_]*):\s*(\S+)\s*[-–]\s*([^\s,]+)\s*,\s*(\d+)\s*AWG\s*,\s*(\d+(?:\.\d+)?)\s*ft\s*\z/i
 
       attr_reader :rungs, :cables, :facts
 
@@ -148,9 +148,7 @@ module Gorvant
       def cable(line, number)
         match = CABLE.match(line)
         places = match && [match[2], match[3]].map { |name| Vocabulary::PLACES[name.downcase] }
-        if match.nil? || places.include?(nil)
-          return blame(number, 1, line.size, line.strip[0, 40], "is no cable; write cable_a: wall - air_handler, 18 AWG, 42 ft")
-        end
+        return blame(number, 1, line.size, line.strip[0, 40], "is no cable; write cable_a: wall - air_handler, 18 AWG, 42 ft") if match.nil? || places.include?(nil)
 
         @cables << CableLine.new(id: match[1].downcase, from: places[0], to: places[1], gauge_awg: match[4].to_i, length_feet: match[5].to_f)
       end

@@ -16,6 +16,9 @@ module Gorvant
       TERMINALS = { "wall" => %w[R C Y Y2 G O B OB W2 E], "air_handler" => %w[R C Y Y2 G O B W W2], "outdoor" => %w[R C Y Y2 O B W2 W2_in W2_out] }.freeze
       ALIASES = { "O/B" => "OB", "Y1" => "Y", "AUX" => "W2", "W2OUT" => "W2_out", "W2_OUT" => "W2_out", "W2IN" => "W2_in", "W2_IN" => "W2_in" }.freeze
       CAPPED = "capped"
+      TITLES = { "R" => "hot rail", "C" => "common rail", "M" => "the board's compressor terminal", "T1" => "the board's run-time tap", "K" => "the board's own delay",
+                 "LOCK" => "the board's lockout relay", "DEFROST" => "the board's defrost output", "DFR/no" => "defrost relay contact, open at rest",
+                 "DFR/nc" => "defrost relay contact, closed at rest" }.freeze
 
       class << self
         # Every word, as it is printed.
@@ -23,19 +26,17 @@ module Gorvant
 
         # What a word stands for, for completion.
         def title(word)
-          return "hot rail" if word == "R"
-          return "common rail" if word == "C"
-          return "#{word.split('.').first.tr('_', ' ')}, terminal #{word.split('.').last.tr('_', ' ')}" if word.include?(".")
+          place, terminal = word.split(".").map { |part| part.tr("_", " ") }
+          return "#{place}, terminal #{terminal}" if terminal
 
-          { "M" => "the board's compressor terminal", "T1" => "the board's run-time tap", "K" => "the board's own delay", "LOCK" => "the board's lockout relay", "DEFROST" => "the board's defrost output",
-            "DFR/no" => "defrost relay contact, open at rest", "DFR/nc" => "defrost relay contact, closed at rest" }.fetch(word) { Catalogue.components.fetch(word.delete("()")).fetch("title") }
+          TITLES.fetch(word) { Catalogue.components.fetch(word.delete("()")).fetch("title") }
         end
 
         # The word as printed, or nil.
         def find(text)
           return terminal(text) if text.include?(".")
 
-          known = text.start_with?("(") ? "(#{text[1..].delete(')').upcase})" : text.sub(%r{/(NO|NC)\z}i) { |state| state.downcase }.sub(/\A[^\/]+/, &:upcase)
+          known = text.start_with?("(") ? "(#{text[1..].delete(')').upcase})" : text.downcase.sub(%r{\A[^/]+}, &:upcase)
           all.include?(known) ? known : nil
         end
 

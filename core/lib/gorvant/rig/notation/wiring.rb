@@ -74,10 +74,14 @@ module Gorvant
       def upstream(cable, word, from, to) = word.place == cable.from ? from : to
 
       def conductor(cable, from, to, sheath)
+        color = sheath&.first || usual_color(cable, from, to)
+        splices = (sheath || []).drop(1).each_slice(2).map { |id, after| Splice.new(id: id.downcase.tr(" -", "__"), color: after) }
+        Conductor.new(id: color.downcase.gsub(/[^a-z0-9]+/, "_"), color: color, from: from, to: to, spare: (true unless from && to), splices: splices)
+      end
+
+      def usual_color(cable, from, to)
         usual = @usual.cables.find { |one| one.id == cable.id }&.conductors&.find { |one| one.from == from && one.to == to }
-        color = sheath&.first || usual&.color || Composer::COLORS.fetch(from || to || "R", "white").tr("_", " ")
-        splices = (sheath || [color]).drop(1).each_slice(2).map { |id, after| Splice.new(id: id.downcase.tr(" -", "__"), color: after) }
-        Conductor.new(id: color.downcase.gsub(/[^a-z0-9]+/, "_"), color: color, from: from, to: to, spare: from && to ? nil : true, splices: splices)
+        usual&.color || Composer::COLORS.fetch(from || to || "R", "white").tr("_", " ")
       end
 
       # Two of one colour are told apart by number.

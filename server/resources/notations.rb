@@ -1,0 +1,47 @@
+# frozen_string_literal: true
+
+module Gorvant
+  module Server
+    # Rungs typed from a panel: read, drawn, compared; nothing is kept.
+    class NotationsResource < Resource
+      MOST_DRAWN = 6 # pairs of rungs that differ
+
+      post "/api/notations" do
+        input = NotationRequest.parse(body_json)
+        rig = Notation.parse(input[:text], name: input[:name])
+        call = Outputs.calls(rig).include?(input[:call]) ? input[:call] : "off"
+        trace = Trace.new(rig, Condition.new(call: call))
+        scene = Views.scene(input.fetch(:view, "loops"), trace, { panel: input[:panel] })
+        json(rig: Formats::RigJson.dump(rig), call: call, calls: Outputs.calls(rig), scene: ScenePresenter.new(scene).to_h,
+             findings: trace.findings.map { |finding| FindingPresenter.new(finding).to_h }, assumed: rig.assumed.map { |key| Catalogue.facts.fetch(key).fetch("title") },
+             absent: Views::PANEL.keys.reject { |fact| rig[fact] }, comparison: comparison(rig, input[:against]))
+      end
+
+      get "/api/rigs/:id/notation" do
+        rig = Warm.rig(rigs.find(params[:id]))
+        json(name: rig.name, text: Notation.print(rig))
+      end
+
+      private
+
+      # { with, rungs }, nil where nothing was asked.
+      def comparison(rig, against)
+        return nil unless against
+
+        other = against == "archetype" ? Composer.archetype_of(rig) : Warm.rig(rigs.find(against))
+        rungs = RungComparison.of(rig, other, names: ["panel", against == "archetype" ? "archetype" : other.name])
+        differing = rungs.reject(&:same).first(MOST_DRAWN).map(&:code)
+        { with: other.name, rungs: rungs.map { |rung| Present.rung(rung).merge(differing.include?(rung.code) ? pair(rung, rig, other) : { before_scene: nil, after_scene: nil }) } }
+      end
+
+      # One rung of each, drawn at rest.
+      def pair(rung, *both)
+        scenes = both.map do |rig|
+          trace = Trace.new(rig, Condition.new(call: "off"))
+          trace.netlist.branch?(rung.code) ? ScenePresenter.new(Ladder.scene(trace, at_rest: true, only: [rung.code])).to_h : nil
+        end
+        { before_scene: scenes[0], after_scene: scenes[1] }
+      end
+    end
+  end
+end

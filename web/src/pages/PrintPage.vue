@@ -1,0 +1,116 @@
+<script setup lang="ts">
+import { onBeforeUnmount, ref, shallowRef } from 'vue'
+import { useRoute } from 'vue-router'
+import { api, type Condition, type Source } from '@/api/client'
+import ProblemNote from '@/components/ProblemNote.vue'
+import type { Problem } from '@/model/outcome'
+
+const props = defineProps<{ kind: 'visit' | 'rig'; id: string }>()
+const route = useRoute()
+
+const VIEWS = [
+  { view: 'loops', title: 'Loom' },
+  { view: 'ladder', title: 'Ladder' },
+  { view: 'connections', title: 'Connections' },
+] as const
+const source: Source = { kind: props.kind, id: props.id }
+const sheets = shallowRef<{ view: string; title: string; url: string }[]>([])
+const problem = shallowRef<Problem | null>(null)
+const drawn = ref(false)
+
+function condition(): Condition {
+  try {
+    const parsed: unknown = JSON.parse(String(route.query.condition ?? '{}'))
+    return typeof parsed === 'object' && parsed ? (parsed as Condition) : {}
+  } catch {
+    return {}
+  }
+}
+
+void (async () => {
+  const answers = await Promise.all(
+    VIEWS.map((one) =>
+      api.svg(source, {
+        condition: condition(),
+        view: one.view,
+        ...(one.view === 'loops' ? { opened: ['all'] } : {}),
+        ...(one.view === 'ladder' ? { panel: true } : {}),
+      }),
+    ),
+  )
+  sheets.value = answers.flatMap((answer, i) => {
+    const one = VIEWS[i]
+    if (answer.state === 'failed') problem.value = answer.problem
+    if (answer.state !== 'ready' || !one) return []
+    return [{ ...one, url: URL.createObjectURL(new Blob([answer.value], { type: 'image/svg+xml' })) }]
+  })
+  drawn.value = true
+})()
+onBeforeUnmount(() => sheets.value.forEach((sheet) => URL.revokeObjectURL(sheet.url)))
+
+const print = () => window.print()
+</script>
+
+<template>
+  <main class="print">
+    <div class="bar">
+      <button class="key solid" :disabled="!drawn" data-testid="print-now" @click="print">Print</button>
+      <RouterLink class="key" :to="`/${kind}s/${id}/trace`">Back to Trace</RouterLink>
+      <p>Three sheets, light whatever the screen is.</p>
+    </div>
+    <ProblemNote v-if="problem" :problem="problem" />
+    <p v-if="!drawn">Drawing …</p>
+    <figure v-for="sheet in sheets" :key="sheet.view" data-testid="sheet">
+      <img :src="sheet.url" :alt="sheet.title" />
+    </figure>
+    <p v-if="drawn" class="small">
+      The maker’s diagram and instructions for the unit in hand, local codes and licensed practice come first.
+    </p>
+  </main>
+</template>
+
+<style scoped>
+.print {
+  padding: 12px 16px;
+}
+
+.bar {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 10px;
+  padding-bottom: 12px;
+}
+
+figure {
+  margin: 0 0 16px;
+  break-after: page;
+}
+
+img {
+  display: block;
+  max-width: 100%;
+  max-height: 100vh;
+  border: 1px solid var(--rule);
+}
+
+.small {
+  color: var(--ink-soft);
+  font-size: 14px;
+}
+
+@media print {
+  .bar {
+    display: none;
+  }
+
+  .print {
+    padding: 0;
+  }
+
+  img {
+    border: 0;
+    max-height: 96vh;
+  }
+}
+</style>
