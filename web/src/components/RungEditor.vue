@@ -115,19 +115,20 @@ function follow(event: Event) {
         ></textarea>
       </div>
     </div>
-    <ul v-if="choices.length" class="choices" aria-label="Words" data-testid="choices">
-      <li v-for="(word, i) in choices" :key="word.id">
-        <button :class="{ chosen: i === chosen }" @mousedown.prevent="put(word.id)">
-          <b class="mono">{{ word.id }}</b> {{ word.title }}<kbd v-if="i === chosen">Tab</kbd>
-        </button>
-      </li>
-    </ul>
     <ul v-if="wrong.length" class="wrong-list" role="alert">
       <li v-for="one in wrong" :key="`${one.line}.${one.column}`">
         <b>Line {{ one.line }}, column {{ one.column }}.</b> <code v-if="one.word">{{ one.word }}</code>
         {{ one.problem }}
         <button v-if="one.suggestion" class="key" data-testid="mend" @click="mend(one)">
           Put {{ one.suggestion }}
+        </button>
+      </li>
+    </ul>
+    <!-- Last, since it goes when the field is left: nothing that can be tapped must move then. -->
+    <ul v-if="choices.length" class="choices" aria-label="Words" data-testid="choices">
+      <li v-for="(word, i) in choices" :key="word.id">
+        <button :class="{ chosen: i === chosen }" @mousedown.prevent="put(word.id)">
+          <b class="mono">{{ word.id }}</b> {{ word.title }}<kbd v-if="i === chosen">Tab</kbd>
         </button>
       </li>
     </ul>
