@@ -64,10 +64,29 @@ require_relative "gorvant/faults/kinds"
 require_relative "gorvant/faults/library"
 require_relative "gorvant/faults/signatures"
 
-# runs: rig and condition together, at one instant
+# sequence: what decides over time, each by itself
+require_relative "gorvant/sequence/errors"
+require_relative "gorvant/sequence/schedule"
+require_relative "gorvant/sequence/quantity"
+require_relative "gorvant/sequence/controller"
+require_relative "gorvant/sequence/delayed_contact"
+require_relative "gorvant/sequence/temperature_switch"
+require_relative "gorvant/sequence/valve"
+require_relative "gorvant/sequence/compressor_guard"
+
+# thermostat and defrost: the two controllers with most to decide
+require_relative "gorvant/thermostat/thermostat_controller"
+require_relative "gorvant/defrost/defrost_board"
+
+# runs: rig and condition together, at one instant and over time
 require_relative "gorvant/runs/trace"
 require_relative "gorvant/runs/what_if"
 require_relative "gorvant/runs/way"
+require_relative "gorvant/runs/script"
+require_relative "gorvant/runs/plant"
+require_relative "gorvant/runs/timeline"
+require_relative "gorvant/runs/run"
+require_relative "gorvant/runs/chain"
 
 # drawing: Scenes that page, export and screen reader render alike
 require_relative "gorvant/drawing/text_size"
@@ -87,3 +106,5 @@ require_relative "gorvant/drawing/views"
 require_relative "gorvant/formats/rig_json"
 require_relative "gorvant/formats/spice"
 require_relative "gorvant/formats/svg"
+require_relative "gorvant/formats/timeline_csv"
+require_relative "gorvant/formats/vcd"

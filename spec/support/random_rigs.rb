@@ -10,11 +10,16 @@ module RandomRigs
         case about["kind"]
         when "choice" then about["of"].keys.sample(random: random)
         when "flag" then random.rand < 0.5
-        when "number" then key == "fuse_amps" ? [0, 3, 5].sample(random: random) : [20, 40, 60].sample(random: random)
+        when "number" then number(key, about, random)
         when "list" then about["of"].keys.sample(random.rand(0..about["of"].size), random: random)
         end
     end
     chosen.merge("system_setup" => "heat_pump", "backup_setup" => "as_fitted")
+  end
+
+  def self.number(key, about, random)
+    usual = { "fuse_amps" => [0, 3, 5], "transformer_va" => [20, 40, 60] }
+    usual.fetch(key) { [about["low"], about["default"], about["high"]] }.sample(random: random)
   end
 
   def self.rig(seed)

@@ -31,6 +31,8 @@ module Gorvant
       def archetypes = table("archetypes")
       # { key => template }
       def wording = table("wording")
+      # { rule of a run => { "says", "as_designed" } }
+      def sequence = table("sequence")
       # { mark of a drawing => { "title", "says", "line" or "symbol" } }
       def legend = table("legend")
       # { weight => { advance width in thousandths => characters } } of the shipped type

@@ -4,9 +4,10 @@ module Gorvant
   # What the rig is asked to do, and how things stand around it. call: a key of Catalogue.calls. switches: { component
   # code => "open" or "closed" } set by pressure or temperature. supplies: { "air_handler" / "outdoor" => on? }.
   # faults: [Hash] as Faults reads them. board: { "defrost" / "lockout" / "hold" => bool }, nil for what the call says.
-  # outputs: terminals that the thermostat joins to R, nil for what the call and its set-up say.
-  Condition = Value.define(:call, :switches, :supplies, :faults, :board, :outputs,
-                           defaults: { switches: {}.freeze, supplies: {}.freeze, faults: [].freeze, board: nil, outputs: nil })
+  # outputs: terminals that the thermostat joins to R, nil for what the call and its set-up say. contacts: { contact branch id =>
+  # "open" or "closed" } of those that follow their coil late.
+  Condition = Value.define(:call, :switches, :supplies, :faults, :board, :outputs, :contacts,
+                           defaults: { switches: {}.freeze, supplies: {}.freeze, faults: [].freeze, board: nil, outputs: nil, contacts: {}.freeze })
 
   class Condition
     SUPPLIES = %w[air_handler outdoor].freeze
@@ -21,11 +22,14 @@ module Gorvant
       Parser.new(given).condition
     end
 
-    def to_json_hash = { "call" => call, "switches" => switches, "supplies" => supplies, "faults" => faults, "board" => board, "outputs" => outputs }.compact
+    def to_json_hash
+      { "call" => call, "switches" => switches, "supplies" => supplies, "faults" => faults, "board" => board, "outputs" => outputs,
+                           "contacts" => (contacts unless contacts.empty?) }.compact
+    end
 
     # Reads a condition field by field.
     class Parser
-      KNOWN = %w[call switches supplies faults board outputs].freeze
+      KNOWN = %w[call switches supplies faults board outputs contacts].freeze
 
       def initialize(given) = @given = given
 
@@ -33,7 +37,8 @@ module Gorvant
         stray = @given.keys - KNOWN
         wrong("/condition/#{stray.first}", "unknown; known are #{KNOWN.join(', ')}") if stray.any?
 
-        Condition.new(call: call, switches: switches, supplies: flags("supplies", SUPPLIES), faults: faults, board: @given["board"] && flags("board", BOARD), outputs: outputs)
+        Condition.new(call: call, switches: switches, supplies: flags("supplies", SUPPLIES), faults: faults, board: @given["board"] && flags("board", BOARD), outputs: outputs,
+contacts: contacts)
       end
 
       private
@@ -57,6 +62,12 @@ module Gorvant
           about = Catalogue.components[code]
           wrong("/condition/switches/#{code}", "is no switch of this kind of unit") unless about && about["kind"] == "switch"
           wrong("/condition/switches/#{code}", "has to be \"open\" or \"closed\", not #{state.inspect}") unless %w[open closed].include?(state)
+        end
+      end
+
+      def contacts
+        object("contacts").each do |id, state|
+          wrong("/condition/contacts/#{id.to_s[0, 60]}", "has to be \"open\" or \"closed\", not #{state.inspect}") unless %w[open closed].include?(state)
         end
       end
 

@@ -16,7 +16,8 @@ module Gorvant
       @condition = condition
       faults = Fault.parse_all(condition.faults)
       fitted = faults.inject(rig) { |so_far, fault| fault.refit(so_far) }
-      @netlist, @held = Fault.inject(Assembly.netlist(fitted), faults)
+      @netlist, held = Fault.inject(Assembly.netlist(fitted), faults)
+      @held = late_contacts.merge(held)
       @positions = Assembly.positions(fitted, condition)
       @solution = Settling.settle(@netlist, positions: @positions, held: @held)
       @findings = Rule.check_all(@solution) + mechanical(faults)
@@ -91,6 +92,15 @@ module Gorvant
         fields = { title: fault.title(netlist), is: fault.about["is"], shows: fault.about["shows"], proof: fault.about["proof"] }
         Finding.new(code: "mechanical", severity: words["severity"], title: format(words["title"], fields), says: format(words["says"], fields),
                     next_step: format(words["next_step"], fields), cautions: words["cautions"])
+      end
+    end
+
+    # Contacts that the run over time holds where their delay has them.
+    def late_contacts
+      condition.contacts.to_h do |id, state|
+        raise BadCondition.new(field: "/condition/contacts/#{id}", problem: "is no contact of this rig") unless netlist.branch?(id) && netlist[id].kind == :contact
+
+        [id, state.to_sym]
       end
     end
 

@@ -1,0 +1,104 @@
+# frozen_string_literal: true
+
+module Gorvant
+  # Why something is on or off at a time, walked back link by link; and when it will be otherwise.
+  class Chain
+    # seconds: when it came so, nil for how things stand; rule_says: the rule behind it; left_seconds: until it is over by itself.
+    Link = Value.define(:seconds, :signal, :says, :rule_says, :as_designed, :left_seconds)
+    MOST_LINKS = 14
+
+    attr_reader :links
+
+    # Raises UnknownSignal.
+    def initialize(timeline, signal, at)
+      @timeline = timeline
+      @at = at
+      timeline.signal(signal)
+      @links = []
+      @seen = []
+      follow(signal)
+    end
+
+    # The next time that it comes on, with the event that brings it: nil within this run.
+    def next_on
+      on = @timeline.value_at(@links.first&.signal || "", @at)
+      on == true ? nil : @timeline.next_event(@links.first.signal, @at, true)
+    end
+
+    def as_designed? = links.any? && links.last.as_designed == true
+
+    private
+
+    def follow(signal)
+      return if @seen.include?(signal) || @links.size >= MOST_LINKS
+
+      @seen << signal
+      value = @timeline.value_at(signal, @at)
+      missing = load?(signal) && value == false ? first_missing(signal) : nil
+      return through(signal, missing) if missing
+
+      standing(signal, value)
+    end
+
+    def trace = @trace ||= Trace.new(@timeline.rig, @timeline.condition_at(@at))
+    def load?(signal) = trace.netlist.branch?(signal) && trace.netlist[signal].load?
+    def first_missing(load) = trace.loop_of(load).first_missing&.branch
+    def signals = @signals ||= Run::Signals.new(@timeline.rig, Assembly.netlist(@timeline.rig), Run::Cast.new(@timeline.rig))
+
+    # Off, because the way to it is open somewhere.
+    def through(signal, branch)
+      @links << link(nil, signal, Catalogue.words("chain.open", title: cap(signals.title(signal)), link: branch.label))
+      mover = signals.movers(branch).find { |id| held?(id) } || signals.movers(branch).last
+      return fault(branch) if mover.nil? || !@timeline.signals.any? { |one| one.id == mover }
+
+      follow(mover)
+    end
+
+    # Of two movers the one that holds the branch open now.
+    def held?(id) = @timeline.value_at(id, @at) == true && %w[hold lockout].include?(id)
+
+    def fault(branch)
+      event = @timeline.events.reverse_each.find { |one| one.seconds <= @at && %w[script.fault script.jumper].include?(one.signal) }
+      event ? events(event) : @links << link(nil, branch.id, Catalogue.words("chain.open_itself", link: branch.label))
+    end
+
+    # How a switch, an output or a running load came to stand as it does.
+    def standing(signal, value)
+      event = @timeline.last_event(signal, @at)
+      reason = @timeline.standing_reason(signal, @at)
+      now = reason && (event.nil? || reason.until_seconds.to_f > @at || Catalogue.sequence.fetch(reason.rule)["says"] != event.rule_says) ? reason : nil
+      now = nil if now && value == true && load?(signal)
+      if now && waiting?(now, event)
+        @links << reasoned(signal, value, now)
+        return now.from && now.from != signal ? follow(now.from) : nil
+      end
+      event ? events(event) : @links << link(nil, signal, Catalogue.words("chain.from_start", title: cap(signals.title(signal)), value: words(value)))
+    end
+
+    # A reason that says more than the last event: something is being waited for.
+    def waiting?(reason, event)
+      event.nil? || (reason.rule != event.rule && (reason.until_seconds.nil? || reason.until_seconds > @at)) || (reason.until_seconds && reason.until_seconds > @at)
+    end
+
+    def reasoned(signal, value, reason)
+      rule = Catalogue.sequence.fetch(reason.rule)
+      left = reason.until_seconds && (reason.until_seconds - @at)
+      Link.new(seconds: nil, signal: signal, says: Catalogue.words("chain.stands", title: cap(signals.title(signal)), value: words(value)), rule_says: format(rule["says"], reason.fields),
+               as_designed: rule["as_designed"], left_seconds: left&.positive? ? left : nil)
+    end
+
+    # The chain of events back to the one that nothing led to.
+    def events(event)
+      while event && @links.size < MOST_LINKS
+        left = event.until_seconds && event.until_seconds > @at ? event.until_seconds - @at : nil
+        @links << Link.new(seconds: event.seconds, signal: event.signal, says: event.says, rule_says: event.rule == "script" ? nil : event.rule_says, as_designed: event.as_designed,
+left_seconds: left)
+        event = event.because && @timeline.events[event.because]
+      end
+    end
+
+    def link(seconds, signal, says) = Link.new(seconds: seconds, signal: signal, says: says, rule_says: nil, as_designed: nil, left_seconds: nil)
+    def cap(words) = words[0].upcase + words[1..]
+    def words(value) = { true => "on", false => "off" }.fetch(value, value.to_s)
+  end
+end

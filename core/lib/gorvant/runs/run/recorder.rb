@@ -1,0 +1,233 @@
+# frozen_string_literal: true
+
+require_relative "signals"
+
+module Gorvant
+  class Run
+    # Writes down what changes, and because of what. What flips back within one instant is not worth a line.
+    class Recorder
+      Draft = Struct.new(:signal, :value, :says, :because, :rule, :rule_says, :as_designed, :until_seconds)
+      CURVES = { "coil" => ["coil", "°F"], "outdoor" => ["outdoor air", "°F"], "room" => ["room", "°F"], "pressure" => ["pressure difference", "psi"],
+"clock" => ["defrost count", "min"] }.freeze
+      CONTROLLER_KEYS = %w[call hold lockout defrost turn valve].freeze
+
+      attr_reader :standing
+
+      def initialize(rig, cast)
+        @rig = rig
+        @signals = Signals.new(rig, Assembly.netlist(rig), cast)
+        @values = {}
+        @steps = Hash.new { |hash, key| hash[key] = [] }
+        @events = []
+        @drafts = []
+        @instants = []
+        @conditions = {}
+        @standing = Hash.new { |hash, key| hash[key] = [] }
+        @findings = []
+        @cold_strips = false
+        @found_now = []
+        @found_before = []
+        turn_against_hold
+      end
+
+      def count = @events.size
+      def state = @values.dup
+      def restless(before) = @values.reject { |id, value| before[id] == value }.keys
+
+      # A move of the script; returns its place in the list.
+      def script(_now, move)
+        of = move.of.is_a?(Hash) ? Fault.parse(move.of).title(Assembly.netlist(@rig)) : Array(move.of).join(" to ")
+        value = move.value.is_a?(Numeric) ? "#{format('%g', move.value)} °F" : move.value
+        says = Catalogue.words("event.script_#{%w[switch supply fault jumper].include?(move.what) ? 'of' : 'set'}", what: move.what.tr("_", " "), of: of, value: value)
+        draft("script.#{move.what}", move.value, says, nil, Controller::Reason.new(rule: "script"))
+      end
+
+      # What the controllers put out, with their reasons.
+      def outputs(now, outputs, reasons, causes)
+        reasons.each { |key, reason| stand_reason(key, now, reason) }
+        CONTROLLER_KEYS.each { |key| change(key, outputs[key], reasons[key], causes) if outputs.key?(key) && @signals[key] }
+        closed = outputs.fetch("outputs", [])
+        @signals.all.each_value do |about|
+          case about.kind
+          when "output" then change(about.id, closed.include?(about.id.split(".").last), reasons[about.id], causes)
+          when "contact" then change(about.id, outputs[about.id], reasons[about.id], causes)
+          when "switch" then change(about.id, outputs[about.id], reasons[about.id], causes) if outputs.key?(about.id)
+          end
+        end
+      end
+
+      # What the circuit makes of it, causes before what they led to.
+      def circuit(_now, circuit, causes)
+        found = (@readings ||= {}.compare_by_identity)[circuit.solution] ||= readings(circuit)
+        return if found.equal?(@read)
+
+        @read = found
+        notice(circuit.findings)
+        changed = found.reject { |id, value| @values.key?(id) && @values[id] == value }
+        beginning = changed.reject { |id, _value| @values.key?(id) }
+        @values.merge!(changed)
+        waiting = @instants.empty? ? {} : changed.except(*beginning.keys)
+        led = waiting.to_h { |id, _value| [id, cause(id, circuit, waiting)] }
+        until waiting.empty?
+          id = waiting.keys.find { |one| !waiting.key?(led[one]) || led[one] == one } || waiting.keys.first
+          value = waiting.delete(id)
+          draft(id, value, @signals.says(id, value), (latest(led[id]) if led[id]) || own_cause(id, causes) || causes["fault"] || causes["jumper"], nil)
+        end
+      end
+
+      # All is at rest: keeps what is otherwise than before the instant.
+      def stand(now, before, condition)
+        beginning = @instants.empty?
+        kept = keep(now, before) unless beginning
+        @values.each { |id, value| @steps[id] << [now, value] if @steps[id].empty? || @steps[id].last[1] != value }
+        @drafts = []
+        strips(now)
+        @found_now.each { |finding| @findings << Timeline::Noticed.new(seconds: now, finding: finding) unless @found_before.include?(finding.code) }
+        @found_before = @found_now.map(&:code)
+        index = @conditions[condition] ||= @conditions.size
+        @instants.pop if @instants.last&.first == now
+        @instants << [now, index] if @instants.empty? || @instants.last[1] != index || kept
+      end
+
+      def timeline(script, history)
+        Timeline.new(rig: @rig, script: script, events: @events, findings: @findings, instants: @instants, conditions: @conditions.keys, standing: @standing,
+                     signals: @signals.all.values.select { |about| @steps.key?(about.id) }
+                                      .map { |about| Timeline::Signal.new(id: about.id, title: about.title, group: about.group, steps: @steps[about.id]) },
+                     curves: CURVES.map { |id, (title, unit)| Timeline::Curve.new(id: id, title: title, unit: unit, points: history.fetch(id)) })
+      end
+
+      private
+
+      def stand_reason(key, now, reason)
+        list = @standing[key]
+        return if list.any? && list.last[1] == reason
+
+        list.pop if list.any? && list.last[0] == now
+        list << [now, reason]
+      end
+
+      # { signal id => value } of all that the circuit decides.
+      def readings(circuit)
+        condition = circuit.condition
+        @signals.all.each_value.with_object({}) do |about, found|
+          case about.kind
+          when "supply" then found[about.id] = condition.supplies.fetch(about.id, true)
+          when "switch" then found[about.id] = condition.switches[about.id] == "closed" if condition.switches.key?(about.id)
+          when "fuse" then found[about.id] = circuit.closed?(about.id)
+          when "node" then found[about.id] = circuit.live?(about.id)
+          when "load" then found[about.id] = circuit.works?(about.id)
+          end
+        end
+      end
+
+      def change(id, value, reason, causes)
+        value = !!value if [true, false, nil].include?(value)
+        return if @values[id] == value && @values.key?(id)
+
+        first = !@values.key?(id)
+        @values[id] = value
+        return if first && @instants.empty?
+
+        draft(id, value, @signals.says(id, value), from(reason) || own_cause(id, causes), reason)
+      end
+
+      def from(reason) = reason&.from && latest(reason.from)
+      # The move of the script that a signal follows at once.
+      def own_cause(id, causes) = causes[id] || (%w[call DFT ODT].include?(id) ? causes.values.last : nil)
+
+      def draft(signal, value, says, because, reason)
+        rule = reason && Catalogue.sequence.fetch(reason.rule)
+        @drafts << Draft.new(signal, value, says, because, reason&.rule, rule && format(rule["says"], reason.fields), rule ? rule["as_designed"] : nil, reason&.until_seconds)
+        @events.size + @drafts.size - 1
+      end
+
+      # The newest event of a signal, this instant's included.
+      def latest(id)
+        here = @drafts.rindex { |draft| [id, "script.#{id}"].include?(draft.signal) }
+        return @events.size + here if here
+
+        @latest&.[](id)
+      end
+
+      # The signal that led to a change of the circuit, or nil: of what its ways lead through, what changed last; a change of this
+      # very instant counts as later than any before.
+      def cause(id, circuit, waiting)
+        movers = (@signals[id].kind == "load" ? load_movers(id, circuit) : node_movers(id)) - [id]
+        movers.find { |mover| waiting.key?(mover) } || movers.select { |mover| latest(mover) }.max_by { |mover| latest(mover) }
+      end
+
+      def load_movers(id, circuit)
+        return [] unless @signals[id].kind == "load"
+
+        loop = circuit.loop_of(id)
+        on = @values[id]
+        steps = on ? (loop.best_feeder || []) : loop.feeders.flatten(1).select(&:open?)
+        home = loop.home || []
+        (steps + (on ? home : home.select(&:open?))).map(&:branch).select(&:switching?).uniq.flat_map { |branch| @signals.movers(branch) }.uniq
+      end
+
+      # By what can feed a point.
+      def node_movers(id)
+        letter = id.split(".").last
+        case id
+        when "outdoor.board.T1" then %w[hold lockout turn] + @rig[:safeties] + ["THERMOSTAT.Y"]
+        when "outdoor.W2_out", "air_handler.W" then %w[DFR lockout ODT THERMOSTAT.W2 THERMOSTAT.E]
+        when /\./ then %W[THERMOSTAT.#{letter} THERMOSTAT.OB DFR]
+        else return []
+        end + ["FU", *Condition::SUPPLIES]
+      end
+
+      def keep(now, before)
+        lasting = @drafts.each_index.select { |i| lasts?(i, before) }
+        base = @events.size
+        place = lasting.each_with_index.to_h { |draft, i| [base + draft, base + i] }
+        lasting.each { |i| @events << event(@drafts[i], now, cause_of(@drafts[i].because, base, place)) }
+        @latest ||= {}
+        @events.drop(base).each { |event| @latest[event.signal.delete_prefix("script.")] = event.id }
+        lasting.any?
+      end
+
+      # A script's move lasts; a signal's last change does, where it is not back to where it was.
+      def lasts?(index, before)
+        draft = @drafts[index]
+        return true if draft.signal.start_with?("script.")
+
+        @drafts.rindex { |other| other.signal == draft.signal } == index && before[draft.signal] != draft.value
+      end
+
+      # Through causes that did not last to one that did.
+      def cause_of(id, base, place)
+        id = @drafts[id - base].because while id && id >= base && !place.key?(id)
+        id && (place[id] || id)
+      end
+
+      def event(draft, now, because)
+        Timeline::Event.new(id: @events.size, seconds: now, signal: draft.signal, value: draft.value, says: draft.says, because: because, rule: draft.rule, rule_says: draft.rule_says,
+                            as_designed: draft.as_designed, until_seconds: draft.until_seconds)
+      end
+
+      # Faults that the circuit's own rules find are noticed when they begin.
+      def notice(findings) = @found_now = findings.select(&:fault?)
+
+      # Strips that are fed while no air moves.
+      def strips(now)
+        cold = (@values["HTR"] || @values["HTR2"] || false) && !@values["BLOWER"]
+        @findings << Timeline::Noticed.new(seconds: now, finding: finding("strips_without_blower")) if cold && !@cold_strips
+        @cold_strips = cold
+      end
+
+      def turn_against_hold
+        return unless @rig[:y_path] == "delay" && @rig[:defrost_turn] == "drops" && @rig[:board_hold_seconds] > @rig[:defrost_turn_seconds]
+
+        @findings << Timeline::Noticed.new(seconds: 0.0,
+finding: finding("turn_against_hold", hold: format("%g", @rig[:board_hold_seconds]), turn: format("%g", @rig[:defrost_turn_seconds])))
+      end
+
+      def finding(code, **fields)
+        words = Catalogue.findings.fetch(code)
+        Finding.new(code: code, severity: words["severity"], title: format(words["title"], fields), says: format(words["says"], fields), next_step: format(words["next_step"], fields),
+                    cautions: words["cautions"])
+      end
+    end
+  end
+end

@@ -1,0 +1,34 @@
+# frozen_string_literal: true
+
+module Gorvant
+  # A contact that follows its coil after a delay: a sequencer that heats and bends, a blower board with its own timing.
+  class DelayedContact < Controller
+    attr_reader :id
+
+    # contact: branch id; coil: what it follows; rules: { on:, off: } keys of sequence.yml.
+    def initialize(contact, coil:, on_seconds:, off_seconds:, rules:)
+      super()
+      @id = contact
+      @coil = coil
+      @delays = { true => on_seconds.to_f, false => off_seconds.to_f }
+      @rules = rules
+    end
+
+    def memory = { closed: false, turning: nil, since: 0.0 }
+
+    def step(memory, seen)
+      wanted = seen.works?(@coil)
+      return answer(memory.merge(turning: nil), { id => memory[:closed] }) if wanted == memory[:closed]
+
+      since = memory[:turning] == wanted ? memory[:since] : seen.now
+      over = since + @delays.fetch(wanted)
+      done = seen.now >= over
+      kept = done ? { closed: wanted, turning: nil, since: since } : { closed: memory[:closed], turning: wanted, since: since }
+      answer(kept, { id => kept[:closed] }, reasons: { id => reason(wanted, over, done) }, wake_at: done ? nil : over)
+    end
+
+    private
+
+    def reason(wanted, over, done) = because(@rules.fetch(wanted ? :on : :off), from: @coil, until_seconds: done ? nil : over)
+  end
+end
