@@ -6,21 +6,25 @@ module Gorvant
     # Values are frozen and follow from their digest alone, so no process needs another's.
     module Warm
       MOST = 64
+      MOST_TIMELINES = 12
       @lock = Mutex.new
       @rigs = {}
       @netlists = {}
+      @timelines = {}
 
       class << self
         # The Rig of a row that carries digest and content.
         def rig(row) = keep(@rigs, row[:digest]) { Formats::RigJson.read(row[:content].to_hash) }
+        # A rig run under a script: asked about again and again while a tape is looked at.
+        def timeline(row, script) = keep(@timelines, [row[:digest], script], MOST_TIMELINES) { Run.of(rig(row), script) }
         def netlist(row) = keep(@netlists, row[:digest]) { Assembly.netlist(rig(row)) }
 
         private
 
-        def keep(store, digest)
+        def keep(store, digest, most = MOST)
           @lock.synchronize { store[digest] } || yield.tap do |value|
             @lock.synchronize do
-              store.shift if store.size >= MOST
+              store.shift if store.size >= most
               store[digest] = value
             end
           end

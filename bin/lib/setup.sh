@@ -35,7 +35,7 @@ install_packages() {
   for extra in "$@"; do
     case $extra in
       browser) need chromium chromium; need chromedriver chromium-driver ;;
-      oracle) need ngspice ngspice ;;
+      oracle) need ngspice ngspice; need vcd2fst gtkwave ;;
     esac
   done
   [ ${#MISSING[@]} -eq 0 ] && return 0

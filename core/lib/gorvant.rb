@@ -87,6 +87,8 @@ require_relative "gorvant/runs/plant"
 require_relative "gorvant/runs/timeline"
 require_relative "gorvant/runs/run"
 require_relative "gorvant/runs/chain"
+require_relative "gorvant/runs/refrigerant"
+require_relative "gorvant/runs/window"
 
 # drawing: Scenes that page, export and screen reader render alike
 require_relative "gorvant/drawing/text_size"
@@ -108,3 +110,4 @@ require_relative "gorvant/formats/spice"
 require_relative "gorvant/formats/svg"
 require_relative "gorvant/formats/timeline_csv"
 require_relative "gorvant/formats/vcd"
+require_relative "gorvant/formats/course_csv"

@@ -53,14 +53,16 @@ module Gorvant
           { found: way.found?, says: way.says, stops: way.stops.map(&:to_h), nodes: way.nodes, branches: way.branches }
         end
 
+        def why(chain, at)
+          following = chain.next_on
+          { links: chain.links.map(&:to_h), as_designed: chain.as_designed?,
+            next_on: following && { seconds: following.seconds, in_seconds: following.seconds - at, says: following.says, signal: following.signal } }
+        end
+
         # Where a reading belongs in a drawing: at its point when it was taken to a C, else at both.
         def taken_at(row)
           ends = [row[:from_node], row[:to_node]]
           ends.one? { |node| node.end_with?(".C") } ? ends.find { |node| !node.end_with?(".C") } : ends.sort.join("|")
-        end
-
-        def rung(rung)
-          rung.to_h
         end
 
         def task(row)

@@ -8,7 +8,7 @@ module Gorvant
         required(:id).filled(:string, format?: UUID)
         required(:from_node).filled(:string, max_size?: LINE)
         required(:to_node).filled(:string, max_size?: LINE)
-        required(:value_volts_ac).filled(:float, gteq?: 0.0, lteq?: 1000.0)
+        required(:value_volts_ac).filled(NUMBER, gteq?: 0.0, lteq?: 1000.0)
         required(:instrument).filled(:string, included_in?: Meter.instruments.keys)
         required(:condition).value(:hash)
         required(:taken_at).filled(:time)
@@ -63,6 +63,36 @@ module Gorvant
         required(:to_node).filled(:string, max_size?: LINE)
         optional(:from_node).maybe(:string, max_size?: LINE)
       end
+    end
+
+    # A run over time, or the stretch of it that a width can show.
+    class TimelineRequest < Request
+      json do
+        required(:script).value(:hash)
+        required(:duration_seconds).filled(NUMBER)
+        optional(:from_seconds).filled(NUMBER, gteq?: 0.0)
+        optional(:to_seconds).filled(NUMBER, gt?: 0.0)
+        optional(:width).filled(:integer, gteq?: 100, lteq?: 4000)
+      end
+
+      rule(:from_seconds, :to_seconds) do
+        key(:to_seconds).failure("has to be later than from_seconds") if values[:to_seconds] && values[:to_seconds] <= values.data.fetch(:from_seconds, 0.0)
+      end
+    end
+
+    # Why a signal stands as it does at a time.
+    class WhyRequest < Request
+      json do
+        required(:script).value(:hash)
+        required(:duration_seconds).filled(NUMBER)
+        required(:signal).filled(:string, max_size?: 60)
+        required(:at_seconds).filled(NUMBER, gteq?: 0.0)
+      end
+    end
+
+    # Temperatures as CSV.
+    class CourseRequest < Request
+      json { required(:text).filled(:string, max_size?: 200_000) }
     end
 
     # Rungs as they were typed. against: "archetype" or the id of a rig to compare with.

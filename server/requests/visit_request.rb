@@ -13,7 +13,7 @@ module Gorvant
         required(:visit_on).filled(:date)
         optional(:complaint).value(:string, max_size?: TEXT)
         optional(:symptoms).array(:string, included_in?: Catalogue.symptoms.keys)
-        optional(:outdoor_degrees_f).maybe(:float, gteq?: -80.0, lteq?: 150.0)
+        optional(:outdoor_degrees_f).maybe(NUMBER, gteq?: -80.0, lteq?: 150.0)
       end
 
       rule(:complaint).validate(:plain_text)
@@ -31,7 +31,7 @@ module Gorvant
         required(:version).filled(:integer)
         optional(:complaint).value(:string, max_size?: TEXT)
         optional(:symptoms).array(:string, included_in?: Catalogue.symptoms.keys)
-        optional(:outdoor_degrees_f).maybe(:float, gteq?: -80.0, lteq?: 150.0)
+        optional(:outdoor_degrees_f).maybe(NUMBER, gteq?: -80.0, lteq?: 150.0)
       end
 
       rule(:complaint).validate(:plain_text)

@@ -2,7 +2,7 @@
 
 module Gorvant
   module Server
-    # Rungs typed from a panel: read, drawn, compared; nothing is kept.
+    # What is typed or pasted from outside, rungs and temperatures: read, drawn, compared; nothing is kept.
     class NotationsResource < Resource
       MOST_DRAWN = 6 # pairs of rungs that differ
 
@@ -15,6 +15,11 @@ module Gorvant
         json(rig: Formats::RigJson.dump(rig), call: call, calls: Outputs.calls(rig), scene: ScenePresenter.new(scene).to_h,
              findings: trace.findings.map { |finding| FindingPresenter.new(finding).to_h }, assumed: rig.assumed.map { |key| Catalogue.facts.fetch(key).fetch("title") },
              absent: Views::PANEL.keys.reject { |fact| rig[fact] }, comparison: comparison(rig, input[:against]))
+      end
+
+      # Temperatures as CSV to moves of a script.
+      post "/api/courses" do
+        json(moves: Formats::CourseCsv.parse(CourseRequest.parse(body_json)[:text]))
       end
 
       get "/api/rigs/:id/notation" do
@@ -31,7 +36,7 @@ module Gorvant
         other = against == "archetype" ? Composer.archetype_of(rig) : Warm.rig(rigs.find(against))
         rungs = RungComparison.of(rig, other, names: ["panel", against == "archetype" ? "archetype" : other.name])
         differing = rungs.reject(&:same).first(MOST_DRAWN).map(&:code)
-        { with: other.name, rungs: rungs.map { |rung| Present.rung(rung).merge(differing.include?(rung.code) ? pair(rung, rig, other) : { before_scene: nil, after_scene: nil }) } }
+        { with: other.name, rungs: rungs.map { |rung| rung.to_h.merge(differing.include?(rung.code) ? pair(rung, rig, other) : { before_scene: nil, after_scene: nil }) } }
       end
 
       # One rung of each, drawn at rest.

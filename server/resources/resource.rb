@@ -24,7 +24,8 @@ module Gorvant
       # carries the rig's content and digest.
       def self.circuit_routes(prefix, rows)
         { "trace" => :answer_trace, "measurement" => :answer_measurement, "spice" => :answer_spice, "alike" => :answer_alike, "drawing" => :answer_drawing,
-          "svg" => :answer_svg, "legend" => :answer_legend, "way" => :answer_way }.each do |question, answer|
+          "svg" => :answer_svg, "legend" => :answer_legend, "way" => :answer_way,
+          "timeline" => :answer_timeline, "why" => :answer_why, "vcd" => :answer_vcd, "events" => :answer_events }.each do |question, answer|
           post("#{prefix}/:id/#{question}") { send(answer, send(rows).find(params[:id])) }
         end
         get("#{prefix}/:id/faults") { answer_faults(send(rows).find(params[:id])) }
@@ -110,6 +111,36 @@ module Gorvant
         input = TraceRequest.parse(body_json)
         condition = condition(input[:condition])
         json(computed.fetch("legend", row[:digest], condition.to_json_hash) { JSON.generate(Present.legend(Trace.new(Warm.rig(row), condition))) })
+      end
+
+      # What happens over time, thinned to what a width can show.
+      def answer_timeline(row)
+        input = TimelineRequest.parse(body_json)
+        json(computed.fetch("timeline", row[:digest], input) do
+          timeline = timeline(row, input)
+          JSON.generate(TimelinePresenter.new(timeline, from: input.fetch(:from_seconds, 0.0), to: [input.fetch(:to_seconds, Float::INFINITY), timeline.duration_seconds].min,
+                                                        width: input.fetch(:width, 1200)).to_h)
+        end)
+      end
+
+      # Why something is on or off at a time, and when it will be otherwise.
+      def answer_why(row)
+        input = WhyRequest.parse(body_json)
+        timeline = timeline(row, input)
+        json Present.why(Chain.new(timeline, input[:signal], [input[:at_seconds], timeline.duration_seconds].min), input[:at_seconds])
+      end
+
+      def answer_vcd(row) = text(Formats::Vcd.dump(timeline(row, TimelineRequest.parse(body_json))), "text/plain")
+      def answer_events(row) = text(Formats::TimelineCsv.dump(timeline(row, TimelineRequest.parse(body_json))), "text/csv")
+
+      def timeline(row, input)
+        script = Script.parse(deep_strings(input[:script]), input[:duration_seconds])
+        Warm.timeline(row, script)
+      end
+
+      def text(content, type)
+        content_type type
+        content
       end
 
       # The shortest way for 24 V to a point, or what lies between two.

@@ -42,6 +42,11 @@ RSpec.describe "The API", :server do
     expect(db[:readings].where(id: answer["id"]).get(:rig_revision_id)).to eq(db[:visits].where(id: visit_id).get(:rig_revision_id))
   end
 
+  it "takes a whole number of volts as the number it is" do
+    keep(reading(value_volts_ac: 24))
+    expect([last_response.status, answer["value_volts_ac"], answer["verdict"]]).to eq([201, 24.0, "agrees"])
+  end
+
   it "keeps one reading when the same is sent twice, and refuses another under its id" do
     body = reading
     2.times { keep(body) }

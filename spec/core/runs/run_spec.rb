@@ -200,13 +200,13 @@ RSpec.describe Gorvant::Run do
       expect(one.events).to all(satisfy { |event| event.because.nil? || event.because < event.id })
       rootless = one.events.select { |event| event.because.nil? && event.rule.nil? }
       expect(rootless.map { |event| [seed, event.says] }).to eq([])
-      one.instants.sample(3, random: random).each { |at, _index| Gorvant::Trace.new(rig, one.condition_at(at)) }
+      one.instants.map(&:first).sample(3, random: random).each { |at| Gorvant::Trace.new(rig, one.condition_at(at)) }
     end
   end
 
   it "shows every instant on the drawings as it stood in the run" do
     timeline = run(rig_with(board_family: "osier"), heat, 2 * 3600, **cold)
-    timeline.instants.each do |at, _index|
+    timeline.instants.map(&:first).each do |at|
       trace = Gorvant::Trace.new(timeline.rig, timeline.condition_at(at))
       (timeline.signals.map(&:id) & trace.load_codes).each { |code| expect([at, code, trace.works?(code)]).to eq([at, code, timeline.value_at(code, at)]) }
     end

@@ -312,6 +312,175 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rigs/{id}/timeline": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What happens over time under a script */
+        post: operations["timelineOf_rigs"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{id}/why": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Why a signal stands as it does at a time of a run */
+        post: operations["whyOf_rigs"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{id}/vcd": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The run as a value change dump */
+        post: operations["vcdOf_rigs"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{id}/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The events of the run as CSV */
+        post: operations["eventsOf_rigs"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{id}/timeline": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What happens over time under a script */
+        post: operations["timelineOf_visits"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{id}/why": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Why a signal stands as it does at a time of a run */
+        post: operations["whyOf_visits"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{id}/vcd": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The run as a value change dump */
+        post: operations["vcdOf_visits"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{id}/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The events of the run as CSV */
+        post: operations["eventsOf_visits"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/courses": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Temperatures as CSV to moves of a script */
+        post: operations["readCourse"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/notations": {
         parameters: {
             query?: never;
@@ -817,6 +986,9 @@ export interface components {
                 [key: string]: boolean;
             };
             outputs?: string[];
+            contacts?: {
+                [key: string]: string;
+            };
             faults?: components["schemas"]["Fault"][];
         };
         Expected: {
@@ -1088,6 +1260,91 @@ export interface components {
             nodes: string[];
             branches: string[];
         };
+        Move: {
+            at_seconds: number;
+            what: string;
+            of?: string | string[] | components["schemas"]["Fault"] | null;
+            value: string | number;
+            over_seconds?: number;
+        };
+        Script: {
+            start?: {
+                mode?: string;
+                call?: string | null;
+                set_point_degrees_f?: number;
+                outdoor_degrees_f?: number;
+                coil_degrees_f?: number | null;
+                room_degrees_f?: number;
+            };
+            moves?: components["schemas"]["Move"][];
+        };
+        SignalValue: boolean | string | number | null;
+        TimelineEvent: {
+            id: number;
+            seconds: number;
+            signal: string;
+            value: components["schemas"]["SignalValue"];
+            says: string;
+            because: number | null;
+            rule: string | null;
+            rule_says: string | null;
+            as_designed: boolean | null;
+            until_seconds: number | null;
+        };
+        Timeline: {
+            duration_seconds: number;
+            from_seconds: number;
+            to_seconds: number;
+            events: components["schemas"]["TimelineEvent"][];
+            signals: {
+                id: string;
+                title: string;
+                group: string;
+                steps: components["schemas"]["SignalValue"][][];
+            }[];
+            curves: {
+                id: string;
+                title: string;
+                unit: string;
+                points: number[][];
+            }[];
+            instants: number[][];
+            conditions: components["schemas"]["Condition"][];
+            refrigerant: components["schemas"]["Refrigerant"][];
+            findings: (components["schemas"]["Finding"] & {
+                seconds: number;
+            })[];
+        };
+        Refrigerant: {
+            seconds: number;
+            /** @enum {string} */
+            valve: "heating" | "cooling";
+            /** @enum {string} */
+            told: "heating" | "cooling";
+            pumping: boolean;
+            hot: string | null;
+            outdoor_fan: boolean;
+            blower: boolean;
+            ports: string;
+            says: string;
+        };
+        Why: {
+            links: {
+                seconds: number | null;
+                signal: string;
+                says: string;
+                rule_says: string | null;
+                as_designed: boolean | null;
+                left_seconds: number | null;
+            }[];
+            as_designed: boolean;
+            next_on: null | {
+                seconds: number;
+                in_seconds: number;
+                says: string;
+                signal: string;
+            };
+        };
         RungDifference: {
             code: string;
             title: string;
@@ -1238,6 +1495,27 @@ export interface components {
                 "application/json": {
                     condition: components["schemas"]["Condition"];
                     instrument?: string;
+                };
+            };
+        };
+        Timeline: {
+            content: {
+                "application/json": {
+                    script: components["schemas"]["Script"];
+                    duration_seconds: number;
+                    from_seconds?: number;
+                    to_seconds?: number;
+                    width?: number;
+                };
+            };
+        };
+        Why: {
+            content: {
+                "application/json": {
+                    script: components["schemas"]["Script"];
+                    duration_seconds: number;
+                    signal: string;
+                    at_seconds: number;
                 };
             };
         };
@@ -1662,6 +1940,227 @@ export interface operations {
                 };
             };
             404: components["responses"]["Problem"];
+        };
+    };
+    timelineOf_rigs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: components["requestBodies"]["Timeline"];
+        responses: {
+            /** @description The run */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Timeline"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    whyOf_rigs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: components["requestBodies"]["Why"];
+        responses: {
+            /** @description The chain */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Why"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    vcdOf_rigs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: components["requestBodies"]["Timeline"];
+        responses: {
+            /** @description VCD */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/plain": string;
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    eventsOf_rigs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: components["requestBodies"]["Timeline"];
+        responses: {
+            /** @description CSV */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    timelineOf_visits: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: components["requestBodies"]["Timeline"];
+        responses: {
+            /** @description The run */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Timeline"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    whyOf_visits: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: components["requestBodies"]["Why"];
+        responses: {
+            /** @description The chain */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Why"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    vcdOf_visits: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: components["requestBodies"]["Timeline"];
+        responses: {
+            /** @description VCD */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/plain": string;
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    eventsOf_visits: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: components["requestBodies"]["Timeline"];
+        responses: {
+            /** @description CSV */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    readCourse: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    text: string;
+                };
+            };
+        };
+        responses: {
+            /** @description Moves */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        moves: components["schemas"]["Move"][];
+                    };
+                };
+            };
+            422: components["responses"]["Problem"];
         };
     };
     readNotation: {

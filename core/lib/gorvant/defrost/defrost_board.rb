@@ -95,8 +95,9 @@ module Gorvant
     def minutes(seconds) = format("%g", (seconds / 60).round(1))
 
     def wake(now, seen)
-      [now[:turn_until], (seen.now + @interval - now[:counted] if now[:counting]), (seen.now + @limit - now[:spent] if now[:defrosting] && now[:running]), *coil_wakes(now, seen)].compact
-                                                                                                                                                                            .select { |at| at > seen.now }.min
+      full = seen.now + @interval - now[:counted] if now[:counting]
+      over = seen.now + @limit - now[:spent] if now[:defrosting] && now[:running]
+      [now[:turn_until], full, over, *coil_wakes(now, seen)].compact.select { |at| at > seen.now }.min
     end
 
     # Thermistors are read without a switch between.

@@ -19,7 +19,7 @@ module Gorvant
         # "1:02:03"
         def clock(seconds)
           whole = seconds.floor
-          format("%d:%02d:%02d", whole / 3600, (whole / 60) % 60, whole % 60)
+          [whole / 3600, (whole / 60) % 60, whole % 60].map { |part| part.to_s.rjust(2, "0") }.join(":").delete_prefix("0")
         end
 
         private

@@ -4,7 +4,7 @@ module Gorvant
   # Why something is on or off at a time, walked back link by link; and when it will be otherwise.
   class Chain
     # seconds: when it came so, nil for how things stand; rule_says: the rule behind it; left_seconds: until it is over by itself.
-    Link = Value.define(:seconds, :signal, :says, :rule_says, :as_designed, :left_seconds)
+    Because = Value.define(:seconds, :signal, :says, :rule_says, :as_designed, :left_seconds)
     MOST_LINKS = 14
 
     attr_reader :links
@@ -49,7 +49,7 @@ module Gorvant
     def through(signal, branch)
       @links << link(nil, signal, Catalogue.words("chain.open", title: cap(signals.title(signal)), link: branch.label))
       mover = signals.movers(branch).find { |id| held?(id) } || signals.movers(branch).last
-      return fault(branch) if mover.nil? || !@timeline.signals.any? { |one| one.id == mover }
+      return fault(branch) if mover.nil? || @timeline.signals.none? { |one| one.id == mover }
 
       follow(mover)
     end
@@ -83,7 +83,7 @@ module Gorvant
     def reasoned(signal, value, reason)
       rule = Catalogue.sequence.fetch(reason.rule)
       left = reason.until_seconds && (reason.until_seconds - @at)
-      Link.new(seconds: nil, signal: signal, says: Catalogue.words("chain.stands", title: cap(signals.title(signal)), value: words(value)), rule_says: format(rule["says"], reason.fields),
+      Because.new(seconds: nil, signal: signal, says: Catalogue.words("chain.stands", title: cap(signals.title(signal)), value: words(value)), rule_says: format(rule["says"], reason.fields),
                as_designed: rule["as_designed"], left_seconds: left&.positive? ? left : nil)
     end
 
@@ -91,13 +91,13 @@ module Gorvant
     def events(event)
       while event && @links.size < MOST_LINKS
         left = event.until_seconds && event.until_seconds > @at ? event.until_seconds - @at : nil
-        @links << Link.new(seconds: event.seconds, signal: event.signal, says: event.says, rule_says: event.rule == "script" ? nil : event.rule_says, as_designed: event.as_designed,
+        @links << Because.new(seconds: event.seconds, signal: event.signal, says: event.says, rule_says: event.rule == "script" ? nil : event.rule_says, as_designed: event.as_designed,
 left_seconds: left)
         event = event.because && @timeline.events[event.because]
       end
     end
 
-    def link(seconds, signal, says) = Link.new(seconds: seconds, signal: signal, says: says, rule_says: nil, as_designed: nil, left_seconds: nil)
+    def link(seconds, signal, says) = Because.new(seconds: seconds, signal: signal, says: says, rule_says: nil, as_designed: nil, left_seconds: nil)
     def cap(words) = words[0].upcase + words[1..]
     def words(value) = { true => "on", false => "off" }.fetch(value, value.to_s)
   end

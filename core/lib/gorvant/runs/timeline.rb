@@ -18,16 +18,11 @@ module Gorvant
 
     # instants: [[seconds, index into conditions]]; conditions: [Condition]; standing: { output => [[seconds, Reason]] }, why each
     # controller's output stands as it does.
-    def initialize(rig:, script:, events:, signals:, curves:, instants:, conditions:, findings:, standing:)
+    def initialize(rig:, script:, **recorded)
       @rig = rig
       @script = script
-      @events = events.freeze
-      @signals = signals.freeze
-      @curves = curves.freeze
-      @instants = instants.freeze
-      @conditions = conditions.freeze
-      @findings = findings.freeze
-      @standing = standing
+      @events, @signals, @curves, @instants, @conditions, @findings = recorded.fetch_values(:events, :signals, :curves, :instants, :conditions, :findings).each(&:freeze)
+      @standing = recorded.fetch(:standing)
     end
 
     def duration_seconds = script.duration_seconds

@@ -63,16 +63,7 @@ module Gorvant
 
         @read = found
         notice(circuit.findings)
-        changed = found.reject { |id, value| @values.key?(id) && @values[id] == value }
-        beginning = changed.reject { |id, _value| @values.key?(id) }
-        @values.merge!(changed)
-        waiting = @instants.empty? ? {} : changed.except(*beginning.keys)
-        led = waiting.to_h { |id, _value| [id, cause(id, circuit, waiting)] }
-        until waiting.empty?
-          id = waiting.keys.find { |one| !waiting.key?(led[one]) || led[one] == one } || waiting.keys.first
-          value = waiting.delete(id)
-          draft(id, value, @signals.says(id, value), (latest(led[id]) if led[id]) || own_cause(id, causes) || causes["fault"] || causes["jumper"], nil)
-        end
+        note(found.reject { |id, value| @values.key?(id) && @values[id] == value }, circuit, causes)
       end
 
       # All is at rest: keeps what is otherwise than before the instant.
@@ -106,6 +97,17 @@ module Gorvant
         list << [now, reason]
       end
 
+      def note(changed, circuit, causes)
+        waiting = @instants.empty? ? {} : changed.select { |id, _value| @values.key?(id) }
+        @values.merge!(changed)
+        led = waiting.to_h { |id, _value| [id, cause(id, circuit, waiting)] }
+        until waiting.empty?
+          id = waiting.keys.find { |one| !waiting.key?(led[one]) } || waiting.keys.first
+          because = (latest(led[id]) if led[id]) || own_cause(id, causes) || causes["fault"] || causes["jumper"]
+          draft(id, waiting.delete(id), @signals.says(id, @values[id]), because, nil)
+        end
+      end
+
       # { signal id => value } of all that the circuit decides.
       def readings(circuit)
         condition = circuit.condition
@@ -121,7 +123,7 @@ module Gorvant
       end
 
       def change(id, value, reason, causes)
-        value = !!value if [true, false, nil].include?(value)
+        value = false if value.nil?
         return if @values[id] == value && @values.key?(id)
 
         first = !@values.key?(id)
