@@ -16,7 +16,7 @@ module Gorvant
       end
 
       def to_h
-        { calls: Outputs.calls(@trace.rig), movable: Assembly::Positions.movable(@trace.rig), supply: supply, faults: @trace.fault_titles, changes: changes,
+        { calls: Outputs.calls(@trace.rig), scripts: scripts, movable: Assembly::Positions.movable(@trace.rig), supply: supply, faults: @trace.fault_titles, changes: changes,
           condition: @trace.condition.to_json_hash, instrument: @instrument, assumed: @trace.rig.assumed.map { |key| Catalogue.facts.fetch(key).fetch("title") },
           loads: loads, findings: findings, strings: strings, points: points, readings: readings }
       end
@@ -28,9 +28,16 @@ module Gorvant
       def findings = @trace.findings.map { |finding| FindingPresenter.new(finding).to_h }
       def supply = @trace.supply.transform_values { |value| value.round(1) }
 
-      # What differs from the same call with nothing supposed; nil when nothing is.
+      # Runs over time that make sense for this rig.
+      def scripts
+        Catalogue.scripts.select { |_id, one| one.fetch("needs", {}).all? { |fact, value| @trace.rig[fact] == value } }
+                 .map { |id, one| { id: id, title: one["title"], duration_seconds: one["hours"] * 3600, script: one.slice("start", "moves") } }
+      end
+
+      # What differs from the same call with nothing supposed; nil when nothing is, and for an instant of a run.
       def changes
         condition = @trace.condition
+        return nil if condition.contacts.any?
         return nil if condition.faults.empty? && condition.switches.empty? && condition.supplies.empty?
 
         changes = WhatIf.new(@trace)

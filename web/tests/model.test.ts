@@ -65,6 +65,9 @@ describe('the state in the address', () => {
       opened: ['stage_2'],
       atRest: true,
       panel: true,
+      tape: { moves: [{ at_seconds: 5, what: 'call', value: 'heat' }] },
+      span: 3600,
+      at: 12.5,
     }
     expect(readState(JSON.parse(JSON.stringify(writeState(state))))).toEqual(state)
   })

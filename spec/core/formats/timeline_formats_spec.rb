@@ -39,7 +39,8 @@ RSpec.describe "Timelines as files" do
     expect { Gorvant::Script.parse({ "moves" => moves }, 3600) }.not_to raise_error
   end
 
-  { "outdoor\n3\n" => "line 1 needs a column 'seconds' or 'minutes'", "minutes,wind\n1,2\n" => "line 1 needs a column 'outdoor'", "seconds,room\n0,70\n10,warm\n" => "line 3 has no number under 'room'",
+  { "outdoor\n3\n" => "line 1 needs a column 'seconds' or 'minutes'", "minutes,wind\n1,2\n" => "line 1 needs a column 'outdoor'",
+    "seconds,room\n0,70\n10,warm\n" => "line 3 has no number under 'room'",
     "seconds,room\n10,70\n5,71\n" => "line 3 goes back in time", "seconds,\"room\n" => "no CSV that can be read" }.each do |text, says|
     it "refuses #{text.inspect}" do
       expect { Gorvant::Formats::CourseCsv.parse(text) }.to raise_error(Gorvant::BadScript, /#{says}/)

@@ -112,4 +112,11 @@ RSpec.describe Gorvant::Trace do
     expect { trace("heat", faults: [{ "kind" => "melted", "at" => "CC" }]) }.to raise_error(Gorvant::BadCondition, /known are/)
     expect { trace("heat", switches: { "ODT" => "open" }) }.to raise_error(Gorvant::BadCondition, %r{/condition/switches/ODT})
   end
+
+  it "knows that a furnace's blower is off by design, and sends it home to neutral" do
+    gas = Gorvant::Composer.compose(name: "Gas", facts: { "backup" => "gas" })
+    blower = trace("off", on: gas).loads.find { |load| load.code == "BLOWER" }
+    expect(blower).to have_attributes(on: false, as_designed: true)
+    expect(trace("heat", on: gas).loop_of("BLOWER").home.last.to).to eq(Gorvant::Assembly::GROUND)
+  end
 end

@@ -21,6 +21,12 @@ export type Legend = components['schemas']['Legend']
 export type Way = components['schemas']['Way']
 export type NotationAnswer = components['schemas']['NotationAnswer']
 export type FieldProblem = components['schemas']['FieldProblem']
+export type Script = components['schemas']['Script']
+export type Move = components['schemas']['Move']
+export type Timeline = components['schemas']['Timeline']
+export type TimelineEvent = components['schemas']['TimelineEvent']
+export type Why = components['schemas']['Why']
+type RunOf = components['requestBodies']['Timeline']['content']['application/json']
 type Drawing = components['requestBodies']['Drawing']['content']['application/json']
 export type RigFile = Record<string, unknown>
 export type { Reading, Trace } from '@/model/readingTable'
@@ -128,6 +134,37 @@ export const api = {
         body: { condition, to_node, from_node },
       }),
     ),
+  timeline: (source: Source, body: RunOf) =>
+    outcome<Timeline>(
+      client.POST(source.kind === 'visit' ? '/api/visits/{id}/timeline' : '/api/rigs/{id}/timeline', {
+        params: { path: { id: source.id } },
+        body,
+      }),
+    ),
+  why: (source: Source, body: RunOf & { signal: string; at_seconds: number }) =>
+    outcome<Why>(
+      client.POST(source.kind === 'visit' ? '/api/visits/{id}/why' : '/api/rigs/{id}/why', {
+        params: { path: { id: source.id } },
+        body,
+      }),
+    ),
+  vcd: (source: Source, body: RunOf) =>
+    outcome<string>(
+      client.POST(source.kind === 'visit' ? '/api/visits/{id}/vcd' : '/api/rigs/{id}/vcd', {
+        params: { path: { id: source.id } },
+        body,
+        parseAs: 'text',
+      }),
+    ),
+  eventsCsv: (source: Source, body: RunOf) =>
+    outcome<string>(
+      client.POST(source.kind === 'visit' ? '/api/visits/{id}/events' : '/api/rigs/{id}/events', {
+        params: { path: { id: source.id } },
+        body,
+        parseAs: 'text',
+      }),
+    ),
+  readCourse: (text: string) => outcome(client.POST('/api/courses', { body: { text } })),
   notation: (id: string) => outcome(client.GET('/api/rigs/{id}/notation', { params: { path: { id } } })),
   readNotation: (
     body: NonNullable<paths['/api/notations']['post']['requestBody']>['content']['application/json'],

@@ -1391,6 +1391,12 @@ export interface components {
         };
         Trace: {
             calls: string[];
+            scripts: {
+                id: string;
+                title: string;
+                duration_seconds: number;
+                script: components["schemas"]["Script"];
+            }[];
             movable: string[];
             supply: components["schemas"]["Supply"];
             faults: string[];

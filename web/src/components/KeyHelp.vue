@@ -5,7 +5,7 @@ import { KEYS } from '@/model/keys'
 defineProps<{ calls: Catalogue['calls'] }>()
 const shown = defineModel<boolean>({ required: true })
 
-const NAMES: Record<string, string> = { ArrowRight: '→', ArrowLeft: '←' }
+const NAMES: Record<string, string> = { ArrowRight: '→', ArrowLeft: '←', ' ': 'space' }
 </script>
 
 <template>

@@ -68,7 +68,7 @@ const print = computed(() => ({
         @tap="(station) => emit('tap', station)"
         @wire="(link) => emit('wire', link)"
       />
-      <template #foot>
+      <template #foot="{ full }">
         <template v-if="state.view === 'ladder'">
           <button
             class="key"
@@ -99,7 +99,7 @@ const print = computed(() => ({
         <button v-if="state.opened.length" class="key quiet" @click="emit('change', { opened: [] })">
           Fold
         </button>
-        <span class="says">{{ says }}</span>
+        <b v-if="full">{{ says }}</b>
         <button class="key" data-testid="svg" @click="emit('svg')">SVG</button>
         <RouterLink class="key" :to="print" data-testid="print">Print</RouterLink>
       </template>
@@ -112,15 +112,6 @@ const print = computed(() => ({
 <style scoped>
 .views-of-one {
   min-width: 0;
-}
-
-.says {
-  display: none;
-}
-
-:global(.pane.full) .says {
-  display: inline;
-  font-weight: 700;
 }
 
 .waiting {

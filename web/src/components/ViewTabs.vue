@@ -14,23 +14,31 @@ const TITLES: Record<View, string> = {
 </script>
 
 <template>
-  <div class="views" role="tablist" aria-label="View">
-    <button
-      v-for="one in VIEWS"
-      :key="one"
-      class="view"
-      role="tab"
-      :aria-selected="one === view"
-      :data-testid="`view-${one}`"
-      @click="emit('choose', one)"
-    >
-      {{ TITLES[one] }}
-    </button>
+  <div class="views">
+    <div class="tabs" role="tablist" aria-label="View">
+      <button
+        v-for="one in VIEWS"
+        :key="one"
+        class="view"
+        role="tab"
+        :aria-selected="one === view"
+        :data-testid="`view-${one}`"
+        @click="emit('choose', one)"
+      >
+        {{ TITLES[one] }}
+      </button>
+    </div>
+    <slot />
   </div>
 </template>
 
 <style scoped>
 .views {
+  display: flex;
+  max-width: 100%;
+}
+
+.tabs {
   display: flex;
   overflow-x: auto;
 }

@@ -1,6 +1,24 @@
 /** Every key of the product, in one place. Digits choose the call and come with the catalogue. */
 export type Action =
-  'measure' | 'next' | 'previous' | 'swap' | 'hop' | 'instrument' | 'ohms' | 'view' | 'back' | 'loop' | 'keys'
+  | 'measure'
+  | 'next'
+  | 'previous'
+  | 'swap'
+  | 'hop'
+  | 'instrument'
+  | 'ohms'
+  | 'view'
+  | 'back'
+  | 'loop'
+  | 'tape'
+  | 'play'
+  | 'event'
+  | 'before'
+  | 'pin'
+  | 'keys'
+
+/** Keys that mean nothing while the tape is away. */
+export const TAPE_ACTIONS: Action[] = ['play', 'event', 'before', 'pin']
 
 export const KEYS: { key: string; action: Action; says: string }[] = [
   { key: 'm', action: 'measure', says: 'type the reading' },
@@ -13,6 +31,11 @@ export const KEYS: { key: string; action: Action; says: string }[] = [
   { key: 'v', action: 'view', says: 'next view' },
   { key: 'V', action: 'back', says: 'view before' },
   { key: 'l', action: 'loop', says: 'next loop' },
+  { key: 't', action: 'tape', says: 'tape out, or away' },
+  { key: ' ', action: 'play', says: 'tape: play, stop' },
+  { key: ']', action: 'event', says: 'tape: next event' },
+  { key: '[', action: 'before', says: 'tape: event before' },
+  { key: 'p', action: 'pin', says: 'tape: pin this instant' },
   { key: '?', action: 'keys', says: 'show the keys' },
 ]
 

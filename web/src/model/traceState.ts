@@ -3,6 +3,9 @@ import type { components } from '@/api/schema'
 
 export type Fault = components['schemas']['Fault']
 
+export type Script = components['schemas']['Script']
+export const SPAN_SECONDS = 2 * 3600
+
 export const VIEWS = ['loops', 'ladder', 'connections', 'focus', 'legend'] as const
 export type View = (typeof VIEWS)[number]
 /** What the API is asked to draw. */
@@ -38,6 +41,11 @@ export interface TraceState {
   atRest: boolean
   /** Ladder: what the panel shows and this unit lacks, struck out. */
   panel: boolean
+  /** The tape: what happens over time, null while it is away. */
+  tape: Script | null
+  span: number
+  /** The instant that all drawings show. */
+  at: number
 }
 
 function readFaults(text: string | null): Fault[] {
@@ -50,6 +58,21 @@ function readFaults(text: string | null): Fault[] {
   } catch {
     return []
   }
+}
+
+function readScript(text: string | null): Script | null {
+  if (!text) return null
+  try {
+    const parsed: unknown = JSON.parse(text)
+    return typeof parsed === 'object' && parsed !== null ? (parsed as Script) : null
+  } catch {
+    return null
+  }
+}
+
+function positive(text: string | null, fallback: number): number {
+  const value = Number(text)
+  return text !== null && Number.isFinite(value) && value >= 0 ? value : fallback
 }
 
 export function readState(query: LocationQuery): TraceState {
@@ -78,6 +101,9 @@ export function readState(query: LocationQuery): TraceState {
     opened: (text('opened') ?? '').split(',').filter(Boolean),
     atRest: text('contacts') === 'rest',
     panel: text('panel') === 'yes',
+    tape: readScript(text('tape')),
+    span: positive(text('span'), SPAN_SECONDS) || SPAN_SECONDS,
+    at: positive(text('at'), 0),
   }
 }
 
@@ -101,5 +127,8 @@ export function writeState(state: TraceState): LocationQueryRaw {
     opened: state.opened.join(',') || undefined,
     contacts: state.atRest ? 'rest' : undefined,
     panel: state.panel ? 'yes' : undefined,
+    tape: state.tape ? JSON.stringify(state.tape) : undefined,
+    span: state.tape && state.span !== SPAN_SECONDS ? String(state.span) : undefined,
+    at: state.tape && state.at ? String(state.at) : undefined,
   }
 }

@@ -11,6 +11,7 @@ import MeterPanel from '@/components/MeterPanel.vue'
 import ProblemNote from '@/components/ProblemNote.vue'
 import ReadingLog from '@/components/ReadingLog.vue'
 import SpokenLoops from '@/components/SpokenLoops.vue'
+import TapePanel from '@/components/TapePanel.vue'
 import TraceHead from '@/components/TraceHead.vue'
 import TraceViews from '@/components/TraceViews.vue'
 import ViewTabs from '@/components/ViewTabs.vue'
@@ -20,11 +21,12 @@ import { useExpected } from '@/composables/useExpected'
 import { useProbes, type Touched } from '@/composables/useProbes'
 import { useReadings } from '@/composables/useReadings'
 import { useScreen } from '@/composables/useScreen'
+import { useTape } from '@/composables/useTape'
 import { useDrawing, useTrace } from '@/composables/useTrace'
-import { actionFor, isTyping } from '@/model/keys'
+import { actionFor, isTyping, TAPE_ACTIONS } from '@/model/keys'
 import type { Problem } from '@/model/outcome'
 import { saveFile } from '@/model/saveFile'
-import { readState, VIEWS, writeState, type TraceState } from '@/model/traceState'
+import { readState, VIEWS, writeState, type Fault, type TraceState } from '@/model/traceState'
 import { volts } from '@/model/units'
 import LoopStrings from '@/scene/LoopStrings.vue'
 
@@ -34,7 +36,11 @@ const router = useRouter()
 const catalogue = useCatalogue()
 
 const state = computed(() => readState(route.query))
-const condition = computed<Condition>(() => ({
+const source: Source = { kind: props.kind, id: props.id }
+const tape = useTape(source, state, change)
+/** By hand, or as it stands at the tape's instant. */
+const condition = computed<Condition>(() => tape.condition.value ?? byHand.value)
+const byHand = computed<Condition>(() => ({
   call: state.value.call,
   switches: state.value.supposed,
   ...(state.value.faults.length ? { faults: state.value.faults } : {}),
@@ -42,8 +48,9 @@ const condition = computed<Condition>(() => ({
     ? { supplies: Object.fromEntries(state.value.off.map((id) => [id, false])) }
     : {}),
 }))
-const source: Source = { kind: props.kind, id: props.id }
-const ahead = () => calls.value.map((call) => ({ ...condition.value, call: call.id }))
+const ahead = () =>
+  tape.timeline.value?.conditions ?? calls.value.map((call) => ({ ...byHand.value, call: call.id }))
+const call = computed(() => condition.value.call ?? 'off')
 const { outcome } = useTrace(source, condition, () => state.value.instrument, ahead)
 const trace = computed(() => (outcome.value.state === 'ready' ? outcome.value.value : null))
 /** The calls that make sense for this rig. */
@@ -71,15 +78,16 @@ const small = useScreen('(max-width: 1040px)')
 const wide = computed(() => state.value.view === 'connections' && !narrow.value)
 const docked = computed(() => small.value || wide.value)
 
-const callReadings = computed(() =>
-  readings.value.filter((reading) => reading.condition.call === state.value.call),
-)
+const callReadings = computed(() => readings.value.filter((reading) => reading.condition.call === call.value))
 const canSuppose = computed(() => {
   const code = state.value.part
   if (!code || !trace.value?.movable.includes(code)) return null
   const bead = trace.value.strings.flatMap((one) => one.beads).find((one) => one.id === code)
   return { code, closed: bead?.closed ?? true }
 })
+const off = computed(() =>
+  Object.entries(condition.value.supplies ?? {}).flatMap(([id, on]) => (on ? [] : [id])),
+)
 const lit = computed(() => [...(state.value.part ? [state.value.part] : []), ...onWay.value])
 const says = computed(() => (expected.value ? `${volts(expected.value.volts_ac)} V should be read` : ''))
 
@@ -90,7 +98,38 @@ function change(part: Partial<TraceState>) {
 function choose(call: string) {
   missing.value = null
   askedLoad.value = null
-  change({ call })
+  if (state.value.tape) tape.put({ what: 'call', value: call })
+  else change({ call })
+}
+
+/** The tape comes out with what is called now, or goes away again. */
+function toggleTape() {
+  if (state.value.tape) return tape.set(null, { at: 0 })
+  const outdoor = visit.value?.outdoor_degrees_f ?? 35
+  const moves = state.value.call === 'off' ? [] : [{ at_seconds: 5, what: 'call', value: state.value.call }]
+  tape.go(0)
+  tape.set({ start: { outdoor_degrees_f: outdoor }, moves })
+}
+
+/** What is broken by hand begins, or ends, at the tape's instant. */
+function setFaults(faults: Fault[]) {
+  if (!state.value.tape) return change({ faults })
+  const now = condition.value.faults ?? []
+  const has = (list: Fault[], one: Fault) =>
+    list.some((other) => JSON.stringify(other) === JSON.stringify(one))
+  for (const one of faults.filter((fault) => !has(now, fault)))
+    tape.put({ what: 'fault', of: one, value: 'begins' })
+  for (const one of now.filter((fault) => !has(faults, fault)))
+    tape.put({ what: 'fault', of: one, value: 'ends' })
+}
+
+function setSupplies(off: string[]) {
+  if (!state.value.tape) return change({ off })
+  for (const id of ['outdoor', 'air_handler']) {
+    const on = !off.includes(id)
+    if ((condition.value.supplies?.[id] ?? true) !== on)
+      tape.put({ what: 'supply', of: id, value: on ? 'on' : 'off' })
+  }
 }
 
 function touch(station: Touched, load: string | null = null) {
@@ -134,6 +173,7 @@ function correct(reading: Reading) {
 }
 
 function suppose(code: string, position: 'open' | 'closed' | null) {
+  if (state.value.tape) return tape.put({ what: 'switch', of: code, value: position ?? 'closed' })
   const supposed = { ...state.value.supposed }
   if (position) supposed[code] = position
   else delete supposed[code]
@@ -144,7 +184,7 @@ function suppose(code: string, position: 'open' | 'closed' | null) {
 async function saveDeck() {
   const answer = await api.spice(source, condition.value)
   if (answer.state === 'failed') problem.value = answer.problem
-  else if (answer.state === 'ready') saveFile(`gorvant-${state.value.call}.cir`, answer.value)
+  else if (answer.state === 'ready') saveFile(`gorvant-${call.value}.cir`, answer.value)
 }
 
 async function saveSvg() {
@@ -159,7 +199,7 @@ async function saveSvg() {
   })
   if (answer.state === 'failed') problem.value = answer.problem
   else if (answer.state === 'ready')
-    saveFile(`gorvant-${view}-${state.value.call}.svg`, answer.value, 'image/svg+xml')
+    saveFile(`gorvant-${view}-${call.value}.svg`, answer.value, 'image/svg+xml')
 }
 
 function ask(load: { code: string; missing: string | null; on: boolean } | null) {
@@ -175,10 +215,12 @@ function beside<T>(all: readonly T[], now: T | undefined, by: number): T | undef
 
 function onKey(event: KeyboardEvent) {
   const plain = !isTyping(event) && !event.ctrlKey && !event.metaKey && !event.altKey
-  const call = plain ? calls.value.find((one) => one.key === event.key) : undefined
-  if (call) return choose(call.id)
+  const chosen = plain ? calls.value.find((one) => one.key === event.key) : undefined
+  if (chosen) return choose(chosen.id)
   const action = actionFor(event)
-  if (!action) return
+  if (!action || (TAPE_ACTIONS.includes(action) && !state.value.tape)) return
+  if (event.key === ' ' && (event.target as Element | null)?.closest('button, a, summary, [role=button]'))
+    return
   event.preventDefault()
   const instruments = (catalogue.value?.instruments ?? []).map((one) => one.id)
   const loads = (trace.value?.strings ?? []).map((one) => one.load)
@@ -193,6 +235,11 @@ function onKey(event: KeyboardEvent) {
     ohms: () => change({ ohms: !state.value.ohms }),
     view: () => view(1),
     back: () => view(-1),
+    tape: toggleTape,
+    play: () => tape.play(),
+    event: () => tape.event(1),
+    before: () => tape.event(-1),
+    pin: () => tape.pin(),
     loop: () => change({ loop: beside(loads, loop.value ?? undefined, 1) ?? null, red: null, part: null }),
     keys: () => (keysShown.value = !keysShown.value),
   }
@@ -218,14 +265,24 @@ watch(trace, (now) => {
 </script>
 
 <template>
-  <main :class="['trace', { docked, wide }]">
+  <main :class="['trace', { docked, wide, taped: !!state.tape && !docked }]">
     <div class="top">
       <TraceHead :visit="visit" :rig="rig" />
-      <ViewTabs v-if="!narrow && !failure" :view="state.view" @choose="(view) => change({ view })" />
+      <ViewTabs v-if="!narrow && !failure" :view="state.view" @choose="(view) => change({ view })">
+        <button
+          class="key tape-key"
+          :aria-pressed="!!state.tape"
+          title="t"
+          data-testid="tape-out"
+          @click="toggleTape"
+        >
+          Tape
+        </button>
+      </ViewTabs>
     </div>
 
     <ProblemNote v-if="failure" :problem="failure" />
-    <CallBar v-if="catalogue && !failure" :calls="calls" :call="state.call" @choose="choose" />
+    <CallBar v-if="catalogue && !failure" :calls="calls" :call="call" @choose="choose" />
     <p v-if="Object.keys(state.supposed).length" class="supposed">
       <span v-for="(position, code) in state.supposed" :key="code">
         supposed: <b>{{ code }} {{ position }}</b>
@@ -327,11 +384,11 @@ watch(trace, (now) => {
         <WhatIf
           :source="source"
           :trace="trace"
-          :faults="state.faults"
-          :off="state.off"
+          :faults="condition.faults ?? []"
+          :off="off"
           :touched="inHand"
-          @faults="(faults) => change({ faults })"
-          @off="(off) => change({ off })"
+          @faults="setFaults"
+          @off="setSupplies"
         />
         <FindingList :findings="trace.findings" />
         <LoadList :loads="trace.loads" :asked="askedLoad" @ask="ask" />
@@ -349,6 +406,17 @@ watch(trace, (now) => {
       </div>
     </div>
 
+    <TapePanel
+      v-if="state.tape && trace"
+      :source="source"
+      :trace="trace"
+      :tape="tape"
+      :script="state.tape"
+      :span="state.span"
+      :fixed="!docked"
+      @span="(script, span) => tape.set(script, { span })"
+      @away="toggleTape"
+    />
     <SpokenLoops v-if="trace && !narrow" :strings="trace.strings" />
     <ReadingLog
       v-if="kind === 'visit' && !failure"
@@ -450,6 +518,10 @@ watch(trace, (now) => {
 
 .trace.docked {
   padding-bottom: 210px;
+}
+
+.trace.taped {
+  padding-bottom: 46vh;
 }
 
 @media (min-width: 1041px) {

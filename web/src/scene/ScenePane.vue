@@ -152,7 +152,7 @@ watch(
       <div class="sheet" :style="style"><slot /></div>
     </div>
     <div class="tools" role="group" aria-label="Zoom">
-      <slot name="foot" />
+      <slot name="foot" :full="full" />
       <button class="key" title="−" aria-label="smaller" @click="zoomTo(scale / STEP)">−</button>
       <button
         class="key"

@@ -33,6 +33,8 @@ module Gorvant
       def wording = table("wording")
       # { rule of a run => { "says", "as_designed" } }
       def sequence = table("sequence")
+      # { script to begin with => { "title", "hours", "start", "moves", "needs" } }
+      def scripts = table("scripts")
       # { mark of a drawing => { "title", "says", "line" or "symbol" } }
       def legend = table("legend")
       # { weight => { advance width in thousandths => characters } } of the shipped type

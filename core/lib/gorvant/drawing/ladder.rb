@@ -64,8 +64,7 @@ module Gorvant
       loop = @trace.loop_of(load.id)
       start = load.id.end_with?(".start") || %w[SR].include?(load.id)
       feeders = loop.feeders.select { |steps| steps.any? { |step| step.branch.kind == :capacitor } == start }
-      home = loop.home || Loops.new(@trace.solution, hot: Assembly::LINE_HOT, home: Assembly::GROUND).of(load).home
-      [feeders.first(start ? 2 : 3), home]
+      [feeders.first(start ? 2 : 3), loop.home]
     end
 
     # One ladder from y on; returns its foot, or 0 where it has no rung.

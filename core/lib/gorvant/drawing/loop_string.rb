@@ -72,7 +72,7 @@ module Gorvant
       def device(step)
         closed = !step.open?
         bead(id: step.branch.id, kind: "device", label: step.branch.label, nodes: [step.from, step.to], state: @trace.state(step.from), closed: closed,
-             broken: !closed && (step.branch[:closed] == true || !step.branch.switching? || step.branch.kind == :fuse), place: step.from.split(".").first)
+             broken: @trace.breaks?(step.branch), place: step.from.split(".").first)
       end
 
       def cable(step)

@@ -93,7 +93,7 @@ spoken: spoken)
       struck = @struck.include?(branch.component)
       add(id: id, part: branch.component || branch.id, kind: branch.kind == :secondary ? "source" : branch.kind.to_s, label: label, x: x, y: y, width: width, height: height, nodes: nodes,
           ends: reach.map { |dx, dy| [x + dx, y + dy] }, state: @trace.state(nodes[0]), far_state: @trace.state(nodes[1]), closed: closed, working: working,
-          broken: !struck && broken?(branch, closed), struck: struck, component: branch.component, strokes: strokes, spoken: spoken(branch, closed, working), **more)
+          broken: !struck && closed == false && @trace.breaks?(branch), struck: struck, component: branch.component, strokes: strokes, spoken: spoken(branch, closed, working), **more)
     end
 
     # A point with no branch of its own: a block that stands for something, with nodes to probe.
@@ -110,14 +110,6 @@ spoken: spoken)
     def links
       lines = @runs.map { |run| run[:points] }
       @runs.map { |run| link(run, Geometry.crossings(run[:points], lines - [run[:points]])) }
-    end
-
-    # A switch, fuse or conductor that is open breaks a loop; a relay contact or thermostat output at rest does not, nor an
-    # output of electronics that are not fed.
-    def broken?(branch, closed)
-      return false if closed != false || (branch[:needs] && !@solution.working?(branch[:needs]))
-
-      branch.kind == :fuse || branch[:closed] == true || @trace.condition.faults.any? { |fault| fault["at"] == branch.id }
     end
 
     private

@@ -38,6 +38,16 @@ module Gorvant
       home.joined?(node) ? "home" : "dead"
     end
 
+    # Whether an open branch breaks a loop: a safety, fuse or conductor does; a relay contact, or an output of electronics that
+    # leave it open or are not fed, does not, unless somebody supposed it broken.
+    def breaks?(branch)
+      return false if solution.conducts?(branch)
+      return true if held_open?(branch)
+      return false if electronic?(branch) || (branch[:needs] && !solution.working?(branch[:needs]))
+
+      branch.kind == :fuse || branch[:closed] == true || !branch.switching?
+    end
+
     # VA that the transformer gives, against its plate: { drawn_va, rated_va, volts_ac }.
     def supply
       secondary = netlist.secondary
@@ -64,7 +74,7 @@ module Gorvant
     # Loop of a load: feeders and way home.
     def loop_of(code)
       branch = netlist[code]
-      (@loops ||= {})[code] ||= (low_voltage?(branch.from) ? @low_voltage : @line_voltage).of(branch)
+      (@loops ||= {})[code] ||= (low_voltage?(branch.from) ? @low_voltage : line_voltage(branch)).of(branch)
     end
 
     # What the instrument should show between two points, and why.
@@ -84,6 +94,15 @@ module Gorvant
     def low_voltage?(node) = @low_nodes.key?(node)
 
     private
+
+    # What a furnace feeds goes home to the neutral, which is grounded at the panel.
+    def line_voltage(branch)
+      return @line_voltage unless rig[:backup] == "gas" && branch.from.start_with?("air_handler.")
+
+      neutral
+    end
+
+    def neutral = @neutral ||= Loops.new(@solution, hot: Assembly::LINE_HOT, home: Assembly::GROUND)
 
     # What no voltage shows is told in words.
     def mechanical(faults)
@@ -144,6 +163,7 @@ module Gorvant
 
     def contact_chain(code, contact, seen)
       return [parted(code, contact)] if contact[:rest] == :closed
+      return [Why.new(says: say("contact_late", code, link: contact.label, relay: contact[:relay]), missing: contact.id, as_designed: true)] if late?(contact)
 
       first = Why.new(says: say("contact_open", code, link: contact.label, relay: contact[:relay]), missing: contact.id)
       rest = solution.working?(contact[:relay]) ? [] : why_off(contact[:relay], seen + [code])
@@ -156,15 +176,21 @@ module Gorvant
       Why.new(says: say(working ? "contact_parted" : "open_link", code, link: contact.label, relay: contact[:relay]), missing: contact.id, as_designed: working)
     end
 
-    # A thermostat or board output that this call leaves open is no fault.
-    def designed?(branch) = @positions[branch.id] == false && %w[THERMOSTAT BOARD].include?(branch.component) && !held_open?(branch)
+    # A contact whose coil works, but whose delay is not over.
+    def late?(contact) = condition.contacts[contact.id] == "open" && solution.working?(contact[:relay])
+
+    # A thermostat or board output that this call leaves open is no fault; a lockout is.
+    def designed?(branch) = @positions[branch.id] == false && electronic?(branch) && !held_open?(branch) && !locked_out?(branch)
+    def electronic?(branch) = %w[THERMOSTAT BOARD].include?(branch.component)
+    def locked_out?(branch) = branch.id == "BOARD.compressor" && condition.board&.fetch("lockout", false)
 
     def held_open?(branch) = condition.faults.any? { |fault| fault["at"] == branch.id }
 
     def open_key(branch)
+      return "locked_out" if locked_out?(branch)
       return "open_link" unless designed?(branch)
 
-      branch.component == "BOARD" ? "board_idle" : "not_called"
+      { "BOARD.compressor" => "board_holds", "BOARD.defrost" => "board_idle", "BOARD.divert" => "board_idle" }.fetch(branch.id, "not_called")
     end
 
     # A motor with its run winding fed and its start winding not: it hums, and its overload will trip.

@@ -64,7 +64,10 @@ module Gorvant
 
       def ways(branch)
         low = @solution.netlist.sections.find { |section| section.reference == Assembly::HOME }.nodes.include?(branch.from)
-        low ? Loops.new(@solution, hot: Assembly::HOT, home: Assembly::HOME) : Loops.new(@solution, hot: Assembly::LINE_HOT, home: Assembly::LINE_HOME)
+        return Loops.new(@solution, hot: Assembly::HOT, home: Assembly::HOME) if low
+
+        neutral = @rig[:backup] == "gas" && branch.from.start_with?("air_handler.")
+        Loops.new(@solution, hot: Assembly::LINE_HOT, home: neutral ? Assembly::GROUND : Assembly::LINE_HOME)
       end
 
       # The same answer to the same condition is the same object.

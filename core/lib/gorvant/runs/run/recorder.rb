@@ -16,6 +16,7 @@ module Gorvant
       def initialize(rig, cast)
         @rig = rig
         @signals = Signals.new(rig, Assembly.netlist(rig), cast)
+        @thermal = cast.thermal # these have their own reasons
         @values = {}
         @steps = Hash.new { |hash, key| hash[key] = [] }
         @events = []
@@ -114,7 +115,7 @@ module Gorvant
         @signals.all.each_value.with_object({}) do |about, found|
           case about.kind
           when "supply" then found[about.id] = condition.supplies.fetch(about.id, true)
-          when "switch" then found[about.id] = condition.switches[about.id] == "closed" if condition.switches.key?(about.id)
+          when "switch" then found[about.id] = circuit.closed?(about.id) unless @thermal.include?(about.id)
           when "fuse" then found[about.id] = circuit.closed?(about.id)
           when "node" then found[about.id] = circuit.live?(about.id)
           when "load" then found[about.id] = circuit.works?(about.id)
@@ -135,7 +136,7 @@ module Gorvant
 
       def from(reason) = reason&.from && latest(reason.from)
       # The move of the script that a signal follows at once.
-      def own_cause(id, causes) = causes[id] || (%w[call DFT ODT].include?(id) ? causes.values.last : nil)
+      def own_cause(id, causes) = causes[id] || (["call", *@thermal].include?(id) ? causes.values.last : nil)
 
       def draft(signal, value, says, because, reason)
         rule = reason && Catalogue.sequence.fetch(reason.rule)
