@@ -18,7 +18,8 @@ RSpec.describe "The tape", :browser, type: :feature do
     expect(page).to have_css("[data-testid=moves]", text: "call heat")
     find("[data-testid=preset]").find("option", text: "A short stop").select_option
     expect(page).to have_css("[data-testid=moves] li", count: 3)
-    select "×600", from: "Speed"
+    visit rig + query(tape: JSON.generate(start: { outdoor_degrees_f: 30 }, moves: short_stop), at: 580)
+    expect(page).to have_css('[data-testid="lane-COMP"] b', text: "on")
     find("[data-testid=play]").click
     expect(page).to have_css('[data-testid="lane-hold"] b', text: "on")
     expect(page).to have_css('[data-testid="lane-COMP"] b', text: "on")

@@ -149,7 +149,7 @@ RSpec.describe "The API", :server do
     send_json(:post, "/api/demo/removal", "")
     expect([db[:visits].count, db[:rigs].select_map(:name), db[:units].select_map(:name)]).to eq([1, ["Observatory hostel, bunks"], ["Bunk room unit"]])
     send_json(:post, "/api/demo/restoration", "")
-    expect(db[:visits].count).to eq(5)
+    expect(db[:visits].count).to eq(6)
   end
 
   it "tells what it speaks: its document, its catalogue, its viewer, its sites" do

@@ -31,6 +31,7 @@ module BrowserBench
 
   # Axe's complaints about the page as it stands, in short.
   def complaints
+    page.driver.browser.manage.timeouts.script_timeout = 120 # a busy machine takes its time over a large drawing
     page.execute_script(AXE)
     found = page.evaluate_async_script("axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] }).then(arguments[0])")
     found["violations"].map { |violation| "#{violation['id']}: #{violation['nodes'].map { |node| node['html'][0, 90] }.first(3).join(' | ')}" }

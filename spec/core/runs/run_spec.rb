@@ -166,6 +166,13 @@ RSpec.describe Gorvant::Run do
     expect(timeline.value_at("COMP", 2900)).to be(true)
   end
 
+  it "runs a blower of two speeds faster on Y, and one of one speed just so" do
+    moves = [move(5, "call", "fan"), move(100, "call", "heat")]
+    two = run(rig_with(blower_speeds: 2), moves, 300, **cold)
+    expect(two.signal("blower_speed").steps.map(&:last)).to eq(%w[off low high])
+    expect(run(rig_with, moves, 300, **cold).signals.map(&:id)).not_to include("blower_speed")
+  end
+
   it "moves an outdoor thermostat with the weather" do
     ramp = [move(60, "outdoor", 20, over_seconds: 1800)]
     timeline = run(rig_with(outdoor_thermostat: true, outdoor_thermostat_closes_degrees_f: 35), ramp, 3600, outdoor_degrees_f: 50)

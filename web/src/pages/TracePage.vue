@@ -283,7 +283,16 @@ watch(trace, (now) => {
 
     <ProblemNote v-if="failure" :problem="failure" />
     <CallBar v-if="catalogue && !failure" :calls="calls" :call="call" @choose="choose" />
-    <p v-if="Object.keys(state.supposed).length" class="supposed">
+    <button
+      v-if="narrow && !failure"
+      class="key"
+      :aria-pressed="!!state.tape"
+      data-testid="tape-out"
+      @click="toggleTape"
+    >
+      Tape
+    </button>
+    <p v-if="Object.keys(state.supposed).length && !state.tape" class="supposed">
       <span v-for="(position, code) in state.supposed" :key="code">
         supposed: <b>{{ code }} {{ position }}</b>
       </span>

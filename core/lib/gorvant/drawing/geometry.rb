@@ -36,12 +36,22 @@ module Gorvant
         end
       end
 
-      # Crossings of a link's horizontal stretches with the vertical stretches of others: [[x, y]].
-      def crossings(points, others)
+      # Upright stretches of many polylines: [[x, top, foot, index of the polyline]], from left to right.
+      def uprights(lines)
+        lines.each_with_index.flat_map do |points, i|
+          points.each_cons(2).filter_map { |a, b| [a[0], *[a[1], b[1]].minmax, i] if a[0] == b[0] && a[1] != b[1] }
+        end.sort_by(&:first)
+      end
+
+      # Where a polyline's level stretches cross upright ones of others: [[x, y]]. own: its index among them.
+      def crossings(points, uprights, own)
         points.each_cons(2).flat_map do |a, b|
           next [] unless a[1] == b[1]
 
-          others.flat_map { |line| line.each_cons(2).filter_map { |c, d| crossing(a, b, c, d) } }
+          left, right = [a[0], b[0]].minmax
+          first = uprights.bsearch_index { |upright| upright[0] > left + 1 } || uprights.size
+          uprights[first..].take_while { |upright| upright[0] < right - 1 }
+                           .filter_map { |x, top, foot, line| [x, a[1]] if line != own && a[1] > top + 1 && a[1] < foot - 1 }
         end.uniq
       end
 
@@ -80,14 +90,6 @@ module Gorvant
         r = BRIDGE_RADIUS
         from, to = rightwards ? [x - r, x + r] : [x + r, x - r]
         "L#{number(from)} #{number(y)}A#{r} #{r} 0 0 #{rightwards ? 1 : 0} #{number(to)} #{number(y)}"
-      end
-
-      def crossing(a, b, c, d)
-        return nil unless c[0] == d[0] && c[1] != d[1]
-
-        inside_x = c[0] > [a[0], b[0]].min + 1 && c[0] < [a[0], b[0]].max - 1
-        inside_y = a[1] > [c[1], d[1]].min + 1 && a[1] < [c[1], d[1]].max - 1
-        [c[0], a[1]] if inside_x && inside_y
       end
 
       def cut(points, from, to)

@@ -38,10 +38,18 @@ module Gorvant
       @runs << { id: branches.first || "#{from}-#{to}", branches: branches, nodes: [from, to], points: points, way: way, color: color, line: line, **more }
     end
 
-    # Ids of the wires that lead from one node to another, in order; empty when none do.
+    # Ids of the wires that lead from one node to another, in order, by the fewest; empty when none do.
     def wires(from, to)
-      steps = paths(from).to(to) || []
-      steps.all? { |step| step.branch.kind == :wire } ? steps.map { |step| step.branch.id } : []
+      came_by = wired(from)
+      return [] unless came_by.key?(to)
+
+      ids = []
+      until to == from
+        branch = came_by.fetch(to)
+        ids << branch.id
+        to = branch.other_end(to)
+      end
+      ids.reverse
     end
 
     def label(text, x, y, **how) = @labels << Label.new(text: text, x: x, y: y, **how)
@@ -108,13 +116,29 @@ spoken: spoken)
 
     # All runs as Links, bridges over what they cross.
     def links
-      lines = @runs.map { |run| run[:points] }
-      @runs.map { |run| link(run, Geometry.crossings(run[:points], lines - [run[:points]])) }
+      uprights = Geometry.uprights(@runs.map { |run| run[:points] })
+      @runs.each_with_index.map { |run, i| link(run, Geometry.crossings(run[:points], uprights, i)) }
     end
 
     private
 
-    def paths(node) = (@paths ||= {})[node] ||= Paths.new(@solution, node, @costs ||= Paths.costs(@solution))
+    # { node => the wire by which one first comes to it } for all that wire alone joins to a node, nearest first.
+    def wired(from)
+      (@wired ||= {})[from] ||= begin
+        found = { from => nil }
+        queue = [from]
+        while (node = queue.shift)
+          @netlist.branches_at(node).each do |branch|
+            other = branch.other_end(node)
+            next if branch.kind != :wire || found.key?(other)
+
+            found[other] = branch
+            queue << other
+          end
+        end
+        found
+      end
+    end
 
     def works?(branch)
       return @solution.volts_across(branch) > Catalogue.profile.dig("reading_classes", "about_0", "high") if branch.kind == :secondary

@@ -21,10 +21,8 @@ module Gorvant
       def nearest_terminal(node)
         return node unless @netlist.branches_at(node).size <= 2
 
-        paths = paths(node)
-        terminals = @netlist.labels.keys.select { |label| label.count(".") == 1 }
-        terminals.select { |terminal| (steps = paths.to(terminal)) && steps.all? { |step| step.branch.kind == :wire && step.branch.component.nil? } }
-                 .min_by { |terminal| paths.to(terminal).size } || node
+        own = wired(node).keys.select { |other| other.count(".") == 1 && wires(node, other).all? { |id| @netlist[id].component.nil? } }
+        own.first || node
       end
     end
   end

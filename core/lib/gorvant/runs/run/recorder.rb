@@ -119,8 +119,16 @@ module Gorvant
           when "fuse" then found[about.id] = circuit.closed?(about.id)
           when "node" then found[about.id] = circuit.live?(about.id)
           when "load" then found[about.id] = circuit.works?(about.id)
+          when "speed" then found[about.id] = speed(circuit)
           end
         end
+      end
+
+      # A blower board with a Y input runs faster when Y is live.
+      def speed(circuit)
+        return "off" unless circuit.works?("BLOWER")
+
+        circuit.live?("air_handler.Y") ? "high" : "low"
       end
 
       def change(id, value, reason, causes)
@@ -173,6 +181,7 @@ module Gorvant
       def node_movers(id)
         letter = id.split(".").last
         case id
+        when "blower_speed" then %w[BLOWER THERMOSTAT.Y]
         when "outdoor.board.T1" then %w[hold lockout turn] + @rig[:safeties] + ["THERMOSTAT.Y"]
         when "outdoor.W2_out", "air_handler.W" then %w[DFR lockout ODT THERMOSTAT.W2 THERMOSTAT.E]
         when /\./ then %W[THERMOSTAT.#{letter} THERMOSTAT.OB DFR]

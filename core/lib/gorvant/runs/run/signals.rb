@@ -19,7 +19,7 @@ module Gorvant
       def initialize(rig, netlist, cast)
         @rig = rig
         @netlist = netlist
-        @all = (calls + outputs + flags(cast) + contacts(cast) + switches + supplies + fuses + nodes + loads).to_h { |about| [about.id, about] }
+        @all = (calls + outputs + flags(cast) + contacts(cast) + switches + supplies + fuses + nodes + loads + speeds).to_h { |about| [about.id, about] }
       end
 
       def [](id) = @all[id]
@@ -57,6 +57,7 @@ module Gorvant
       def switches = Assembly::Positions.movable(@rig).map { |code| about(code, code, "switches", "switch") }
       def fuses = @netlist.fuses.map { |fuse| about(fuse.id, fuse.label, "supplies", "fuse") }
       def supplies = Condition::SUPPLIES.map { |id| about(id, id == "outdoor" ? "outdoor disconnect" : "air handler supply", "supplies", "supply") }
+      def speeds = @rig[:blower_speeds] == 2 && @rig[:backup] != "gas" ? [about("blower_speed", "blower speed", "indoor", "speed")] : []
       def nodes = NODES.select { |node| @netlist.node?(node) }.map { |node| about(node, @netlist.label(node), node.start_with?("air_handler") ? "indoor" : "board", "node") }
 
       def loads
