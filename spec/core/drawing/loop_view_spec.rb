@@ -14,7 +14,7 @@ RSpec.describe Gorvant::LoopView do
   it "breaks a drawn conductor where it is broken, each half in its own state" do
     scene = described_class.scene(trace("heat", faults: [{ "kind" => "open", "at" => "cable_b.yellow" }]))
     broken = scene.links.select(&:gap)
-    expect(broken.map { |link| [link.gap[:label], link.parts.map { |part| part[:state] }] }).to eq([["yellow", %w[live dead]]])
+    expect(broken.map { |link| [link.gap[:label], link.parts.map { |part| part[:state] }] }).to eq([["YE", %w[live dead]]])
   end
 
   it "hops over what it crosses" do

@@ -38,6 +38,19 @@ RSpec.describe Gorvant::Views do
   everything = { "compressor_stages" => 2, "backup" => "gas", "outdoor_thermostat" => true, "safeties" => %w[LPS DTS HPS HPS2], "board_family" => "larch" }
   let(:everything) { everything }
 
+  it "names every break where its name lies on nothing" do
+    one = rig("bakery_shop")
+    breaks = one.cables.flat_map { |cable| cable.conductors.map { |conductor| "#{cable.id}.#{conductor.id}" } } + ["cable_b.blue/attic"]
+    breaks.each do |at|
+      shown = trace("heat", on: one, faults: [{ "kind" => "open", "at" => at }])
+      %w[loops connections].each do |view|
+        scene = described_class.scene(view, shown, opened: ["all"])
+        expect(scene.labels.select { |label| label.role == "break" }.size).to eq(1), "#{at} in #{view}"
+        expect(Draughtsman.new(scene).complaints.grep(/\(break\)/)).to eq([]), "#{at} in #{view}"
+      end
+    end
+  end
+
   it "fits a two-stage dual-fuel rig with four safeties on the screen in every call, folding what the call leaves out" do
     big = Gorvant::Composer.compose(name: "Big", facts: everything.merge("valve_feed" => "changeover", "changeover_terminal" => "separate"))
     scenes = Gorvant::Outputs.calls(big).map { |call| described_class.scene("loops", trace(call, on: big)) }
@@ -85,7 +98,7 @@ RSpec.describe Gorvant::Views do
     live = scene.links.select { |link| link.parts.map { |part| part[:state] } == ["live"] && Gorvant::Geometry.length(link.points) > 40 }
     expect(live).to all(have_attributes(chevrons: be_any))
     expect(scene.links.select { |link| link.parts.first[:state] == "dead" }).to all(have_attributes(chevrons: be_empty))
-    expect(scene.links.filter_map(&:gap).map { |gap| gap[:label] }).to eq(["orange"])
+    expect(scene.links.filter_map(&:gap).map { |gap| gap[:label] }).to eq(["OG"])
     pips = scene.stations.select { |station| station.strokes.any? { |stroke| stroke[:role] == "pip" } }
     expect(pips.map(&:state).uniq).to eq(["live"])
     expect(scene.labels.select { |label| label.station == "DTS" }.map(&:text)).to eq(%w[DTS open])

@@ -211,6 +211,37 @@ RSpec.describe Gorvant::Run do
     end
   end
 
+  it "keeps to its word under random weather, safeties, supplies and faults: a cause, a chain for every signal, a drawing" do
+    (1..10).each do |seed|
+      rig = RandomRigs.rig(seed)
+      random = Random.new(seed * 31)
+      timeline = run(rig, wild(rig, random), 12_000, outdoor_degrees_f: random.rand(0..60))
+      expect(timeline.events).to all(satisfy { |event| event.because.nil? || event.because < event.id })
+      at = random.rand * 12_000
+      timeline.signals.each { |signal| expect(Gorvant::Chain.new(timeline, signal.id, at).links).not_to be_empty, "#{seed}: #{signal.id} at #{at}" }
+      expect(Gorvant::Trace.new(rig, timeline.condition_at(at)).loads.map(&:why)).to all(match(/\S/))
+      expect(Gorvant::Refrigerant.of(timeline)).to all(have_attributes(says: match(/\S/)))
+    end
+  end
+
+  def wild(rig, random)
+    at = 0
+    Array.new(20) do
+      at += random.rand(0..600)
+      wild_move(rig, random, at)
+    end
+  end
+
+  def wild_move(rig, random, at)
+    case random.rand(7)
+    when 0..2 then move(at, "call", (Gorvant::Outputs.calls(rig) - ["defrost"]).sample(random: random))
+    when 3 then move(at, "switch", %w[open closed].sample(random: random), of: Gorvant::Assembly::Positions.movable(rig).sample(random: random))
+    when 4 then move(at, "supply", %w[on off].sample(random: random), of: %w[outdoor air_handler].sample(random: random))
+    when 5 then move(at, "fault", %w[begins ends].sample(random: random), of: Gorvant::Faults::Library.of(rig).sample(random: random))
+    else move(at, %w[outdoor coil room].sample(random: random), random.rand(0..80), over_seconds: random.rand(0..2000))
+    end
+  end
+
   it "shows every instant on the drawings as it stood in the run" do
     timeline = run(rig_with(board_family: "osier"), heat, 2 * 3600, **cold)
     timeline.instants.map(&:first).each do |at|

@@ -119,4 +119,13 @@ RSpec.describe Gorvant::Trace do
     expect(blower).to have_attributes(on: false, as_designed: true)
     expect(trace("heat", on: gas).loop_of("BLOWER").home.last.to).to eq(Gorvant::Assembly::GROUND)
   end
+
+  it "has words for every load of every rig under every single fault" do
+    [rig, rig("bakery_shop"), rig("lantern_kiln")].each do |one|
+      Gorvant::Faults::Library.of(one).each do |fault|
+        loads = trace("heat", on: one, faults: [fault]).loads
+        expect(loads.map(&:why)).to all(match(/\S/)), fault.inspect
+      end
+    end
+  end
 end

@@ -281,14 +281,14 @@ h1 {
 
 .work {
   display: grid;
-  grid-template-columns: 400px minmax(0, 1fr);
-  gap: 20px;
+  grid-template-columns: minmax(260px, 1fr) minmax(0, 924px);
+  gap: 12px;
   align-items: start;
 }
 
 .groups {
   display: grid;
-  grid-template-columns: repeat(4, auto);
+  grid-template-columns: repeat(2, 1fr);
   border-bottom: 3px solid var(--ink);
 }
 

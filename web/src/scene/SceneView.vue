@@ -162,14 +162,6 @@ const conductorOf = (link: SceneLink) =>
     <g v-for="link in scene.links.filter((one) => one.gap)" :key="`gap${link.id}`" class="gap">
       <rect :x="link.gap!.x - 9" :y="link.gap!.y - 9" width="18" height="18" rx="3" />
       <text text-anchor="middle" :x="link.gap!.x" :y="link.gap!.y + 5">≠</text>
-      <text
-        class="gap-name"
-        :text-anchor="link.gap!.x > scene.width * 0.7 ? 'end' : 'start'"
-        :x="link.gap!.x + (link.gap!.x > scene.width * 0.7 ? -14 : 14)"
-        :y="link.gap!.y + 4"
-      >
-        {{ link.gap!.label }}
-      </text>
     </g>
 
     <g v-for="mark in marks" :key="`mark${mark.node}`" :class="['taken', mark.verdict]" aria-hidden="true">

@@ -190,8 +190,9 @@ module Gorvant
         cables = @rig.cables.select { |cable| [cable.from, cable.to].sort == [from, to].sort }
         middle = (@x[left] + @x[right]) / 2
         cables.each_with_index do |cable, i|
-          @pen.label(Naming.cable(cable), middle, 15 + (i * 32), anchor: "middle", size: 12.5, role: "note")
-          @pen.label("#{cable.gauge_awg} AWG #{format('%g', cable.length_feet)} ft", middle, 30 + (i * 32), anchor: "middle", size: 12.5, role: "note")
+          [Naming.cable(cable), "#{cable.gauge_awg} AWG", "#{format('%g', cable.length_feet)} ft"].each_with_index do |words, line|
+            @pen.label(words, middle, 14 + (((i * 3) + line) * 14), anchor: "middle", size: 12.5, role: "note")
+          end
         end
       end
     end

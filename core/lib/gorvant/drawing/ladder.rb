@@ -55,8 +55,7 @@ module Gorvant
     # Every way from R that no capacitor is part of.
     def low_feeds(load)
       loop = @trace.loop_of(load.id)
-      feeders = loop.feeders.sort_by.with_index { |steps, i| [steps.count { |step| step.branch.kind == :contact }, steps.size, i] } # the same in every call
-      [feeders.first(MOST_FEEDERS), loop.home]
+      [Assembly.by_design(loop.feeders).first(MOST_FEEDERS), loop.home]
     end
 
     # A start winding is fed through its capacitor, everything else past it. A furnace's loads go home to neutral.

@@ -172,7 +172,7 @@ module Gorvant
       @rig.cables.each { |cable| cable.conductors.each { |conductor| conductor(cable, conductor) } }
       @arrivals.each do |(lower, x), words|
         home = x == column("C")
-        @pen.label(words.join(" "), x + (home ? -7 : 7), @grid.terminal_y(lower) - Grid::TOP - 6, size: 12, role: "colour", anchor: home ? "end" : "start")
+        @pen.label(words.join(" "), x + (home ? -10 : 10), @grid.terminal_y(lower) - Grid::TOP - 6, size: 12, role: "colour", anchor: home ? "end" : "start")
       end
     end
 

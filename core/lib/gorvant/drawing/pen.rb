@@ -111,13 +111,19 @@ spoken: spoken)
           far_state: states.last || "dead", component: component, strokes: Symbols.box(width, height, 4), spoken: spoken)
     end
 
+    # Where the name of a break may stand, from its middle.
+    BESIDE_GAP = [[14, 4, "start"], [-14, 4, "end"], [14, -12, "start"], [-14, -12, "end"], [14, 22, "start"], [-14, 22, "end"], [0, -16, "middle"], [0, 26, "middle"], [14, 38, "start"],
+                  [-14, 38, "end"]].freeze
+
     # What a drawing of this trace is called.
     def title = "#{@trace.rig.name}: #{Catalogue.calls.fetch(@trace.condition.call).fetch('title')}"
 
     # All runs as Links, bridges over what they cross.
     def links
       uprights = Geometry.uprights(@runs.map { |run| run[:points] })
-      @runs.each_with_index.map { |run, i| link(run, Geometry.crossings(run[:points], uprights, i)) }
+      drawn = @runs.each_with_index.map { |run, i| link(run, Geometry.crossings(run[:points], uprights, i)) }
+      drawn.select(&:gap).each { |link| name_gap(link, drawn) }
+      drawn
     end
 
     private
@@ -160,6 +166,17 @@ spoken: spoken)
       @stations << Station.new(width: width, height: height, hit: hit, **fields)
     end
 
+    # The name of a break goes where it lies on nothing, or on as little as can be.
+    def name_gap(link, drawn)
+      words = ->((dx, dy, anchor)) { Label.new(text: link.gap[:label], x: link.gap[:x] + dx, y: link.gap[:y] + dy, anchor: anchor, weight: TextSize::BOLD, role: "break") }
+      boxes = @labels.map(&:box) + @stations.map(&:box) + drawn.flat_map(&:boxes)
+      right = boxes.map { |box| box[2] }.max
+      @labels << BESIDE_GAP.map(&words).min_by.with_index do |label, i|
+        outside = label.box[0].negative? || label.box[2] > right
+        [boxes.count { |box| Geometry.overlap?(label.box, box) } + (outside ? 1 : 0), i]
+      end
+    end
+
     def link(run, crossings)
       broken = run[:branches].map { |id| @netlist[id] }.find { |branch| !@solution.conducts?(branch) }
       states = run[:nodes].map { |node| @trace.state(node) }
@@ -167,12 +184,16 @@ spoken: spoken)
       parts = [{ d: Geometry.path(first, crossings), state: states[0] }]
       parts << { d: Geometry.path(second, crossings), state: states[1] } if broken
       Link.new(**run.slice(:id, :branches, :nodes, :way, :line, :color, :sheath, :points, :marks).compact, parts: parts, struck: run.fetch(:struck, false),
-               gap: broken && { x: middle[0].round(1), y: middle[1].round(1), label: short(broken) }, chevrons: chevrons(run, broken, states),
+               gap: broken && { x: middle[0].round(1), y: middle[1].round(1), label: short(broken, run[:color]) }, chevrons: chevrons(run, broken, states),
                spoken: broken ? "#{broken.label} is broken" : nil)
     end
 
-    # "yellow", "splice attic": the place is plain from the drawing.
-    def short(branch) = branch.label.sub(/ (of|in|at the) .*/, "")
+    # "YE", "splice": which one is plain from the drawing.
+    def short(branch, color)
+      return "splice" if branch.id.include?("/") && !branch.id.include?("/after_")
+
+      color ? Naming.color_code(color) : branch.label.sub(/ (of|in|at the) .*/, "")
+    end
 
     # Chevrons point the way of the loop: away from R, home to C.
     def chevrons(run, broken, states)

@@ -7,7 +7,7 @@ module Gorvant
     # Temperatures over time from CSV to moves of a script: a column of seconds or minutes, and any of outdoor, coil, room in °F.
     # Between two rows the temperature goes in a straight line.
     module CourseCsv
-      MOST_ROWS = 500
+      MOST_ROWS = 160 # three columns of it still make a script
       TIMES = { "seconds" => 1.0, "minutes" => 60.0 }.freeze
 
       class << self

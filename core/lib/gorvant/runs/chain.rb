@@ -31,6 +31,7 @@ module Gorvant
 
     def follow(signal)
       return if @seen.include?(signal) || @links.size >= MOST_LINKS
+      return by_hand(signal) unless signal?(signal)
 
       @seen << signal
       value = @timeline.value_at(signal, @at)
@@ -38,6 +39,14 @@ module Gorvant
       return through(signal, missing) if missing
 
       standing(signal, value)
+    end
+
+    def signal?(id) = @timeline.signals.any? { |one| one.id == id }
+
+    # A temperature or a mode leads back to who set it, if anybody did.
+    def by_hand(what)
+      event = @timeline.last_event("script.#{what}", @at)
+      events(event) if event
     end
 
     def trace = @trace ||= Trace.new(@timeline.rig, @timeline.condition_at(@at))
@@ -49,7 +58,7 @@ module Gorvant
     def through(signal, branch)
       @links << link(nil, signal, Catalogue.words("chain.open", title: cap(signals.title(signal)), link: branch.label))
       mover = signals.movers(branch).find { |id| held?(id) } || signals.movers(branch).last
-      return fault(branch) if mover.nil? || @timeline.signals.none? { |one| one.id == mover }
+      return fault(branch) unless mover && signal?(mover)
 
       follow(mover)
     end

@@ -10,7 +10,7 @@ module Gorvant
   # until nothing moves any more; then the clock goes on to what comes next. Same rig, same script: same timeline.
   class Run
     MOST_ROUNDS = 40
-    MOST_EVENTS = 50_000
+    MOST_EVENTS = 10_000
     INPUT, COURSE, WAKE = 0, 1, 2 # priorities at one instant
 
     # cast: who decides. Returns a Timeline. Raises BadScript, ZeroTimeLoop.

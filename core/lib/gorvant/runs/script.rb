@@ -14,7 +14,7 @@ module Gorvant
     TEMPERATURES = %w[outdoor coil room].freeze
     MODES = %w[off heat cool emergency].freeze
     MOST_SECONDS = 48 * 3600
-    MOST_MOVES = 2_000
+    MOST_MOVES = 500
     START = { "mode" => "off", "call" => nil, "set_point_degrees_f" => 70.0, "outdoor_degrees_f" => 35.0, "coil_degrees_f" => nil, "room_degrees_f" => 68.0 }.freeze
 
     # From parsed JSON. Raises BadScript with the field's pointer.

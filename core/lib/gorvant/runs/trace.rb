@@ -205,7 +205,10 @@ module Gorvant
       volts = solution.volts_across(branch)
       return Why.new(says: say("no_supply", code)) if volts < Catalogue.profile.dig("reading_classes", "about_0", "high")
 
-      Why.new(says: say("fed_too_low", code, volts: format("%.1f", volts), needs: "#{branch.behaviour.works_above_volts_ac(branch, false).round} V"))
+      needs = branch.behaviour.works_above_volts_ac(branch, false)
+      return Why.new(says: say("shorted", code, volts: format("%.1f", volts)), missing: branch.id) if needs.infinite?
+
+      Why.new(says: say("fed_too_low", code, volts: format("%.1f", volts), needs: "#{needs.round} V"))
     end
 
     def say(key, code, **fields)

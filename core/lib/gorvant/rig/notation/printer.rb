@@ -55,7 +55,7 @@ module Gorvant
       end
 
       def feeds(load)
-        ways = @loops.of(load).feeders.sort_by.with_index { |steps, i| [steps.count { |step| step.branch.kind == :contact }, steps.size, i] }
+        ways = Assembly.by_design(@loops.of(load).feeders)
         ways.map { |steps| [steps, feed(steps)] }.group_by { |_steps, feed| feed.plain }.values.first(MOST_FEEDS).map { |same| doubled(same) }
       end
 
