@@ -1,14 +1,14 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
-import { useRouter } from 'vue-router'
 import { api, type Composition, type Revision, type Rig, type RigFile } from '@/api/client'
 import CallBar from '@/components/CallBar.vue'
 import FactQuestion from '@/components/FactQuestion.vue'
 import FindingList from '@/components/FindingList.vue'
-import ProblemNote from '@/components/ProblemNote.vue'
+import RigHead from '@/components/RigHead.vue'
 import RevisionList from '@/components/RevisionList.vue'
 import { useCatalogue } from '@/composables/useCatalogue'
 import { useHistory } from '@/composables/useHistory'
+import { useRigKeeping } from '@/composables/useRigKeeping'
 import { answered, GROUPS, unanswered, type Answer, type Draft, type Fact } from '@/model/answers'
 import { isTyping } from '@/model/keys'
 import type { Problem } from '@/model/outcome'
@@ -17,10 +17,8 @@ import ScenePane from '@/scene/ScenePane.vue'
 import SceneView from '@/scene/SceneView.vue'
 
 const props = defineProps<{ id: string | null }>()
-const router = useRouter()
 const catalogue = useCatalogue()
 
-const newId = crypto.randomUUID()
 const history = useHistory<Draft>({ name: '', facts: {} })
 const draft = history.current
 const base = shallowRef<RigFile | null>(null)
@@ -31,9 +29,8 @@ const problem = shallowRef<Problem | null>(null)
 const group = ref('wall')
 const source = ref('diagram')
 const call = ref('heat')
-const saved = ref('')
-const busy = ref(false)
 const ready = ref(props.id === null)
+const { busy, saved, keep } = useRigKeeping(rig, problem, (id) => `/rigs/${id}`)
 
 async function load() {
   if (!props.id) return
@@ -86,31 +83,10 @@ const running = computed(
 const valueOf = (key: string) => (composed.value?.values as Record<string, Answer> | undefined)?.[key] ?? ''
 const answer = (key: string, value: Answer) => history.set(answered(draft.value, key, value, source.value))
 const clear = (key: string) => history.set(unanswered(draft.value, key))
-const rename = (event: Event) =>
-  history.set({ ...draft.value, name: (event.target as HTMLInputElement).value })
 
 async function save() {
-  if (!composed.value || busy.value) return
-  if (!draft.value.name.trim()) {
-    problem.value = {
-      type: 'about:blank',
-      title: 'Not yet',
-      status: 422,
-      detail: 'Give the rig a name, such as the place where it stands.',
-    }
-    return
-  }
-  busy.value = true
-  const file = composed.value.rig as RigFile
-  const kept = rig.value
-    ? await api.reviseRig(rig.value.id, rig.value.version, file)
-    : await api.importRig(newId, file)
-  busy.value = false
-  problem.value = kept.state === 'failed' ? kept.problem : null
-  if (kept.state !== 'ready') return
-  saved.value = `Kept as revision ${kept.value.revision}.`
-  if (props.id) await load()
-  else await router.replace(`/rigs/${kept.value.id}`)
+  if (!composed.value) return
+  if (await keep(draft.value.name, composed.value.rig as RigFile)) await load()
 }
 
 function exportFile() {
@@ -136,45 +112,24 @@ onBeforeUnmount(() => removeEventListener('keydown', onKey))
 
 <template>
   <main class="composer">
-    <div class="head">
-      <h1>{{ id ? 'What is fitted' : 'Compose a rig' }}</h1>
-      <label class="name">
-        <span class="hidden-label">Name</span>
-        <input
-          :value="draft.name"
-          maxlength="120"
-          placeholder="Name: where it stands"
-          data-testid="rig-name"
-          @change="rename"
-        />
-      </label>
-      <button
-        class="key"
-        :disabled="!history.canUndo.value"
-        title="Ctrl Z"
-        data-testid="undo"
-        @click="history.undo()"
-      >
-        Undo
-      </button>
-      <button
-        class="key"
-        :disabled="!history.canRedo.value"
-        title="Ctrl Shift Z"
-        data-testid="redo"
-        @click="history.redo()"
-      >
-        Redo
-      </button>
+    <RigHead
+      :title="id ? 'What is fitted' : 'Compose a rig'"
+      :name="draft.name"
+      :can-undo="history.canUndo.value"
+      :can-redo="history.canRedo.value"
+      :can-keep="!!composed"
+      :busy="busy"
+      :problem="problem"
+      :saved="saved"
+      @rename="(name) => history.set({ ...draft, name })"
+      @undo="history.undo()"
+      @redo="history.redo()"
+      @keep="save"
+    >
       <button class="key" :disabled="!composed" @click="exportFile">Export</button>
       <RouterLink v-if="rig" class="key" :to="`/rigs/${rig.id}/rungs`">Rungs</RouterLink>
       <RouterLink v-if="rig" class="key" :to="`/rigs/${rig.id}/trace`">Trace</RouterLink>
-      <button class="key solid" :disabled="!composed || busy" data-testid="save-rig" @click="save">
-        {{ busy ? 'Keeping …' : 'Keep' }}
-      </button>
-    </div>
-    <ProblemNote v-if="problem" :problem="problem" />
-    <p v-if="saved && !problem" class="saved" role="status">= {{ saved }}</p>
+    </RigHead>
 
     <div class="work">
       <section class="questions" aria-label="Questions">
@@ -241,42 +196,6 @@ onBeforeUnmount(() => removeEventListener('keydown', onKey))
   grid-template-columns: minmax(0, 1fr);
   gap: 8px;
   padding: 8px 16px 32px;
-}
-
-.head {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 8px;
-}
-
-h1 {
-  font-size: 22px;
-  margin-right: 8px;
-}
-
-.name {
-  flex: 1 1 240px;
-}
-
-.name input {
-  width: 100%;
-  min-height: var(--target);
-  padding: 0 12px;
-  border: 2px solid var(--ink);
-  border-radius: 3px;
-  background: var(--panel);
-  font-size: 18px;
-}
-
-.name input::placeholder {
-  color: var(--ink-soft);
-}
-
-.saved {
-  padding: 6px 12px;
-  border-left: 6px solid var(--agrees);
-  background: var(--agrees-soft);
 }
 
 .work {

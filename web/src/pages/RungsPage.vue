@@ -1,21 +1,20 @@
 <script setup lang="ts">
 import { computed, nextTick, onMounted, ref, shallowRef, watch } from 'vue'
-import { useRouter } from 'vue-router'
 import { api, type FieldProblem, type NotationAnswer, type Rig } from '@/api/client'
 import CallBar from '@/components/CallBar.vue'
 import FindingList from '@/components/FindingList.vue'
-import ProblemNote from '@/components/ProblemNote.vue'
+import RigHead from '@/components/RigHead.vue'
 import RungCompare from '@/components/RungCompare.vue'
 import RungEditor from '@/components/RungEditor.vue'
 import { useCatalogue } from '@/composables/useCatalogue'
 import { useHistory } from '@/composables/useHistory'
+import { useRigKeeping } from '@/composables/useRigKeeping'
 import type { Problem } from '@/model/outcome'
 import { withFact } from '@/model/rungs'
 import ScenePane from '@/scene/ScenePane.vue'
 import SceneView from '@/scene/SceneView.vue'
 
 const props = defineProps<{ id: string | null }>()
-const router = useRouter()
 const catalogue = useCatalogue()
 
 const START = 'R > '
@@ -31,7 +30,6 @@ const OPTIONS: Record<string, string> = {
   start_thermistor: 'ST start thermistor',
 }
 
-const newId = crypto.randomUUID()
 const history = useHistory(START)
 const text = ref(START)
 const name = ref('')
@@ -44,9 +42,8 @@ const wrong = shallowRef<FieldProblem[]>([])
 const problem = shallowRef<Problem | null>(null)
 const rig = shallowRef<Rig | null>(null)
 const others = shallowRef<Rig[]>([])
-const saved = ref(String(window.history.state?.saved ?? ''))
-const busy = ref(false)
 const ready = ref(props.id === null)
+const { busy, saved, keep } = useRigKeeping(rig, problem, (id) => `/rigs/${id}/rungs`)
 
 async function load() {
   const rigs = await api.rigs()
@@ -115,51 +112,28 @@ async function walk(undo: boolean) {
 const fit = (key: string, fitted: boolean) => (text.value = withFact(text.value, key, fitted ? 'yes' : 'no'))
 
 async function save() {
-  if (!answer.value || !current.value || busy.value) return
-  if (!name.value.trim()) {
-    problem.value = {
-      type: 'about:blank',
-      title: 'Not yet',
-      status: 422,
-      detail: 'Give the rig a name, such as the place where it stands.',
-    }
-    return
-  }
-  busy.value = true
-  const file = answer.value.rig as Record<string, unknown>
-  const kept = rig.value
-    ? await api.reviseRig(rig.value.id, rig.value.version, file)
-    : await api.importRig(newId, file)
-  busy.value = false
-  problem.value = kept.state === 'failed' ? kept.problem : null
-  if (kept.state !== 'ready') return
-  saved.value = `Kept as revision ${kept.value.revision}.`
-  rig.value = kept.value as Rig
-  if (!props.id) await router.replace({ path: `/rigs/${kept.value.id}/rungs`, state: { saved: saved.value } })
+  if (answer.value && current.value) await keep(name.value, answer.value.rig as Record<string, unknown>)
 }
 </script>
 
 <template>
   <main class="rungs">
-    <div class="head">
-      <h1>Rungs</h1>
-      <label class="name">
-        <span class="hidden-label">Name</span>
-        <input v-model="name" maxlength="120" placeholder="Name: where it stands" data-testid="rig-name" />
-      </label>
-      <button class="key" :disabled="!history.canUndo.value" data-testid="undo" @click="walk(true)">
-        Undo
-      </button>
-      <button class="key" :disabled="!history.canRedo.value" data-testid="redo" @click="walk(false)">
-        Redo
-      </button>
+    <RigHead
+      title="Rungs"
+      :name="name"
+      :can-undo="history.canUndo.value"
+      :can-redo="history.canRedo.value"
+      :can-keep="!!answer && current"
+      :busy="busy"
+      :problem="problem"
+      :saved="current ? saved : ''"
+      @rename="(text) => (name = text)"
+      @undo="walk(true)"
+      @redo="walk(false)"
+      @keep="save"
+    >
       <RouterLink v-if="rig" class="key" :to="`/rigs/${rig.id}/trace`">Trace</RouterLink>
-      <button class="key solid" :disabled="!answer || !current || busy" data-testid="save-rig" @click="save">
-        {{ busy ? 'Keeping …' : 'Keep' }}
-      </button>
-    </div>
-    <ProblemNote v-if="problem" :problem="problem" />
-    <p v-if="saved && current" class="saved" role="status">= {{ saved }}</p>
+    </RigHead>
 
     <div class="work">
       <section class="typed" aria-label="Rungs as read from the panel">
@@ -243,42 +217,6 @@ R > wall.W2 > air_handler.W > (SEQ) > C
   grid-template-columns: minmax(0, 1fr);
   gap: 8px;
   padding: 8px 16px 32px;
-}
-
-.head {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 8px;
-}
-
-h1 {
-  font-size: 22px;
-  margin-right: 8px;
-}
-
-.name {
-  flex: 1 1 240px;
-}
-
-.name input {
-  width: 100%;
-  min-height: var(--target);
-  padding: 0 12px;
-  border: 2px solid var(--ink);
-  border-radius: 3px;
-  background: var(--panel);
-  font-size: 18px;
-}
-
-.name input::placeholder {
-  color: var(--ink-soft);
-}
-
-.saved {
-  padding: 6px 12px;
-  border-left: 6px solid var(--agrees);
-  background: var(--agrees-soft);
 }
 
 .work {
