@@ -199,7 +199,7 @@ module Gorvant
         sensors(y, left)
         low = y + Grid::BOARD_DROP
         @pen.bus("outdoor.R", [x("R"), low], [left, low])
-        @pen.pill("BOARD", (left + right) / 2, y + 7, width: right - left, height: 54)
+        @pen.pill("BOARD", (left + right) / 2, y + 7, width: right - left, height: 50)
         @pen.bus("outdoor.C", [right, low], [c_x, low], way: "home")
         @pen.load_row("DFR", [right, y], [c_x, y], x: Grid::LOADS_X, feed: "outdoor.board.DFR_drive", line: "copper")
       end
