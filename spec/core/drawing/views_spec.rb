@@ -83,6 +83,20 @@ RSpec.describe Gorvant::Views do
     end
   end
 
+  it "says the same in all views, and opens as a picture, whatever the fault and the call" do
+    chance = Random.new(7)
+    [rig("boathouse_north"), rig("bakery_shop"), RandomRigs.rig(11), RandomRigs.rig(12)].each do |one|
+      (Gorvant::Faults::Library.of(one) + Gorvant::Faults::Library.landings_of(one)).sample(10, random: chance).each do |fault|
+        call = Gorvant::Outputs.calls(one).sample(random: chance)
+        scenes = %w[loops ladder connections].map { |view| described_class.scene(view, trace(call, on: one, faults: [fault]), opened: ["all"]) }
+        scenes.map { |scene| states(scene) }.combination(2) do |first, second|
+          expect(second.slice(*first.keys)).to eq(first.slice(*second.keys)), "#{fault} in #{call}"
+        end
+        expect(scenes.map { |scene| REXML::Document.new(Gorvant::Formats::Svg.dump(scene)).root.name }).to all(eq("svg"))
+      end
+    end
+  end
+
   # { branch or node => [state, closed?, works?] }
   def states(scene)
     scene.stations.reject(&:struck).to_h do |station|
