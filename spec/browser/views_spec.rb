@@ -17,6 +17,14 @@ RSpec.describe "Three linked views", :browser, type: :feature do
     expect(page).to have_css("svg.ladder [data-part=SEQ]", wait: 10)
     select "the archetype", from: "Compare with"
     expect(page).to have_css("[data-testid=comparison]", text: "DTS stands after HPS on the panel, after LPS on the archetype")
+    find("[data-testid=fit-start_kit]").click
+    fitted = "[data-testid=fit-start_kit][aria-pressed=true]"
+    expect(page).to have_css(fitted)
+    expect(page).to have_css("[data-testid=undo]:enabled")
+    page.send_keys([:control, "z"])
+    expect(page).to have_no_css(fitted)
+    page.send_keys([:control, :shift, "z"])
+    expect(page).to have_css(fitted)
     find("[data-testid=save-rig]").click
     expect(page).to have_css("[role=status]", text: "Kept as revision 1")
 

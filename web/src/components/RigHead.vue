@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { onBeforeUnmount, onMounted } from 'vue'
+import { isTyping } from '@/model/keys'
 import type { Problem } from '@/model/outcome'
 import ProblemNote from './ProblemNote.vue'
 
@@ -12,7 +14,17 @@ defineProps<{
   problem: Problem | null
   saved: string
 }>()
-defineEmits<{ rename: [name: string]; undo: []; redo: []; keep: [] }>()
+const emit = defineEmits<{ rename: [name: string]; undo: []; redo: []; keep: [] }>()
+
+// Where somebody types, the field's own undo is meant.
+function onKey(event: KeyboardEvent) {
+  if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'z' || isTyping(event)) return
+  event.preventDefault()
+  if (event.shiftKey) emit('redo')
+  else emit('undo')
+}
+onMounted(() => addEventListener('keydown', onKey))
+onBeforeUnmount(() => removeEventListener('keydown', onKey))
 </script>
 
 <template>

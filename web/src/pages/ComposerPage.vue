@@ -95,13 +95,6 @@ function exportFile() {
 }
 
 function onKey(event: KeyboardEvent) {
-  const letter = event.key.toLowerCase()
-  if ((event.ctrlKey || event.metaKey) && letter === 'z' && !isTyping(event)) {
-    event.preventDefault()
-    if (event.shiftKey) history.redo()
-    else history.undo()
-    return
-  }
   if (isTyping(event) || event.ctrlKey || event.metaKey || event.altKey) return
   const chosen = calls.value.find((one) => one.key === event.key)
   if (chosen) call.value = chosen.id
