@@ -75,6 +75,7 @@ require_relative "gorvant/sequence/valve"
 require_relative "gorvant/sequence/compressor_guard"
 
 # thermostat and defrost: the two controllers with most to decide
+require_relative "gorvant/thermostat/staging"
 require_relative "gorvant/thermostat/thermostat_controller"
 require_relative "gorvant/defrost/defrost_board"
 

@@ -2,8 +2,12 @@
 
 # Rigs of every sort, the same for the same seed.
 module RandomRigs
+  # Of the thermostat's settings only these are drawn: the others would make a wrong set-up of most rigs.
+  DRAWN = %w[changeover_setup system_setup backup_setup thermostat_minimum_off_seconds gas_cut_seconds].freeze
+
   def self.facts(random)
     chosen = Gorvant::Catalogue.facts.each_with_object({}) do |(key, about), facts|
+      next if about["group"] == "settings" && !DRAWN.include?(key)
       next if random.rand < 0.3 # left to the board or the default
 
       facts[key] =

@@ -190,7 +190,7 @@ RSpec.describe Gorvant::Run do
 
   it "calls by the room against its set point, a differential apart" do
     moves = [move(60, "room", 66, over_seconds: 600), move(900, "room", 71, over_seconds: 600)]
-    timeline = run(rig_with(thermostat_minimum_off_seconds: 0), moves, 2000, mode: "heat", set_point_degrees_f: 70, room_degrees_f: 70)
+    timeline = run(rig_with(thermostat_minimum_off_seconds: 0, stage_delay_minutes: 60), moves, 2000, mode: "heat", set_point_degrees_f: 70, room_degrees_f: 70)
     expect(timeline.signal("call").steps.map(&:last)).to eq(%w[off heat off])
     expect(timeline.signal("call").steps.map(&:first)[1..]).to match([be_within(1).of(210), be_within(1).of(1380)])
   end

@@ -52,7 +52,7 @@ module Gorvant
     def rows
       @rows ||= begin
         keys = PLACES.to_h { |place| [place, @rig.terminals(place).to_h { |terminal| [terminal, LoopView::Grid.key(@rig, terminal)] }] }
-        order = %w[R C Y Y2 G changeover other W2 W W2_in E].select { |key| keys.values.any? { |place| place.value?(key) } }
+        order = %w[R C Y Y2 G changeover other W1 W2 W W2_in E].select { |key| keys.values.any? { |place| place.value?(key) } }
         keys.to_h { |place, terminals| [place, terminals.to_h { |terminal, key| ["#{place}.#{terminal}", TOP + (ROW * order.index(key))] }] }
       end
     end

@@ -100,16 +100,15 @@ module Gorvant
     # A setting of the thermostat: "at" is the fact, "value" what it is set to.
     class SetUp < Fault
       register "set_up"
-      SETTINGS = %w[changeover_setup system_setup backup_setup].freeze
 
       def refit(rig)
-        known = Catalogue.facts.fetch(given["at"].to_s, nil)
-        wrong("has to be one of #{SETTINGS.join(', ')}") unless known && SETTINGS.include?(given["at"])
-        wrong("has to be one of #{known['of'].keys.join(', ')}", "value") unless known["of"].key?(given["value"])
-        rig.with(facts: rig.facts.merge(given["at"] => Fact.new(value: given["value"], provenance: Provenance.new(source: "assumed"))))
+        wrong("has to be one of #{Rig.settings.join(', ')}") unless Rig.settings.include?(given["at"])
+        problem = Rig::Check.new(rig).value(given["at"], given["value"], Catalogue.facts.fetch(given["at"])).first
+        wrong(problem["problem"], "value") if problem
+        rig.set(given["at"] => given["value"])
       end
 
-      def title(_netlist) = format(about.fetch("title"), at: "#{Catalogue.facts.fetch(given['at'])['title'].downcase} #{Catalogue.facts.fetch(given['at'])['of'].fetch(given['value'])}")
+      def title(_netlist) = format(about.fetch("title"), at: "#{Catalogue.facts.fetch(given['at'])['title'].downcase} #{Comparison.words(given['at'], given['value'])}")
     end
 
     # What no voltage shows.

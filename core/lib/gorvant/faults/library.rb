@@ -4,6 +4,9 @@ module Gorvant
   module Faults
     # Every single fault that a rig can have, as the Hashes that Fault.parse reads.
     module Library
+      # The settings that are commonly left wrong and show in the voltages; the rest are checked on the thermostat's own page.
+      SETTINGS = %w[changeover_setup system_setup backup_setup].freeze
+
       class << self
         # [{ "kind", "at", ... }]
         def of(rig, netlist = Assembly.netlist(rig))
@@ -58,7 +61,7 @@ module Gorvant
         end
 
         def settings(rig)
-          asked = SetUp::SETTINGS.select { |key| rig.asks?(key) }
+          asked = SETTINGS.select { |key| rig.asks?(key) }
           asked.flat_map { |key| (Catalogue.facts.fetch(key)["of"].keys - [rig[key]]).map { |value| fault("set_up", key, value: value) } }
         end
 

@@ -65,11 +65,11 @@ module Gorvant
 
       # [[colour, terminal at the wall, terminal at the air handler]]
       def indoor(rig)
-        changeover = rig[:changeover_terminal] == "single" ? "OB" : rig.changeover
+        changeover = rig.changeover_terminal(rig.changeover) || "OB"
         runs = straight(rig, %w[R C Y Y2 G], "wall") + [[COLORS.fetch(rig.changeover), changeover, rig.changeover]]
         return runs if rig[:backup] == "none"
 
-        runs << ["white", "W2", rig[:outdoor_thermostat] ? "W2" : "W"]
+        runs << ["white", rig.aux_terminal, rig[:outdoor_thermostat] ? "W2" : "W"]
         emergency_conductor?(rig) ? runs << %w[brown E W] : runs
       end
 
@@ -91,7 +91,7 @@ module Gorvant
         return [] if rig[:backup] == "none"
         return [] unless rig[:emergency_path] == "both" || (rig[:emergency_path] == "jumper" && !rig[:outdoor_thermostat])
 
-        [Jumper.new(id: "aux_e", place: "wall", from: "W2", to: "E", provenance: Provenance.new(source: source))]
+        [Jumper.new(id: "aux_e", place: "wall", from: rig.aux_terminal, to: "E", provenance: Provenance.new(source: source))]
       end
     end
   end

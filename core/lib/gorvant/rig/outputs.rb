@@ -5,10 +5,10 @@ module Gorvant
   # Source: docs/sources.md, domain-calls.
   module Outputs
     class << self
-      # The closed terminals, as named at the wall.
-      def closed(rig, call_id)
+      # The closed terminals, as named at the wall. stages: compressor stages where a run over time has its own mind about them.
+      def closed(rig, call_id, stages: nil)
         call = Catalogue.calls.fetch(call_id)
-        rig[:system_setup] == "conventional" ? conventional(call) : heat_pump(rig, call)
+        rig[:system_setup] == "conventional" ? conventional(rig, call) : heat_pump(rig, call, stages || call["stage"])
       end
 
       # Ids of the calls that make sense for a rig, in the order of their buttons.
@@ -16,36 +16,48 @@ module Gorvant
         Catalogue.calls.select { |_id, call| call.fetch("needs", {}).all? { |fact, value| rig[fact] == value } }.keys
       end
 
+      # What the thermostat believes: "strips", "gas" or "none"; a furnace that drives its own blower; how many stages.
+      def backup(rig) = { "as_fitted" => rig[:backup], "electric" => "strips" }.fetch(rig[:backup_setup], rig[:backup_setup])
+      def emergency(rig) = { "as_fitted" => rig[:backup], "electric" => "strips" }.fetch(rig[:emergency_setup], rig[:emergency_setup])
+      def compressor_stages(rig) = rig[:stages_setup] == "as_fitted" ? rig[:compressor_stages] : rig[:stages_setup]
+      def gas?(rig) = backup(rig) == "gas"
+
+      # Whether G goes out beside backup of this type.
+      def blower?(rig, type) = rig[:blower_setup] == "as_fitted" ? type != "gas" : rig[:blower_setup] == "thermostat"
+
       private
 
-      def heat_pump(rig, call)
-        gas = gas_setup?(rig)
-        backup_alone = gas && call["aux"] # both must not heat one air stream: the compressor is out a minute after
-        terminals = stages(backup_alone ? 0 : call["stage"]) + changeover(rig, call["mode"])
-        terminals << "W2" if call["aux"]
+      def heat_pump(rig, call, stages)
+        aux = call["aux"] && backup(rig) != "none"
+        gas = aux && gas?(rig) # both must not heat one air stream: the compressor is out a minute after
+        terminals = stages(gas ? 0 : [stages, compressor_stages(rig)].min, rig) + changeover(rig, call["mode"])
+        terminals << rig.aux_terminal if aux
         terminals << "E" if call["emergency"]
-        terminals << "G" if call["fan"] && !(gas && (call["aux"] || call["emergency"]))
+        terminals << "G" if call["fan"] && fan?(rig, aux, call["emergency"], gas)
         terminals
       end
 
-      # Left at its default, one heat and one cool: heat goes out on W, and there is no changeover. A furnace is expected to
-      # drive its own blower.
-      def conventional(call)
-        return ["W2"] if call["mode"] == "heating" || call["emergency"]
+      def fan?(rig, aux, emergency, gas)
+        return blower?(rig, emergency(rig)) if emergency
 
-        stages([call["stage"], 1].min) + (call["fan"] ? ["G"] : [])
+        aux && gas ? blower?(rig, "gas") : true
       end
 
-      def stages(count) = %w[Y Y2].first(count)
+      # Left at its default, one heat and one cool: heat goes out on W1 where there is one, and there is no changeover. A furnace is
+      # expected to drive its own blower.
+      def conventional(rig, call)
+        return [rig[:w1_terminal] ? "W1" : "W2", *("G" if rig[:blower_setup] == "thermostat")] if call["mode"] == "heating" || call["emergency"]
+
+        stages([call["stage"], 1].min, rig) + (call["fan"] ? ["G"] : [])
+      end
+
+      # A thermostat has a Y2 where the unit has.
+      def stages(count, rig) = %w[Y Y2].first(count) & rig.terminals("wall")
 
       def changeover(rig, mode)
         letter = { "cooling" => "O", "heating" => "B" }[mode]
-        return [letter].compact if rig[:changeover_terminal] == "separate"
-
-        letter == rig[:changeover_setup] ? ["OB"] : []
+        letter ? [rig.changeover_terminal(letter)].compact : []
       end
-
-      def gas_setup?(rig) = (rig[:backup_setup] == "as_fitted" ? rig[:backup] : rig[:backup_setup]) == "gas"
     end
   end
 end

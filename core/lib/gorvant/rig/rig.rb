@@ -27,7 +27,10 @@ module Gorvant
     end
 
     # Whether a fact is asked of this rig at all.
-    def asks?(key) = Catalogue.facts.fetch(key.to_s).fetch("when", {}).all? { |other, value| self[other] == value }
+    def asks?(key) = Catalogue.facts.fetch(key.to_s).fetch("when", {}).all? { |other, value| Array(value).include?(self[other]) }
+
+    # Keys of the facts that are settings of the thermostat.
+    def self.settings = @settings ||= Catalogue.facts.select { |_key, about| about["group"] == "settings" }.keys.freeze
 
     # Keys of facts that nobody has read or measured here.
     def assumed = Catalogue.facts.keys.select { |key| asks?(key) && (facts[key].nil? || facts[key].assumed?) }
@@ -35,6 +38,21 @@ module Gorvant
     def layout = Catalogue.archetypes.fetch(archetype)
     # "O" or "B"
     def changeover = self[:changeover]
+
+    # The thermostat's changeover terminal that is live when the equipment of that letter is to be energised; nil where it gives none.
+    def changeover_terminal(letter)
+      case self[:changeover_terminal]
+      when "separate" then letter
+      when "single" then letter == self[:changeover_setup] ? "OB" : nil
+      else self[:changeover_setup] == "O" ? letter : { "O" => "B", "B" => "O" }[letter]
+      end
+    end
+
+    # Where auxiliary heat goes out at the wall.
+    def aux_terminal = self[:w1_terminal] ? self[:aux_terminal] : "W2"
+
+    # With these facts answered otherwise: { key => value }.
+    def set(values, source = "assumed") = with(facts: facts.merge(values.to_h { |key, value| [key.to_s, Fact.new(value: value, provenance: Provenance.new(source: source))] }))
     # Terminals of a place in the order they stand on the strip.
     def terminals(place) = Terminals.of(self, place)
     def place_title(place) = layout.fetch("places").fetch(place)
@@ -47,6 +65,17 @@ module Gorvant
         return unknown("/archetype", @rig.archetype, Catalogue.archetypes.keys, "archetype") unless Catalogue.archetypes.key?(@rig.archetype)
 
         facts + (facts.empty? ? wiring : [])
+      end
+
+      # What is wrong with the value of one fact.
+      def value(key, given, about)
+        field = "/facts/#{key}/value"
+        case about.fetch("kind")
+        when "choice" then about["of"].key?(given) ? [] : unknown(field, given, about["of"].keys, "choice")
+        when "flag" then [true, false].include?(given) ? [] : problem(field, "has to be true or false")
+        when "number" then number(field, given, about)
+        when "list" then list(field, given, about)
+        end
       end
 
       private
@@ -62,16 +91,6 @@ module Gorvant
         @rig.facts.flat_map do |key, fact|
           about = Catalogue.facts[key]
           about ? value(key, fact.value, about) : unknown("/facts/#{key}", key, Catalogue.facts.keys, "fact")
-        end
-      end
-
-      def value(key, given, about)
-        field = "/facts/#{key}/value"
-        case about.fetch("kind")
-        when "choice" then about["of"].key?(given) ? [] : unknown(field, given, about["of"].keys, "choice")
-        when "flag" then [true, false].include?(given) ? [] : problem(field, "has to be true or false")
-        when "number" then number(field, given, about)
-        when "list" then list(field, given, about)
         end
       end
 

@@ -7,7 +7,7 @@ module Gorvant
       def of(rig, place) = public_send(place, rig)
 
       def wall(rig)
-        ["R", "C", "Y", *second(rig), "G", *(rig[:changeover_terminal] == "single" ? ["OB"] : %w[O B]), "W2", "E"]
+        ["R", "C", "Y", *second(rig), "G", *(rig[:changeover_terminal] == "single" ? ["OB"] : %w[O B]), *("W1" if rig[:w1_terminal]), "W2", "E"]
       end
 
       def air_handler(rig)

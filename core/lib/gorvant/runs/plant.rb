@@ -10,6 +10,8 @@ module Gorvant
       @rig = rig
       @numbers = Catalogue.profile.fetch("plant")
       @typed = start["coil_degrees_f"] ? ["coil"] : []
+      @typed << "room" unless start["house"]
+      @house = Catalogue.profile.fetch("house")
       @quantities = { "outdoor" => Quantity.still(start["outdoor_degrees_f"]), "room" => Quantity.still(start["room_degrees_f"]), "pressure" => Quantity.still(0.0),
                       "coil" => Quantity.still(start["coil_degrees_f"] || start["outdoor_degrees_f"]) }
     end
@@ -22,19 +24,31 @@ module Gorvant
     end
 
     # Turns the courses to how things stand. running: the compressor pumps; defrosting: its own, with the fan off and the valve
-    # turned or not.
-    def follow(now, pumping:, fan:, valve:, defrosting:)
+    # turned or not; warmth: what heats or cools the room, see Run.
+    def follow(now, pumping:, fan:, valve:, defrosting:, warmth: {})
       turn("pressure", now, *(pumping ? [full, full / @numbers.fetch("pressure_build_seconds")] : [0.0, full / @numbers.fetch("pressure_decay_seconds")]))
       turn("coil", now, *coil(now, pumping, fan, valve, defrosting)) unless @typed.include?("coil")
+      room(now, warmth) unless @typed.include?("room")
     end
 
     # When a course that follows how things stand bends by itself: the coil, down to the air and on more slowly.
     def bends_at(now)
       coil = @quantities.fetch("coil")
-      @typed.include?("coil") || !@cooling_down ? nil : coil.reaches(coil.target, now)
+      cooled = coil.reaches(coil.target, now) unless @typed.include?("coil") || !@cooling_down
+      [cooled, (now + @house.fetch("tick_seconds") unless @typed.include?("room"))].compact.min
     end
 
     private
+
+    # A room that gains by what runs and loses by its difference to the outdoors, straight from tick to tick.
+    # warmth: { stages:, valve:, backup: }.
+    def room(now, warmth)
+      room = @quantities.fetch("room").at(now)
+      pumped = %w[stage_1 stage_2].first(warmth.fetch(:stages, 0)).sum { |stage| @house.fetch("#{stage}_degrees_f_per_hour") }
+      gain = (warmth[:valve] == "cooling" ? -pumped : pumped) + (warmth[:backup] ? @house.fetch("backup_degrees_f_per_hour") : 0.0)
+      rate = (gain - ((room - @quantities.fetch("outdoor").at(now)) / @house.fetch("loss_hours"))) / 3600
+      turn("room", now, rate.positive? ? 200.0 : -60.0, rate.abs)
+    end
 
     def full = @numbers.fetch("pressure_full_psi")
     def per_minute(name) = @numbers.fetch(name) / 60.0

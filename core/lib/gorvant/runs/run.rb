@@ -127,7 +127,15 @@ module Gorvant
 
     def plant(now)
       @plant.follow(now, pumping: @circuit.works?("COMP") && @circuit.faults.none? { |fault| fault["kind"] == "not_pumping" }, fan: @circuit.works?("OFM"), valve: @outputs["valve"],
-                         defrosting: @outputs["defrost"])
+                         defrosting: @outputs["defrost"], warmth: warmth)
+    end
+
+    # What warms or cools the room, as far as air moves.
+    def warmth
+      return {} unless @circuit.works?("BLOWER") || @circuit.works?("GAS")
+
+      stages = @circuit.works?("COMP") ? 1 + (%w[COMP2 Y2S].any? { |load| @circuit.works?(load) } ? 1 : 0) : 0
+      { stages: stages, valve: @outputs["valve"], backup: %w[HTR HTR2 GAS].any? { |load| @circuit.works?(load) } }
     end
 
     def seen(now)

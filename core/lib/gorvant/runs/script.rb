@@ -2,7 +2,8 @@
 
 module Gorvant
   # What happens to a rig from outside over time: the thermostat's switches, temperatures, safeties, supplies, faults, jumpers.
-  # start: { "mode", "call", "set_point_degrees_f", "outdoor_degrees_f", "coil_degrees_f", "room_degrees_f" }, all optional.
+  # start: { "mode", "call", "set_point_degrees_f", "outdoor_degrees_f", "coil_degrees_f", "room_degrees_f", "house" }, all optional. house: whether the room follows
+  # what runs and the weather; else it keeps to what is typed.
   # moves: [Move] by time.
   Script = Value.define(:start, :moves, :duration_seconds)
 
@@ -15,7 +16,7 @@ module Gorvant
     MODES = %w[off heat cool emergency].freeze
     MOST_SECONDS = 48 * 3600
     MOST_MOVES = 500
-    START = { "mode" => "off", "call" => nil, "set_point_degrees_f" => 70.0, "outdoor_degrees_f" => 35.0, "coil_degrees_f" => nil, "room_degrees_f" => 68.0 }.freeze
+    START = { "mode" => "off", "call" => nil, "set_point_degrees_f" => 70.0, "outdoor_degrees_f" => 35.0, "coil_degrees_f" => nil, "room_degrees_f" => 68.0, "house" => false }.freeze
 
     # From parsed JSON. Raises BadScript with the field's pointer.
     def self.parse(given, duration_seconds) = Parser.new(given, duration_seconds).script
@@ -47,10 +48,14 @@ module Gorvant
         stray = given.keys - START.keys
         wrong("/script/start/#{stray.first}", "unknown; known are #{START.keys.join(', ')}") if stray.any?
         given.each do |key, value|
+          next house(value) if key == "house"
+
           key.end_with?("degrees_f") ? (value.nil? && key == "coil_degrees_f") || degrees(value, "/script/start/#{key}") : choice(key, value, "/script/start/#{key}")
         end
         START.merge(given)
       end
+
+      def house(value) = [true, false].include?(value) || wrong("/script/start/house", "has to be true or false, not #{value.inspect}")
 
       def choice(key, value, field)
         known = key == "mode" ? MODES : Catalogue.calls.keys

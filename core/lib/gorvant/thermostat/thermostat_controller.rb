@@ -2,31 +2,32 @@
 
 module Gorvant
   # The thermostat over time: which of its terminals it joins to R. What it is asked comes from the script, or from the room
-  # against its set point; it tells the valve before the compressor, keeps the compressor out for its minimum-off time, and stops
-  # it a while after gas backup starts.
+  # against its set point by the school of staging; it tells the valve before the compressor, keeps the compressor out for its
+  # minimum-off time, and stops it a while after gas backup starts.
   class ThermostatController < Controller
-    COOLING = %w[cool].freeze
+    HEATING = %w[heat heat_2 heat_aux].freeze
+    AFTER = 0.001 # seconds: just past a threshold that has to be passed, not reached
 
     def initialize(rig)
       super()
       @rig = rig
       @plant = Catalogue.profile.fetch("plant")
+      @staging = Staging.new(rig)
       @minimum_off = rig[:thermostat_minimum_off_seconds].to_f
-      @gas = rig[:backup] == "gas"
+      @gas = Outputs.gas?(rig)
       @gas_cut = rig[:gas_cut_seconds]
       @school = rig[:changeover_school]
-      @single = rig[:changeover_terminal] == "single"
-      @changeover_terminals = @single ? %w[OB] : %w[O B]
-      @closed = Hash.new { |hash, call| hash[call] = Outputs.closed(rig, call) - @changeover_terminals }
+      @changeover_terminals = %w[O B OB] & rig.terminals("wall")
+      @aux = rig[:system_setup] == "conventional" && rig[:w1_terminal] ? "W1" : rig.aux_terminal
       @usual = Hash.new { |hash, call| hash[call] = usual_of(call) }
     end
 
     def id = "thermostat"
-    def memory = { call: "off", since: 0.0, last_y_off: nil, y: false, latched: nil, gas_out: false }
+    def memory = { call: "off", stages: 0, since: 0.0, last_y_off: nil, y: false, latched: nil, gas_out: false, staging: Staging::State.new, waits: {} }
 
     def step(memory, seen)
-      call = asked(memory, seen)
-      now = memory.merge(call: call, since: call == memory[:call] ? memory[:since] : seen.now)
+      call, asked = asked(memory, seen)
+      now = memory.merge(call: call, since: call == memory[:call] ? memory[:since] : seen.now, **asked)
       now = latch(gas_out(now, seen), seen)
       terminals, reasons, wake = terminals(now, seen)
       y = terminals.include?("Y")
@@ -36,23 +37,39 @@ module Gorvant
 
     private
 
-    def heating?(call) = %w[heat heat_2 heat_aux].include?(call)
+    def heating?(call) = HEATING.include?(call)
 
-    # By hand, or one stage by the room: the differential apart from the set point, satisfied at it.
+    # [call, what goes with it]: by hand, or by the room.
     def asked(memory, seen)
-      return seen.inputs[:call] if seen.inputs[:call]
+      call = seen.inputs[:call]
+      return [call, { stages: nil, waits: {}, staging: Staging::State.new }] if call
+      return ["off", { stages: 0, waits: {}, staging: Staging::State.new }] unless %w[heat cool emergency].include?(seen.inputs[:mode])
 
-      room = seen.value("room")
-      set = seen.inputs[:set_point]
-      apart = @plant.fetch("thermostat_differential_degrees_f")
-      case seen.inputs[:mode]
-      when "heat" then by_room(memory, set - room, apart, "heat")
-      when "cool" then by_room(memory, room - set, apart, "cool")
-      else "off"
-      end
+      by_room(memory, seen, seen.inputs[:mode])
     end
 
-    def by_room(memory, error, apart, call) = error >= apart || (memory[:call] == call && error.positive?) ? call : "off"
+    def by_room(memory, seen, mode)
+      side = mode == "cool" ? "cool" : "heat"
+      asked = @staging.step(memory[:staging], stand(seen, side))
+      kept = { stages: asked.compressor, waits: asked.waits, staging: asked.state }
+      return ["off", kept] if asked.state.stages.zero? || (asked.compressor.zero? && !asked.aux && mode != "emergency")
+      return ["emergency", kept.merge(stages: 0, waits: {})] if mode == "emergency"
+      return ["heat_aux", kept] if asked.aux
+
+      [side + (asked.compressor > 1 ? "_2" : ""), kept]
+    end
+
+    # The set point keeps to its limits; the sensor may read high.
+    def stand(seen, side)
+      set = limited(seen, side)
+      room = seen.value("room") + @rig[:sensor_offset_degrees_f]
+      Staging::Stand.new(now: seen.now, mode: side, error_degrees_f: side == "heat" ? set - room : room - set, set_point: set, outdoor_degrees_f: seen.value("outdoor"))
+    end
+
+    def limited(seen, side)
+      set = seen.inputs[:set_point]
+      side == "heat" ? [set, @rig[:heat_limit_degrees_f]].min : [set, @rig[:cool_limit_degrees_f]].max
+    end
 
     # Latched: set by COOL, dropped by HEAT, kept through OFF.
     def latch(now, seen)
@@ -61,14 +78,16 @@ module Gorvant
     end
 
     def terminals(now, seen)
-      wanted = @closed[now[:call]] + changeover(now, seen)
-      reasons = {}
+      wanted = closed(now) + changeover(now, seen)
+      reasons = stage_reasons(now)
       waits = []
-      wanted = gas(wanted, now, seen, reasons, waits)
+      wanted = gas(wanted, now, reasons, waits)
       wanted = hold_compressor(wanted, now, seen, reasons, waits) if wanted.include?("Y") && !now[:y]
-      wake = [*waits, room_wake(now, seen)].compact.min
+      wake = [*waits, *room_wakes(now, seen)].compact.select { |at| at > seen.now }.min
       [wanted, reasons.merge(usual_reasons(now, seen)) { |_key, own, _usual| own }, wake]
     end
+
+    def closed(now) = (@closed ||= {})[[now[:call], now[:stages]]] ||= (Outputs.closed(@rig, now[:call], stages: now[:stages]) - @changeover_terminals).freeze
 
     # Energised during the call, while the mode is set, or latched from one mode to the other.
     def changeover(now, seen)
@@ -76,9 +95,7 @@ module Gorvant
       return [] if side.nil? || @rig[:system_setup] == "conventional"
 
       letter = { "cool" => "O", "heat" => "B" }[side]
-      return [letter].compact unless @single
-
-      letter == @rig[:changeover_setup] ? ["OB"] : []
+      letter ? [@rig.changeover_terminal(letter)].compact : []
     end
 
     def mode_of(call) = { "cooling" => "cool", "heating" => "heat" }[Catalogue.calls.fetch(call)["mode"]]
@@ -91,15 +108,18 @@ module Gorvant
       now.merge(gas_out: now[:gas_out] || !now[:y] || seen.now >= now[:since] + @gas_cut)
     end
 
-    def gas(wanted, now, _seen, reasons, waits)
+    def gas(wanted, now, reasons, waits)
       return wanted unless @gas && (now[:gas_out] || now[:call] == "heat_aux")
 
-      reasons["THERMOSTAT.Y"] = because("gas_cut", from: "THERMOSTAT.W2")
-      return (wanted - %w[Y Y2 G]) | %w[W2] if now[:gas_out]
+      reasons["THERMOSTAT.Y"] ||= because(now[:call] == "heat_aux" ? "gas_cut" : "gas_stays_out", from: "THERMOSTAT.#{@aux}")
+      return after_the_cut(wanted, now) if now[:gas_out]
 
       waits << (now[:since] + @gas_cut)
       wanted | %w[Y G]
     end
+
+    # The compressor is out; G stays only where the thermostat is to drive the blower.
+    def after_the_cut(wanted, now) = now[:call] == "heat_aux" ? wanted - %w[Y Y2] : wanted - %w[Y Y2 G]
 
     def hold_compressor(wanted, now, seen, reasons, waits)
       ready = [now[:last_y_off] ? now[:last_y_off] + @minimum_off : 0.0, now[:since] + lead(now)]
@@ -109,25 +129,41 @@ module Gorvant
       waits << over
       rule = ready[0] >= ready[1] ? "minimum_off" : "changeover_first"
       reasons["THERMOSTAT.Y"] = because(rule, from: "call", until_seconds: over)
-      wanted - %w[Y Y2]
+      wanted - %w[Y Y2] - (rule == "changeover_first" ? ["G"] : [])
     end
 
     # Only where there is a valve to be told.
     def lead(now) = now[:since].positive? && mode_of(now[:call]) ? @plant.fetch("changeover_lead_seconds") : 0.0
 
-    def room_wake(_now, seen)
-      return nil if seen.inputs[:call] || seen.inputs[:set_point].nil?
+    # When the room, the outdoors or a delay may change what is asked.
+    def room_wakes(now, seen)
+      return [] if seen.inputs[:call] || !%w[heat cool emergency].include?(seen.inputs[:mode])
 
-      set = seen.inputs[:set_point]
-      apart = @plant.fetch("thermostat_differential_degrees_f")
-      points = { "heat" => [set - apart, set], "cool" => [set + apart, set] }.fetch(seen.inputs[:mode], [])
-      points.filter_map { |point| seen.quantity("room").reaches(point, seen.now) }.min
+      side = seen.inputs[:mode] == "cool" ? "cool" : "heat"
+      set = limited(seen, side)
+      rooms = @staging.thresholds.map { |error| (side == "heat" ? set - error : set + error) - @rig[:sensor_offset_degrees_f] }
+      rooms.map { |room| passes("room", room, seen) } + @staging.balances.map { |point| passes("outdoor", point, seen) } + now[:waits].values.map(&:until_seconds)
+    end
+
+    # When a temperature reaches a point, or, standing on it, goes on.
+    def passes(name, point, seen)
+      quantity = seen.quantity(name)
+      on_it = (quantity.at(seen.now) - point).abs < 1e-6 && quantity.at(seen.now + AFTER) != quantity.at(seen.now)
+      on_it ? seen.now + AFTER : quantity.reaches(point, seen.now)
+    end
+
+    # Why a stage is not there though something is asked.
+    def stage_reasons(now)
+      now[:waits].to_h do |stage, wait|
+        [{ "stage_1" => "THERMOSTAT.Y", "stage_2" => "THERMOSTAT.Y2", "aux" => "THERMOSTAT.#{@aux}" }.fetch(stage), because(wait.rule, until_seconds: wait.until_seconds, **wait.fields)]
+      end
     end
 
     def usual_reasons(now, seen)
       return @usual[now[:call]] if seen.inputs[:call]
 
-      @usual[now[:call]].merge("call" => because("room", from: "room", room: format("%.1f", seen.value("room")), set: format("%g", seen.inputs[:set_point] || 0)))
+      room = format("%.1f", seen.value("room") + @rig[:sensor_offset_degrees_f])
+      @usual[now[:call]].merge("call" => because("room", from: "room", room: room, set: format("%g", seen.inputs[:set_point] || 0)))
     end
 
     # { output => Reason } of a call set by hand.

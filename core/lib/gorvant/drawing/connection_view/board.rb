@@ -71,6 +71,7 @@ module Gorvant
 
         node = left.first.node
         y = @heights.values.max + (ROW / 2) + 8 + (VIA * @passing.size)
+        y += TAB while @right.values.any? { |pin| (pin - y).abs < TAB / 2 } # not along a pin's own leg
         @passing[node] = y
         left << Pin.new(node: node, side: :right, y: y)
         right << Pin.new(node: node, side: :left, y: y)

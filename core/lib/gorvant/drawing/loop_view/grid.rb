@@ -28,7 +28,7 @@ module Gorvant
       DEVICE_STEP = 46 # from one device of a string to the next
 
       # Which columns belong to what can be folded away, in the order in which they are, until the drawing fits.
-      FUNCTIONS = { "other" => %w[other], "stage_2" => %w[Y2], "backup" => %w[W W2 W2_in E], "changeover" => %w[changeover], "blower" => %w[G] }.freeze
+      FUNCTIONS = { "other" => %w[other W1], "stage_2" => %w[Y2], "backup" => %w[W W2 W2_in E], "changeover" => %w[changeover], "blower" => %w[G] }.freeze
 
       attr_reader :height
 
@@ -103,7 +103,8 @@ module Gorvant
         x = R_X + 120 if @folded.include?("W") # room for the board's contacts
         used = @rig.terminals("wall").map { |terminal| key(terminal) }
         x += 28 unless used.include?("other") && !@folded.include?("other") # room for "W2 out" beside its terminal
-        %w[other changeover Y Y2 G].each { |name| add.call(name, STEP) if used.include?(name) }
+        runs = %w[W1 other changeover Y Y2 G] & used
+        runs.each { |name| add.call(name, runs.size > 5 ? DEVICE_STEP : STEP) }
       end
 
       def place_bands(rows)

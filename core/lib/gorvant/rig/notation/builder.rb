@@ -95,6 +95,7 @@ module Gorvant
         tell("changeover", "B", "air_handler.B", "outdoor.B")
         tell("changeover_terminal", "single", "wall.OB")
         tell("changeover_terminal", "separate", "wall.O", "wall.B")
+        tell("w1_terminal", true, "wall.W1")
       end
 
       def stages

@@ -13,7 +13,7 @@ module Gorvant
       LOADS = %w[THERMOSTAT IFR CC CC2 Y2S RVS RVR HGS SEQ SEQ2 HR HR2 BIR GAS BOARD DFT_IN COIL_T AMB_T DFR DFR2].freeze
       PLACES = { "wall" => "wall", "stat" => "wall", "tstat" => "wall", "air_handler" => "air_handler", "ah" => "air_handler", "indoor" => "air_handler", "outdoor" => "outdoor",
                  "out" => "outdoor" }.freeze
-      TERMINALS = { "wall" => %w[R C Y Y2 G O B OB W2 E], "air_handler" => %w[R C Y Y2 G O B W W2], "outdoor" => %w[R C Y Y2 O B W2 W2_in W2_out] }.freeze
+      TERMINALS = { "wall" => %w[R C Y Y2 G O B OB W1 W2 E], "air_handler" => %w[R C Y Y2 G O B W W2], "outdoor" => %w[R C Y Y2 O B W2 W2_in W2_out] }.freeze
       ALIASES = { "O/B" => "OB", "Y1" => "Y", "AUX" => "W2", "W2OUT" => "W2_out", "W2_OUT" => "W2_out", "W2IN" => "W2_in", "W2_IN" => "W2_in" }.freeze
       CAPPED = "capped"
       TITLES = { "R" => "hot rail", "C" => "common rail", "M" => "the board's compressor terminal", "T1" => "the board's run-time tap", "K" => "the board's own delay",

@@ -183,7 +183,7 @@ module Gorvant
         case id
         when "blower_speed" then %w[BLOWER THERMOSTAT.Y]
         when "outdoor.board.T1" then %w[hold lockout turn] + @rig[:safeties] + ["THERMOSTAT.Y"]
-        when "outdoor.W2_out", "air_handler.W" then %w[DFR lockout ODT THERMOSTAT.W2 THERMOSTAT.E]
+        when "outdoor.W2_out", "air_handler.W" then %w[DFR lockout ODT THERMOSTAT.W1 THERMOSTAT.W2 THERMOSTAT.E]
         when /\./ then %W[THERMOSTAT.#{letter} THERMOSTAT.OB DFR]
         else return []
         end + ["FU", *Condition::SUPPLIES]
