@@ -48,17 +48,19 @@ module Gorvant
       end
     end
 
-    # Two points that touch and should not; of one, the chassis is the other.
+    # Two points that touch and should not; of one, the chassis is the other. A jumper or a conductor that somebody put there is
+    # the same to the circuit.
     class Short < Fault
-      register "short", "to_ground"
+      register "short", "to_ground", "jumper", "extra"
 
       def inject(netlist, held)
         points = kind == "to_ground" ? [given["at"], Assembly::CHASSIS] : given["at"]
         wrong("has to be two different points") unless points.is_a?(Array) && points.size == 2 && points.uniq.size == 2
         first, second = points.map { |point| node(netlist, point) }.sort
         wrong("joins low voltage to line voltage; that is not modelled") if across?(netlist, first, second)
+        name = { "jumper" => "jumper", "extra" => "conductor" }.fetch(kind, "short")
         bridge = Branch.new(id: "short.#{first}~#{second}", kind: :wire, from: first, to: second,
-                            props: { ohms: Catalogue.profile.fetch("joint_ohms"), label: "short #{netlist.label(first)} – #{netlist.label(second)}" }.freeze)
+                            props: { ohms: Catalogue.profile.fetch("joint_ohms"), label: "#{name} #{netlist.label(first)} – #{netlist.label(second)}" }.freeze)
         [netlist.with(bridge), held]
       end
 

@@ -25,8 +25,7 @@ module Gorvant
         private
 
         def cell(value)
-          text = value.to_s
-          text = "'#{text}" if text.match?(/\A[=+\-@\t\r]/) && !text.match?(/\A-?\d+(\.\d+)?\z/)
+          text = Spreadsheet.plain(value)
           text.match?(/[",\r\n]/) ? %("#{text.gsub('"', '""')}") : text
         end
       end

@@ -17,6 +17,9 @@ module Gorvant
         "#{rig.place_title(place)} #{letter(rig, terminal)}#{" (marked #{printed})" if printed}"
       end
 
+      # "the wall", "the outdoor unit": a place in a sentence.
+      def place(rig, place) = place == "outdoor" ? "outdoor unit" : rig.place_title(place)
+
       # "yellow of cable A"
       def conductor(cable, conductor) = "#{conductor.id.tr('_', ' ')} of #{cable(cable)}"
       # "cable A"

@@ -1,0 +1,141 @@
+# frozen_string_literal: true
+
+require "csv"
+
+module Gorvant
+  module Formats
+    # Landings and jumpers as a table: one row a conductor end or jumper, see docs/formats.md. What a spreadsheet makes of it is read
+    # too: byte order mark, semicolons, Windows line ends.
+    module LandingsCsv
+      HEAD = %w[place cable conductor color lands_on].freeze
+      JUMPER = "jumper"
+      MOST_ROWS = 5_000
+      # as_found: the record that the good rows make, nil when any row was refused; rows: how many were read;
+      # refused: [{ line:, problem: }].
+      Read = Value.define(:as_found, :rows, :refused)
+
+      class << self
+        # All ends of a rig as found, and its jumpers.
+        def dump(rig, found)
+          CSV.generate do |csv|
+            csv << HEAD
+            found.ends(rig).each { |one| csv << [one.place, one.cable, one.conductor, color(rig, one), one.lands_on || one.lies].map { |cell| Spreadsheet.plain(cell) } }
+            AsFound.jumpers_of(rig).reject { |own| found.jumpers.any? { |other| same?(own, other) } }.concat(found.jumpers)
+                   .each { |one| csv << [one.place, JUMPER, "", "", "#{'no ' unless one.found}#{one.from}-#{one.to}"] }
+          end
+        end
+
+        # Never half: one bad row and nothing is taken. settings: of the record that it goes into.
+        def read(text, rig, settings: {})
+          Reader.new(text, rig, settings).read
+        end
+
+        def same?(one, other) = one.place == other.place && [one.from, one.to].sort == [other.from, other.to].sort
+
+        private
+
+        def color(rig, one)
+          conductor = rig.cables.find { |cable| cable.id == one.cable }&.conductors&.find { |known| known.id == one.conductor }
+          (one.color || conductor&.color || one.conductor).tr("_", " ")
+        end
+      end
+
+      # Reads a table line by line.
+      class Reader
+        def initialize(text, rig, settings)
+          @text = text.to_s.dup.force_encoding(Encoding::UTF_8).delete_prefix("\uFEFF")
+          @rig = rig
+          @settings = settings
+          @refused = []
+          @landings = {}
+          @jumpers = {}
+        end
+
+        def read
+          return refuse(1, "is not valid UTF-8") && answer(0) unless @text.valid_encoding?
+
+          rows = lines
+          return answer(0) if rows.nil?
+          return refuse(1, "has #{rows.size} rows; at most #{MOST_ROWS}") && answer(0) if rows.size > MOST_ROWS
+
+          rows.each { |line, cells| row(line, cells) }
+          answer(rows.size)
+        end
+
+        private
+
+        def refuse(line, problem) = @refused << { line: line, problem: problem }
+
+        def answer(rows)
+          refuse(1, "holds no row but its head") if rows.zero? && @refused.empty?
+          found = @refused.empty? ? AsFound.new(landings: @landings.values, jumpers: @jumpers.values, settings: @settings) : nil
+          Read.new(as_found: found, rows: rows, refused: @refused)
+        end
+
+        # [[line number, { column => cell }]] or nil.
+        def lines
+          separator = @text.lines.first.to_s.count(";") > @text.lines.first.to_s.count(",") ? ";" : ","
+          table = CSV.new(@text.gsub("\r\n", "\n").tr("\r", "\n"), col_sep: separator)
+          head = table.shift&.map { |cell| cell.to_s.strip.downcase }
+          missing = HEAD - ["color"] - (head || [])
+          return refuse(1, "has to name the columns #{HEAD.join(', ')}; missing: #{missing.join(', ')}") && nil if missing.any?
+
+          body(table, head)
+        rescue CSV::MalformedCSVError => e
+          refuse(e.line_number, "cannot be read as a table: #{e.message.sub(/ in line \d+\.?/, '')}") && nil
+        end
+
+        def body(table, head)
+          rows = []
+          while (cells = table.shift)
+            rows << [table.lineno, head.zip(cells.map { |cell| cell.to_s.strip }).to_h] unless cells.compact.all? { |cell| cell.strip.empty? }
+          end
+          rows
+        end
+
+        def row(line, cells)
+          cells["cable"].to_s.downcase == JUMPER ? jumper(line, cells) : landing(line, cells)
+        end
+
+        def landing(line, cells)
+          lands = cells["lands_on"].to_s
+          lies = %w[capped bare].include?(lands.downcase) ? lands.downcase : "landed"
+          given = { "place" => slug(cells["place"]), "cable" => slug(cells["cable"]), "conductor" => slug(cells["conductor"]), "lies" => lies,
+                    "lands_on" => lies == "landed" ? terminal(slug(cells["place"]), lands) : nil, "color" => cells["color"].to_s.empty? ? nil : cells["color"] }
+          one = checked(line, { "landings" => [given] })&.landings&.first or return
+          key = [one.cable, one.conductor, one.place]
+          return refuse(line, "this end stands on line #{@landings[key].first} already") if @landings_at&.key?(key)
+
+          (@landings_at ||= {})[key] = line
+          @landings[key] = drawn_color?(one) ? one.with(color: nil) : one
+        end
+
+        def drawn_color?(one)
+          conductor = @rig.cables.find { |cable| cable.id == one.cable }.conductors.find { |known| known.id == one.conductor }
+          conductor && one.color.to_s.tr("_", " ").casecmp?(conductor.color.tr("_", " "))
+        end
+
+        def jumper(line, cells)
+          found = !cells["lands_on"].to_s.start_with?("no ")
+          from, to = cells["lands_on"].to_s.delete_prefix("no ").split(/[-–]/, 2).map { |terminal| terminal(slug(cells["place"]), terminal.strip) }
+          one = checked(line, { "jumpers" => [{ "place" => slug(cells["place"]), "from" => from, "to" => to, "found" => found }] })&.jumpers&.first
+          @jumpers[[one.place, one.from, one.to]] = one if one
+        end
+
+        def checked(line, given)
+          AsFound.parse(given, @rig)
+        rescue BadAsFound => e
+          refuse(line, e.problems.map { |problem| "#{problem['field'].split('/').last}: #{problem['problem']}" }.join("; ")) && nil
+        end
+
+        def slug(text) = text.to_s.strip.downcase.tr(" -", "__")
+
+        # As the strip has it, whatever the letters' case and with or without "W2 out" in two words.
+        def terminal(place, text)
+          known = @rig.layout.fetch("places").key?(place) ? AsFound.terminals(@rig, place) : []
+          known.find { |one| [one, Naming.letter(@rig, one)].any? { |name| name.tr("_ ", "").casecmp?(text.tr("_ ", "")) } } || text
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,168 @@
+# frozen_string_literal: true
+
+module Gorvant
+  # What a visit found otherwise than the rig has it, or has looked at and found so: where conductors land, jumpers, settings of
+  # the thermostat. What is not recorded counts as drawn. From it follow the faults that make the circuit as found of the
+  # circuit as meant.
+  AsFound = Value.define(:landings, :jumpers, :settings, defaults: { landings: [].freeze, jumpers: [].freeze, settings: {}.freeze })
+
+  class AsFound
+    # One end of a conductor. lands_on: a terminal of the place, nil for none. lies: "landed", "capped" or "bare".
+    # color: nil for the conductor's own.
+    Landing = Value.define(:cable, :conductor, :place, :lands_on, :lies, :color, :seen, defaults: { color: nil, seen: true })
+    Jumped = Value.define(:place, :from, :to, :found)
+
+    # Points of the outdoor unit that a field wire can be landed on past the strip: { name => node }.
+    TAPS = { "T1" => "outdoor.board.T1", "M" => "outdoor.board.M", "CC" => "outdoor.CC.1" }.freeze
+    LIES = %w[landed capped bare].freeze
+    MOST = 400
+
+    class << self
+      # From parsed JSON, for a rig. Raises BadAsFound with every problem and its JSON pointer.
+      def parse(given, rig) = Reader.new(given, rig).as_found
+
+      # Where a conductor can be landed at a place: names in the order of the strip.
+      def terminals(rig, place) = rig.terminals(place) + (place == "outdoor" ? TAPS.select { |_name, node| Assembly.netlist(rig).node?(node) }.keys : [])
+      def node(place, terminal) = (place == "outdoor" && TAPS[terminal]) || "#{place}.#{terminal}"
+    end
+
+    def to_json_hash
+      { "landings" => landings.map { |landing| landing.to_h.transform_keys(&:to_s).compact.merge("lands_on" => landing.lands_on) },
+        "jumpers" => jumpers.map { |jumper| jumper.to_h.transform_keys(&:to_s) }, "settings" => settings }
+    end
+
+    # All conductor ends of a rig as found: [Landing], cable by cable, the drawn ones first, those only found here after them.
+    def ends(rig)
+      known = landings.to_h { |landing| [[landing.cable, landing.conductor, landing.place], landing] }
+      drawn = drawn_ends(rig).map { |one| known[[one.cable, one.conductor, one.place]] || one }
+      drawn + landings.reject { |landing| drawn.any? { |one| [one.cable, one.conductor, one.place] == [landing.cable, landing.conductor, landing.place] } }
+    end
+
+    # Jumpers as they should be: the rig's, and RC–RH where the thermostat has them apart.
+    def self.jumpers_of(rig)
+      own = rig.jumpers.map { |jumper| Jumped.new(place: jumper.place, from: jumper.from, to: jumper.to, found: true) }
+      rig[:split_r] ? [Jumped.new(place: "wall", from: "RC", to: "RH", found: true), *own] : own
+    end
+
+    # The faults that stand for it in the circuit of a rig.
+    def faults_of(rig) = Differences.new(rig, self, rig).all.flat_map(&:faults)
+
+    # Whether anybody recorded anything.
+    def empty? = landings.empty? && jumpers.empty? && settings.empty?
+
+    private
+
+    def drawn_ends(rig)
+      rig.cables.flat_map do |cable|
+        cable.conductors.flat_map do |conductor|
+          { cable.from => conductor.from, cable.to => conductor.to }.map do |place, terminal|
+            Landing.new(cable: cable.id, conductor: conductor.id, place: place, lands_on: terminal, lies: terminal ? "landed" : "capped", seen: false)
+          end
+        end
+      end
+    end
+
+    # Reads a record field by field.
+    class Reader
+      def initialize(given, rig)
+        @given = given
+        @rig = rig
+        @problems = []
+      end
+
+      def as_found
+        raise BadAsFound.new([{ "field" => "/", "problem" => "has to be an object with landings, jumpers and settings" }]) unless @given.is_a?(Hash)
+
+        stray = @given.keys - %w[landings jumpers settings]
+        wrong("/#{stray.first}", "unknown; known are landings, jumpers and settings") if stray.any?
+        found = AsFound.new(landings: landings, jumpers: jumpers, settings: settings)
+        raise BadAsFound.new(@problems) if @problems.any?
+
+        found
+      end
+
+      private
+
+      def wrong(field, problem)
+        @problems << { "field" => field, "problem" => problem }
+        nil
+      end
+
+      def list(name)
+        list = @given.fetch(name, [])
+        return wrong("/#{name}", "has to be a list") || [] unless list.is_a?(Array)
+        return wrong("/#{name}", "has #{list.size} entries; at most #{MOST}") || [] if list.size > MOST
+
+        list.each_with_index.filter_map { |one, i| one.is_a?(Hash) ? yield(one, "/#{name}/#{i}") : wrong("/#{name}/#{i}", "has to be an object") }
+      end
+
+      def landings
+        read = list("landings") { |one, field| landing(one, field) }
+        read.each_with_index do |landing, i|
+          first = read.index { |other| [other.cable, other.conductor, other.place] == [landing.cable, landing.conductor, landing.place] }
+          wrong("/landings/#{i}", "this end stands at /landings/#{first} already") if first != i
+        end
+        read
+      end
+
+      def landing(one, field)
+        cable = @rig.cables.find { |known| known.id == one["cable"] } or
+          return wrong("#{field}/cable", "unknown cable #{one['cable'].inspect[0, 40]}; known are #{@rig.cables.map(&:id).join(', ')}")
+        place = one["place"]
+        return wrong("#{field}/place", "#{Naming.cable(cable)} does not reach #{place.inspect[0, 40]}; it joins #{cable.from} and #{cable.to}") unless [cable.from, cable.to].include?(place)
+        unless one["conductor"].is_a?(String) && one["conductor"].match?(/\A[a-z][a-z0-9_]{0,39}\z/)
+          return wrong("#{field}/conductor",
+"has to be a name of small letters, digits and _, such as violet")
+        end
+        unless one["color"].nil? || (one["color"].is_a?(String) && one["color"].match?(%r{\A[[:alpha:]][[:alpha:] _/-]{0,29}\z}))
+          return wrong("#{field}/color",
+"has to be a colour in words, such as light blue")
+        end
+
+        lies(one, field, cable, place)
+      end
+
+      def lies(one, field, cable, place)
+        lies = one.fetch("lies") { one["lands_on"] ? "landed" : "capped" }
+        return wrong("#{field}/lies", "has to be landed, capped or bare") unless LIES.include?(lies)
+
+        terminal = one["lands_on"]
+        known = AsFound.terminals(@rig, place)
+        return wrong("#{field}/lands_on", "has to be empty for an end that is #{lies}") if lies != "landed" && terminal
+        if lies == "landed" && !known.include?(terminal)
+          return wrong("#{field}/lands_on",
+"unknown terminal #{terminal.inspect[0, 40]} at the #{Naming.place(@rig, place)}; it has #{known.join(', ')}")
+        end
+
+        Landing.new(cable: cable.id, conductor: one["conductor"], place: place, lands_on: terminal, lies: lies, color: one["color"], seen: true)
+      end
+
+      def jumpers
+        list("jumpers") do |one, field|
+          place, from, to = one.values_at("place", "from", "to")
+          next wrong("#{field}/place", "unknown place; known are #{@rig.layout['places'].keys.join(', ')}") unless @rig.layout["places"].key?(place)
+
+          known = AsFound.terminals(@rig, place) + (place == "wall" && @rig[:split_r] ? %w[RC RH] : [])
+          stray = [from, to].find { |terminal| !known.include?(terminal) }
+          next wrong("#{field}/#{stray == from ? 'from' : 'to'}", "unknown terminal #{stray.inspect[0, 40]} at the #{Naming.place(@rig, place)}; it has #{known.join(', ')}") if stray
+          next wrong("#{field}/to", "a jumper joins two terminals") if from == to
+          next wrong("#{field}/found", "has to be true or false") unless [true, false].include?(one["found"])
+
+          Jumped.new(place: place, from: from, to: to, found: one["found"])
+        end
+      end
+
+      def settings
+        given = @given.fetch("settings", {})
+        return wrong("/settings", "has to be an object") || {} unless given.is_a?(Hash)
+
+        given.each do |key, value|
+          next wrong("/settings/#{key.to_s[0, 60]}", "unknown setting; known are #{Rig.settings.join(', ')}") unless Rig.settings.include?(key)
+
+          problem = Rig::Check.new(@rig).value(key, value, Catalogue.facts.fetch(key)).first
+          wrong("/settings/#{key}", problem["problem"]) if problem
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,49 @@
+# frozen_string_literal: true
+
+module Gorvant
+  # What the thermostat's electrical settings have to be for the equipment that is fitted.
+  module Target
+    class << self
+      # { setting => [values that fit], the usual first }, of those that are asked of this rig.
+      def fitting(rig)
+        { "system_setup" => %w[heat_pump ground_source], "changeover_setup" => [changeover(rig)], "stages_setup" => ["as_fitted", rig[:compressor_stages]],
+          "backup_setup" => ["as_fitted", type(rig)], "emergency_setup" => ["as_fitted", type(rig)].uniq - ["none"],
+          "blower_setup" => blowers(rig) }.select { |key, _values| rig.asks?(key) }
+      end
+
+      # The rig with its settings put right.
+      def rig(rig)
+        wrong = fitting(rig).reject { |key, values| values.include?(rig[key]) }
+        wrong.empty? ? rig : rig.set(wrong.transform_values(&:first))
+      end
+
+      # Refuses a target set-up under which nothing may heat, or which cannot act. Raises RefusedSetUp.
+      def refuse!(rig)
+        return unless rig[:balance_points]
+
+        low, high = %i[auxiliary_balance_degrees_f compressor_balance_degrees_f].map { |key| rig[key] }
+        refuse("compressor_balance_degrees_f", Catalogue.words("settings.crossed", low: low, high: high)) if high > low
+        refuse("outdoor_sensor", Catalogue.words("settings.no_sensor")) unless rig[:outdoor_sensor]
+      end
+
+      private
+
+      def refuse(key, problem) = raise(RefusedSetUp.new(field: "/facts/#{key}/value", problem: problem))
+      def type(rig) = { "strips" => "electric" }.fetch(rig[:backup], rig[:backup])
+
+      # Where the set-up swaps O and B, it has to fit the terminal on which the rig has the changeover's conductor.
+      def changeover(rig)
+        return rig.changeover unless rig[:changeover_terminal] == "swapped"
+
+        landed = rig.cables.flat_map(&:conductors).find { |conductor| conductor.to == rig.changeover && %w[O B].include?(conductor.from) }
+        landed.nil? || landed.from == rig.changeover ? "O" : "B"
+      end
+
+      # Strips that start their own blower on W need no G.
+      def blowers(rig)
+        own = rig[:backup] == "gas" ? ["furnace"] : ["thermostat"]
+        ["as_fitted", *own, *("furnace" if rig[:backup] == "none" || rig[:blower_on_w])].uniq
+      end
+    end
+  end
+end

@@ -1,0 +1,130 @@
+# frozen_string_literal: true
+
+module Gorvant
+  # The wiring as found against the rig: what differs, what each difference does in every call, and the fewest moves that put all
+  # right. Colour is told and never counted as proof.
+  class WiringCheck
+    # finding: Finding; effects: [Effects::Effect] that do not work with this difference alone; hidden: whether every call works as
+    # found all the same, since others make up for it; moves: sentences; ends: AsFound::Landing to mark; jumper.
+    Told = Value.define(:finding, :effects, :hidden, :moves, :ends, :kind, :should, :jumper, :faults)
+
+    attr_reader :rig, :found, :differences, :trials
+
+    # recorded: the visit's rig; found: AsFound.
+    def initialize(recorded, found)
+      @recorded = recorded
+      @rig = Target.rig(recorded)
+      @found = found
+      @differences = Differences.new(@rig, found, recorded)
+      @trials = Trials.new(@rig)
+      @should = @trials.ideal
+      Fault.parse_all(faults)
+    end
+
+    # Every difference as a fault on the rig that is set up right.
+    def faults = differences.all.flat_map(&:faults)
+
+    # The faults that make the circuit as found of the visit's own rig, whose settings are as its facts have them.
+    def faults_on_recorded
+      settings = differences.settings_found.filter_map { |key, value| { "kind" => "set_up", "at" => key, "value" => value } if @recorded.asks?(key) && value != @recorded[key] }
+      settings + differences.all.reject { |one| one.kind == "setting" }.flat_map(&:faults)
+    end
+
+    # [Effects::Effect] of the whole as found, call by call.
+    def effects = @effects ||= Effects.of(trials, trials.outcomes(faults), @should)
+    def works? = effects.all?(&:works)
+    # Whether the wiring as drawn, with the settings right, does what it should.
+    def drawn_right? = Effects.right?(trials.outcomes, @should)
+
+    # [Told]: settings first, then the landings by what they do, then what is only to be known.
+    def told
+      @told ||= (differences.all.map { |one| tell(one) } + of_the_circuit).sort_by.with_index { |one, i| [one.kind == "setting" ? 0 : 1, Finding::SEVERITIES.index(one.finding.severity), i] }
+    end
+
+    def correction = @correction ||= Correction.new(trials, differences.all, @should).answer
+
+    # How many ends somebody has looked at, of all.
+    def seen = differences.found.ends(rig).then { |ends| [ends.count(&:seen), ends.size] }
+
+    private
+
+    def tell(difference)
+      alone = Effects.of(trials, trials.outcomes(difference.faults), @should).reject(&:works)
+      name = Named.new(differences).of(difference)
+      hidden = alone.any? && works?
+      Told.new(finding: finding(name, alone, hidden, difference), effects: alone, hidden: hidden, moves: difference.moves, ends: difference.ends, kind: difference.kind,
+               should: difference.should.to_a, jumper: difference.jumper, faults: difference.faults)
+    end
+
+    def finding(name, alone, hidden, difference)
+      words = Catalogue.findings.fetch(name.code)
+      fields = name.fields.merge(setting_fields(difference))
+      Finding.new(code: name.code, severity: severity(words, alone, hidden), title: format(words["title"], fields), says: format(words["says"], fields),
+                  next_step: difference.moves.any? ? "#{difference.moves.join('. ')}." : words["next_step"] && format(words["next_step"], fields), cautions: words["cautions"],
+                  evidence: evidence(difference, alone, hidden), assumed: unseen(difference))
+    end
+
+    # What a difference does decides how grave it is; where it does nothing the table says what to think of it.
+    def severity(words, alone, hidden)
+      return words["severity"] if alone.empty?
+
+      hidden ? "warning" : "fault"
+    end
+
+    def setting_fields(difference)
+      return {} unless difference.kind == "setting"
+
+      { is: Comparison.words(difference.key, differences.settings_found.fetch(difference.key)), right: Comparison.words(difference.key, @rig[difference.key]), letter: @rig.changeover }
+    end
+
+    def evidence(difference, alone, hidden)
+      landed = difference.ends.map do |one|
+        Catalogue.words("wiring.#{one.seen ? 'seen' : 'unseen'}_#{one.lands_on ? 'on' : 'off'}", what: one.conductor.tr("_", " "), place: Naming.place(rig, one.place),
+on: one.lands_on || "", lies: one.lies)
+      end
+      landed << Catalogue.words("wiring.nothing_alone") if alone.empty? && difference.faults.any?
+      landed << Catalogue.words("wiring.hidden") if hidden
+      landed
+    end
+
+    # Ends that nobody looked at count as drawn.
+    def unseen(difference) = difference.ends.empty? || seen[0] == seen[1] ? [] : [Catalogue.words("wiring.assumed_ends", count: seen[1] - seen[0])]
+
+    # What the solved circuit has of its own: sums and drops.
+    def of_the_circuit = [overloaded, dropping, drawn_wrong].compact
+
+    def overloaded
+      calls = trials.all.select { |trial| trials.outcomes(faults).fetch(trial.id).overloads.any? }
+      return nil if calls.empty?
+
+      one = trials.outcomes(faults).fetch(calls.first.id).overloads.first
+      circuit(one.with(evidence: [Catalogue.words("wiring.in_calls", calls: calls.map(&:title).join(", "))]))
+    end
+
+    def dropping
+      worst = trials.outcomes(faults).max_by { |_id, outcome| outcome.lost_fraction }
+      most = Catalogue.profile.dig("wiring", "most_drop_fraction")
+      return nil if worst[1].lost_fraction <= most
+
+      words = Catalogue.findings.fetch("cable_drop")
+      title = trials.all.find { |trial| trial.id == worst[0] }.title
+      fields = { percent: (worst[1].lost_fraction * 100).round(1), call: title, most: (most * 100).round }
+      circuit(Finding.new(code: "cable_drop", severity: words["severity"], title: format(words["title"], fields), says: format(words["says"], fields), next_step: words["next_step"],
+cautions: words["cautions"]))
+    end
+
+    def drawn_wrong
+      return nil if drawn_right?
+
+      wrong = Effects.of(trials, trials.outcomes, @should).reject(&:works)
+      words = Catalogue.findings.fetch("drawn_wrong")
+      fields = { calls: wrong.map { |one| "#{one.title}: #{one.says}" }.join(". ") }
+      circuit(
+        Finding.new(code: "drawn_wrong", severity: words["severity"], title: words["title"], says: format(words["says"], fields), next_step: words["next_step"],
+cautions: words["cautions"]), wrong
+      )
+    end
+
+    def circuit(finding, effects = []) = Told.new(finding: finding, effects: effects, hidden: false, moves: [], ends: [], kind: "circuit", should: [], jumper: nil, faults: [])
+  end
+end

@@ -1,0 +1,170 @@
+# frozen_string_literal: true
+
+require_relative "../../support/core"
+require_relative "../../support/random_rigs"
+
+# What a wiring as found does, by the circuit.
+RSpec.describe Gorvant::WiringCheck do
+  def rig_with(**facts) = Gorvant::Composer.compose(name: "Bench", facts: facts.transform_keys(&:to_s))
+  def landing(cable, conductor, place, terminal, **more) = { "cable" => cable, "conductor" => conductor, "place" => place, "lands_on" => terminal }.merge(more.transform_keys(&:to_s))
+  def check(rig, landings = [], settings: {}, jumpers: []) = described_class.new(rig, Gorvant::AsFound.parse({ "landings" => landings, "settings" => settings, "jumpers" => jumpers }, rig))
+  def codes(check) = check.told.map { |told| told.finding.code }
+  def says(check) = check.effects.to_h { |effect| [effect.trial, effect.says] }
+  def orange_on_b = landing("cable_a", "orange", "wall", "B")
+
+  it "finds nothing in random rigs wired as they should be" do
+    (1..15).each do |seed|
+      rig = RandomRigs.rig(seed)
+      settings = Gorvant::Target.rig(rig).then { |right| Gorvant::Target.fitting(rig).keys.to_h { |key| [key, right[key]] } }
+      found = check(rig, settings: settings)
+      expect([seed, codes(found) - %w[transformer_overloaded cable_drop drawn_wrong], found.correction.moves]).to eq([seed, [], []])
+    end
+  end
+
+  describe "a thermostat left at one heat, one cool, on an O type" do
+    let(:conventional) { { "system_setup" => "conventional" } }
+
+    it "solves each call: nothing in heating with the white on W2, strips with it on W1, and the changeover dead" do
+      nothing = check(rig_with(w1_terminal: true), settings: conventional)
+      strips = check(rig_with(w1_terminal: true), [landing("cable_a", "white", "wall", "W1")], settings: conventional)
+      expect(says(nothing)["heat"]).to start_with("nothing runs; should be: the heat pump heats")
+      expect(says(strips)["heat"]).to start_with("strips heat, without blower; should be: the heat pump heats")
+      expect(says(rig_with.then { |rig| check(rig, settings: conventional) })["heat"]).to start_with("strips heat")
+      [nothing, strips].each { |one| expect(says(one)["cool"]).to include("the heat pump heats; should be: the heat pump cools", "reversing valve solenoid off") }
+      expect([nothing, strips].map { |one| codes(one).first }).to all(eq("setting_system_setup"))
+      expect(nothing.correction.moves).to eq(["Set System to: air-source heat pump"])
+    end
+  end
+
+  [ # [what, facts, landings, settings, code of the finding, whether every call works]
+    ["set to B at a single terminal", { changeover_terminal: "single" }, [], { "changeover_setup" => "B" }, ["setting_changeover_setup"], false],
+    ["the wire on B of two fixed terminals", {}, [:orange_on_b], {}, ["changeover_on_wrong_terminal"], false],
+    ["both wrong where the set-up swaps them", { changeover_terminal: "swapped" }, [:orange_on_b], { "changeover_setup" => "B" }, %w[setting_changeover_setup changeover_on_wrong_terminal],
+     true]
+  ].each do |what, facts, landings, settings, found, works|
+    it "names #{what}, and says what it does" do
+      one = check(rig_with(**facts), landings.map { |name| send(name) }, settings: settings)
+      expect(codes(one)).to eq(found)
+      expect(one.works?).to be(works)
+      expect(one.told.map(&:hidden)).to all(be(works))
+      alone = one.told.map { |told| told.effects.to_h { |effect| [effect.trial, effect.says] } }
+      expect(alone).to all(include("cool" => start_with("the heat pump heats; should be: the heat pump cools"), "heat" => start_with("the heat pump cools; should be: the heat pump heats")))
+      expect(one.correction.moves.size).to eq(works ? 0 : 1)
+      expect(one.told.flat_map { |told| told.finding.evidence }.join).to include("another difference makes up for it") if works
+    end
+  end
+
+  # [what, facts, landings, jumpers, code, what a trial says]
+  [
+    ["Y past the safeties", {}, [%w[cable_b yellow outdoor CC]], [], "y_past_safeties", { "HPS_open" => "contactor on, uncalled" }],
+    ["W2 out capped", {}, [["cable_b", "white", "outdoor", nil]], [], "w2_out_not_returned", { "defrost" => "heat strips off" }],
+    ["R off outdoors", {}, [["cable_b", "red", "outdoor", nil]], [], "board_supply_missing", { "off" => "defrost board off" }],
+    ["C on B, thermostat on battery", { thermostat_power: "battery" }, [%w[cable_a blue wall B]], [], "c_on_b", { "heat" => "the fuse opens" }],
+    ["C on B, thermostat on C", {}, [%w[cable_a blue wall B]], [], "c_on_b", { "heat" => "nothing runs" }],
+    ["Y2 nowhere", { compressor_stages: 2, stage_2: "solenoid" }, [["cable_a", "light_blue", "air_handler", nil]], [], "second_stage_nowhere", { "heat_2" => "stage solenoid off" }],
+    ["aux where this thermostat gives none", { w1_terminal: true }, [%w[cable_a white wall W1]], [], "aux_on_wrong_terminal", { "heat_aux" => "heat strips off" }],
+    ["RC and RH apart", { split_r: true }, [], [["wall", "RC", "RH", false]], "rc_rh_apart", { "heat_aux" => "heat strips off" }],
+    ["W2–E in spite of an outdoor thermostat", { outdoor_thermostat: true, emergency_path: "two_conductors" }, [], [["wall", "W2", "E", true]], "jumper_forbidden", {
+"ODT_open" => "heat strips on, uncalled"
+}],
+    ["a jumper left behind", {}, [], [["outdoor", "R", "Y", true]], "jumper_left", { "fan" => "compressor on, uncalled" }],
+    ["the jumper to E missing", {}, [], [["wall", "W2", "E", false]], "jumper_missing", { "emergency" => "heat strips off" }],
+    ["crossed", {}, [%w[cable_a yellow air_handler G], %w[cable_a green air_handler Y]], [], "landing_crossed", { "fan" => "compressor on, uncalled" }],
+    ["two on one screw", {}, [%w[cable_a green air_handler Y]], [], "landing_doubled", { "cool" => "blower off" }]
+  ].each do |what, facts, landings, jumpers, code, expected|
+    it "solves #{what}" do
+      one = check(rig_with(**facts), landings.map { |args| landing(*args) }, jumpers: jumpers.map { |args| %w[place from to found].zip(args).to_h })
+      told = one.told.find { |found| found.finding.code == code } or raise "found #{codes(one)}"
+      expect(told.finding.severity).to eq("fault")
+      expect(told.effects.to_h { |effect| [effect.trial, effect.says] }).to include(expected.transform_values { |words| include(words) })
+      expect(one.correction).to have_attributes(works: true, complete: true, moves: told.moves)
+    end
+  end
+
+  it "tells what changes nothing as what it is: another colour, a bare spare" do
+    landings = [landing("cable_a", "yellow", "wall", nil), landing("cable_a", "yellow", "air_handler", nil), landing("cable_a", "violet", "wall", "Y", color: "violet"),
+                landing("cable_a", "violet", "air_handler", "Y", color: "violet"), landing("cable_b", "grey", "outdoor", nil, color: "grey", lies: "bare")]
+    one = check(rig_with, landings)
+    expect(one.told.map { |told| [told.finding.code, told.finding.severity, told.effects] }).to eq([["end_bare", "warning", []], ["color_changed", "note", []]])
+    expect(one.works?).to be(true)
+  end
+
+  it "finds the fewest moves: three planted errors, of which one does nothing" do
+    crossed = %w[wall air_handler].flat_map { |place| [landing("cable_a", "yellow", place, "G"), landing("cable_a", "green", place, "Y")] }
+    landings = [*crossed, landing("cable_b", "white", "outdoor", nil)]
+    one = check(rig_with, landings)
+    expect(one.told.size).to eq(3)
+    expect(one.correction).to have_attributes(moves: ["At the outdoor unit land the white of cable B on W2 out"], works: true)
+  end
+
+  it "adds up the VA and the loss over the cable" do
+    thin = rig_with(transformer_va: 20, compressor_stages: 2, stage_2: "contactor")
+    long = thin.with(cables: thin.cables.map { |cable| cable.with(length_feet: 500) })
+    expect(codes(check(long))).to include("transformer_overloaded", "cable_drop")
+    expect(codes(check(rig_with))).to eq([])
+  end
+
+  # Words that stay while the loads change are canned words.
+  it "never says the same of circuits that do otherwise" do
+    seen = Hash.new { |hash, key| hash[key] = [] }
+    (1..12).each do |seed|
+      rig = RandomRigs.rig(seed)
+      random = Random.new(seed)
+      ends = rig.cables.flat_map { |cable| cable.conductors.flat_map { |conductor| [cable.from, cable.to].map { |place| [cable.id, conductor.id, place] } } }
+      found = ends.sample(2, random: random).map { |cable, conductor, place| landing(cable, conductor, place, [nil, *rig.terminals(place)].sample(random: random)) }
+      one = check(rig, found)
+      outcomes = one.trials.outcomes(one.faults)
+      one.effects.each do |effect|
+        should = one.trials.ideal.fetch(effect.trial)
+        wrong = should.loads.reject { |code, on| outcomes.fetch(effect.trial).loads[code] == on }
+        expect(effect.works).to be(wrong.empty? && outcomes.fetch(effect.trial).blown.empty?)
+        seen[effect.says] << wrong unless outcomes.fetch(effect.trial).blown.any?
+      end
+    end
+    expect(seen.values.map { |wrong| wrong.uniq.size }).to all(eq(1))
+    other = %w[O B].map do |letter|
+      says(check(rig_with(changeover: letter, changeover_terminal: "single", changeover_setup: letter), settings: { "changeover_setup" => letter == "O" ? "B" : "O" }))["cool"]
+    end
+    expect(other.uniq.size).to eq(2)
+  end
+
+  it "refuses a record that cannot be, with every field to blame" do
+    landings = [landing("cable_a", "orange", "wall", "X"), landing("cable_z", "orange", "wall", "O"), landing("cable_b", "red", "wall", "R")]
+    given = { "landings" => landings, "settings" => { "changeover_setup" => "Q", "depth" => 3 },
+              "jumpers" => [{ "place" => "wall", "from" => "R", "to" => "R", "found" => true }] }
+    expect { check(rig_with, given["landings"], settings: given["settings"], jumpers: given["jumpers"]) }.to raise_error(Gorvant::BadAsFound) do |error|
+      expect(error.problems.map { |one| one["field"] }).to eq(%w[/landings/0/lands_on /landings/1/cable /landings/2/place /jumpers/0/to /settings/changeover_setup /settings/depth])
+    end
+  end
+
+  describe Gorvant::Formats::LandingsCsv do
+    let(:rig) { Gorvant::Composer.compose(name: "Bench", facts: { "outdoor_thermostat" => true }) }
+
+    it "takes out and in what it wrote, and what a spreadsheet makes of it" do
+      found = Gorvant::AsFound.parse({ "landings" => [landing("cable_a", "orange", "wall", "B"), landing("cable_b", "violet", "outdoor", nil, lies: "bare", color: "violet")],
+                                       "jumpers" => [{ "place" => "wall", "from" => "W2", "to" => "E", "found" => true }] }, rig)
+      text = described_class.dump(rig, found)
+      [text, "\uFEFF#{text.gsub(',', ';').gsub("\n", "\r\n")}"].each do |version|
+        read = described_class.read(version, rig)
+        expect([read.refused, read.as_found.faults_of(rig)]).to eq([[], found.faults_of(rig)])
+      end
+    end
+
+    it "reads 5 000 rows or refuses them row by row, and nothing half" do
+      rows = Array.new(5_000) { |i| "wall,cable_a,wire#{i},violet,#{i == 77 ? 'ZZ' : 'capped'}" }
+      read = described_class.read("place,cable,conductor,color,lands_on\n#{rows.join("\n")}", rig)
+      expect(read).to have_attributes(as_found: nil, rows: 5_000, refused: [include(line: 79, problem: include("unknown terminal \"ZZ\"", "it has R, C, Y"))])
+      expect(described_class.read("place,cable,conductor,color,lands_on\n#{(rows + ['']).join("\n").sub('ZZ', 'R')}\nwall,cable_a,w,red,R",
+rig).refused).to match([include(problem: include("at most 5000"))])
+    end
+
+    ["", "a,b\n1,2", "place,cable,conductor,lands_on\n\"wall,x", "place,cable,conductor,lands_on\nwall,jumper,,R\nattic,cable_a,red,R\nwall,cable_a,red,R\nwall,cable_a,red,C",
+     "\xFF\xFE".b].each do |text|
+      it "says what is wrong with #{text.inspect[0, 50]}" do
+        read = described_class.read(text, rig)
+        expect(read.as_found).to be_nil
+        expect(read.refused).to all(include(line: be_positive, problem: match(/\w/)))
+      end
+    end
+  end
+end
