@@ -13,6 +13,7 @@ gem "puma", "~> 8.0"
 gem "rack", "~> 3.2"
 gem "rack-protection", "~> 4.2"
 gem "rackup", "~> 2.3"
+gem "ruby-vips", "~> 2.2" # shrinks photos and leaves their metadata behind
 gem "sequel", "~> 5.110"
 gem "sinatra", "~> 4.2"
 

@@ -40,6 +40,11 @@ module Gorvant
       says "the body has to be sent as application/json, not %<given>s"
     end
 
+    # A picture that cannot be read as one.
+    class BadPhoto < Error
+      says "%<problem>s"
+    end
+
     class TooLarge < Error
       says "the body is over %<limit>s bytes"
     end

@@ -31,6 +31,7 @@ install_packages() {
   need git git
   [ -e /usr/include/ruby-3.1.0/ruby.h ] || ls /usr/include/ruby-*/ruby.h >/dev/null 2>&1 || ls "$(ruby -e 'print RbConfig::CONFIG["rubyhdrdir"]' 2>/dev/null)/ruby.h" >/dev/null 2>&1 || MISSING+=(ruby-dev)
   [ -n "$(pg_bin)" ] && [ -x "$(pg_bin)/initdb" ] || [ -n "${DATABASE_URL:-}" ] || MISSING+=(postgresql)
+  ldconfig -p 2>/dev/null | grep -q 'libvips\.so\.42' || ls /usr/lib/*/libvips.so.42 >/dev/null 2>&1 || MISSING+=(libvips42)
   local extra
   for extra in "$@"; do
     case $extra in

@@ -16,7 +16,29 @@ module Gorvant
           { id: row[:id], version: row[:version], site: row[:site_name], unit: row[:unit_name], unit_id: row[:unit_id], rig_id: row[:rig_id],
             rig_name: row[:content]["name"], rig_revision_id: row[:rig_revision_id], rig_revision: row[:revision_number], visit_on: row[:visit_on].iso8601,
             complaint: row[:complaint], symptoms: row[:symptoms].to_a, symptom_titles: row[:symptoms].map { |key| Catalogue.symptoms.fetch(key).fetch("title") },
-            outdoor_degrees_f: row[:outdoor_degrees_f], readings: { agree: row[:agreeing], disagree: row[:disagreeing] }, marks: marks(row), demo: row[:demo] }
+            outdoor_degrees_f: row[:outdoor_degrees_f], set_point_degrees_f: row[:set_point_degrees_f], room_degrees_f: row[:room_degrees_f], safety: row[:safety].to_a,
+            bench: row[:bench].to_h, setting_labels: row[:setting_labels].to_h, assumed: Warm.rig(row).assumed.size, readings: { agree: row[:agreeing], disagree: row[:disagreeing] }, marks: marks(row), demo: row[:demo] }
+        end
+
+        def photo(row)
+          { id: row[:id], visit_id: row[:visit_id], of: row[:of], fact_key: row[:fact_key], note: row[:note], width: row[:width], height: row[:height], created_at: row[:created_at].iso8601 }
+        end
+
+        def setting_profile(row) = { id: row[:id], name: row[:name], labels: row[:labels].to_h }
+
+        # One line of the settings' checklist.
+        def setting(item)
+          about = Catalogue.facts.fetch(item.key)
+          item.to_h.merge(kind: about["kind"], low: about["low"], high: about["high"], unit: about["unit"], found_words: Comparison.words(item.key, item.found),
+                          choices: about.fetch("of", {}).map { |value, says| { value: value, says: says } })
+        end
+
+        # A staging run: stages with why not sooner, the curves of its chart, and what is waited for at a time.
+        def staging(run, at)
+          curves = run.timeline.curves.select { |curve| %w[room outdoor].include?(curve.id) }
+          { duration_seconds: run.timeline.duration_seconds, stages: run.stages.map(&:to_h), set_points: run.set_points, waiting: at ? run.waiting([at, run.timeline.duration_seconds].min) : [],
+            curves: curves.map { |curve| { id: curve.id, title: curve.title, points: curve.points.map { |second, value| [second, value.round(2)] } } },
+            findings: run.timeline.findings.map { |noticed| FindingPresenter.new(noticed.finding).to_h.merge(seconds: noticed.seconds) } }
         end
 
         def reading(row, netlist, superseded_by)
@@ -84,7 +106,9 @@ module Gorvant
         # The eight pages of a visit in the order of work. A page is marked by what was found on it.
         def marks(row)
           trace = if row[:disagreeing].positive? then "disagrees" else row[:agreeing].positive? ? "agrees" : "untouched" end
-          { trace: trace }
+          told = row[:complaint].strip.empty? && row[:symptoms].empty? ? "untouched" : "agrees"
+          { intake: told, fitted: Warm.rig(row).assumed.empty? ? "agrees" : "untouched", trace: trace, wiring: "untouched", thermostat: "untouched", defrost: "untouched", find: "untouched",
+            close_out: "untouched" }.merge(row[:found_marks].to_h.transform_keys(&:to_sym))
         end
       end
     end

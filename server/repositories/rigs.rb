@@ -36,6 +36,15 @@ module Gorvant
         end
       end
 
+      # A revision that a visit makes at the unit, on top of the one that it has. Returns its id.
+      def append(id, parent_id, rig)
+        db.transaction do
+          row = find(id)
+          db[:rigs].where(crew_id: viewer.crew_id, id: id).update(name: rig.name, version: row[:version] + 1, updated_at: Sequel::CURRENT_TIMESTAMP)
+          add_revision(id, rig, parent_id: parent_id, number: row[:number] + 1)
+        end
+      end
+
       # Newest first, each with who made it.
       def revisions(id)
         find(id)
@@ -59,8 +68,8 @@ module Gorvant
       end
 
       def add_revision(rig_id, rig, parent_id:, number:)
-        db[:rig_revisions].insert(crew_id: viewer.crew_id, created_by: viewer.user_id, rig_id: rig_id, parent_id: parent_id, number: number,
-                                  digest: Formats::RigJson.digest(rig), content: Sequel.pg_jsonb(Formats::RigJson.dump(rig)))
+        db[:rig_revisions].returning(:id).insert(crew_id: viewer.crew_id, created_by: viewer.user_id, rig_id: rig_id, parent_id: parent_id, number: number,
+                                  digest: Formats::RigJson.digest(rig), content: Sequel.pg_jsonb(Formats::RigJson.dump(rig))).first[:id]
       end
     end
   end

@@ -14,10 +14,14 @@ module Gorvant
         insert_once(id, body, fields.merge(symptoms: Sequel.pg_jsonb(fields.fetch(:symptoms, []))))
       end
 
+      # Those to one unit, newest first.
+      def of_unit(unit_id) = scoped.where(Sequel[:visits][:unit_id] => unit_id).reverse(:visit_on, Sequel[:visits][:created_at]).limit(MOST_LISTED).all
+
+      JSON_FIELDS = %i[symptoms safety as_found bench setting_labels found_marks].freeze
+
       def change(id, version, fields)
         find(id)
-        fields = fields.merge(symptoms: Sequel.pg_jsonb(fields[:symptoms])) if fields.key?(:symptoms)
-        update_version(id, version, fields)
+        update_version(id, version, fields.to_h { |key, value| [key, JSON_FIELDS.include?(key) ? Sequel.pg_jsonb(value) : value] })
       end
 
       # The Rig value of the visit's revision.

@@ -7,7 +7,8 @@ module Gorvant
       get "/api/catalogue" do
         json(calls: Catalogue.calls.map { |id, call| { id: id }.merge(call.slice("title", "key", "says").transform_keys(&:to_sym)) },
              instruments: Meter.instruments.map { |id, about| { id: id, title: about.fetch("title") } },
-             symptoms: Catalogue.symptoms.map { |id, about| { id: id, title: about.fetch("title") } },
+             symptoms: Catalogue.symptoms.map { |id, about| { id: id, title: about.fetch("title"), at: about.fetch("at") } },
+             safety: Catalogue.safety.map { |id, about| { id: id, says: about.fetch("says"), needs: about.fetch("needs", {}) } },
              facts: Catalogue.facts.map { |key, about| fact(key, about) },
              sources: %w[diagram measured told assumed], words: Notation::Vocabulary.all.map { |word| { id: word, title: Notation::Vocabulary.title(word) } },
              components: Catalogue.components.map { |id, about| component(id, about) })

@@ -40,6 +40,8 @@ module Gorvant
       def visits = Visits.new(db, viewer)
       def readings = Readings.new(db, viewer)
       def sites = Sites.new(db, viewer)
+      def photos = Photos.new(db, viewer)
+      def profiles = SettingProfiles.new(db, viewer)
       def computed = Computed.new(db)
       def tasks = Tasks.new(db, viewer)
 

@@ -13,6 +13,7 @@ module Gorvant
       post "/api/rigs" do
         input = RigRequest.parse(body_json)
         rig = Formats::RigJson.read(body_json.fetch("rig"))
+        Target.refuse!(rig)
         row, first_time = rigs.create(input[:id], body_json, rig)
         created Present.rig(row), first_time
       end
@@ -36,7 +37,9 @@ module Gorvant
 
       post "/api/rigs/:id/revisions" do
         input = RevisionRequest.parse(body_json)
-        row = rigs.revise(params[:id], input[:version], Formats::RigJson.read(body_json.fetch("rig")))
+        rig = Formats::RigJson.read(body_json.fetch("rig"))
+        Target.refuse!(rig)
+        row = rigs.revise(params[:id], input[:version], rig)
         json Present.rig(row), 201
       end
 

@@ -22,7 +22,32 @@ module Gorvant
 
       patch "/api/visits/:id" do
         input = VisitChangeRequest.parse(body_json)
-        json Present.visit(visits.change(params[:id], input[:version], input.except(:version)))
+        row = visits.find(params[:id])
+        changes = input.except(:version)
+        changes = changes.merge(found(row, input)) if input.key?(:as_found)
+        json Present.visit(visits.change(row[:id], input[:version], changes))
+      end
+
+      # The visits to the same unit, newest first, this one among them.
+      get "/api/visits/:id/history" do
+        json(visits: visits.of_unit(visits.find(params[:id])[:unit_id]).map { |row| Present.visit(row) })
+      end
+
+      get "/api/units/:id/visits" do
+        json(visits: visits.of_unit(sites.fetch_unit_id(params[:id])).map { |row| Present.visit(row) })
+      end
+
+      # What is fitted, changed at the unit: a new revision of the rig, and the visit goes on with it.
+      post "/api/visits/:id/fitted" do
+        input = FittedRequest.parse(body_json)
+        rig = Formats::RigJson.read(body_json.fetch("rig"))
+        Target.refuse!(rig)
+        row = db.transaction do
+          visit = visits.find(params[:id])
+          revision = rigs.append(visit[:rig_id], visit[:rig_revision_id], rig)
+          visits.change(visit[:id], input[:version], rig_revision_id: revision, **remarked(visit, rig))
+        end
+        json Present.visit(row), 201
       end
 
       private
@@ -36,9 +61,22 @@ module Gorvant
       end
 
       def fields(input)
-        rig = rigs.find(input[:rig_id])
+        source = input[:rig_id] ? rigs.find(input[:rig_id])[:revision_id] : visits.find(input[:as_visit_id])[:rig_revision_id]
         unit_id = input[:unit_id] ? sites.fetch_unit_id(input[:unit_id]) : sites.unit_id(input[:site_name].strip, input[:unit_name].strip)
-        input.slice(:visit_on, :complaint, :symptoms, :outdoor_degrees_f).merge(unit_id: unit_id, rig_revision_id: rig[:revision_id])
+        input.slice(:visit_on, :complaint, :symptoms, :outdoor_degrees_f).merge(unit_id: unit_id, rig_revision_id: source)
+      end
+
+      # What was found, checked against the visit's rig, with the marks that follow.
+      def found(row, input)
+        rig = Warm.rig(row)
+        as_found = AsFound.parse(deep_strings(input[:as_found]), rig)
+        { as_found: as_found.to_json_hash, found_marks: Found.marks(rig, as_found, row[:set_point_degrees_f]) }
+      end
+
+      # With another rig the same record may find other things; one that no longer fits it is told of, not lost.
+      def remarked(visit, rig)
+        as_found = AsFound.parse(visit[:as_found].to_hash, rig)
+        { found_marks: Found.marks(rig, as_found, visit[:set_point_degrees_f]) }
       end
     end
   end

@@ -801,6 +801,273 @@ export interface paths {
         patch: operations["changeVisit"];
         trace?: never;
     };
+    "/api/visits/{id}/history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        /** Visits to the same unit, newest first */
+        get: operations["visitHistory"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/units/{id}/visits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        /** Visits to a unit, newest first */
+        get: operations["unitVisits"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{id}/fitted": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The rig as the visit has it now: a new revision */
+        post: operations["changeFitted"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{id}/wiring": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The wiring as found against the rig */
+        post: operations["wiringOf"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{id}/landings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        /** All conductor ends as found, as a table */
+        get: operations["landingsCsv"];
+        put?: never;
+        /** A table as a record to look at; nothing is kept */
+        post: operations["readLandings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{id}/settings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The thermostat's settings against the equipment */
+        post: operations["settingsOf"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{id}/staging": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Stages over time */
+        post: operations["stagingOf"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{id}/photos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        /** Photos of a visit */
+        get: operations["listPhotos"];
+        put?: never;
+        /** Keep a photo: the body is the picture */
+        post: operations["keepPhoto"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/photos/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        /** The picture */
+        get: operations["showPhoto"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/photos/{id}/small": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        /** The picture, small */
+        get: operations["showSmallPhoto"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/photos/{id}/note": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What it shows */
+        post: operations["notePhoto"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/photos/{id}/deletion": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Delete a photo */
+        post: operations["deletePhoto"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/setting_profiles": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Makers' own setting numbers */
+        get: operations["listSettingProfiles"];
+        put?: never;
+        /** Keep a set of them */
+        post: operations["keepSettingProfile"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/setting_profiles/{id}/deletion": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Delete one */
+        post: operations["deleteSettingProfile"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/visits/{id}/trace": {
         parameters: {
             query?: never;
@@ -902,7 +1169,16 @@ export interface components {
                 says: string;
             }[];
             instruments: components["schemas"]["Titled"][];
-            symptoms: components["schemas"]["Titled"][];
+            symptoms: {
+                id: string;
+                title: string;
+                at: string;
+            }[];
+            safety: {
+                id: string;
+                says: string;
+                needs: Record<string, never>;
+            }[];
             components: {
                 id: string;
                 title: string;
@@ -942,7 +1218,9 @@ export interface components {
             unit_id?: string;
             site_name?: string;
             unit_name?: string;
-            rig_id: string;
+            rig_id?: string;
+            /** @description an earlier visit whose rig is taken over */
+            as_visit_id?: string;
             /** Format: date */
             visit_on: string;
             complaint?: string;
@@ -964,15 +1242,211 @@ export interface components {
             symptoms: string[];
             symptom_titles: string[];
             outdoor_degrees_f: number | null;
+            set_point_degrees_f: number | null;
+            room_degrees_f: number | null;
+            safety: string[];
+            bench: {
+                [key: string]: string[];
+            };
+            setting_labels: {
+                [key: string]: string;
+            };
+            /** @description facts that nobody has read or measured */
+            assumed: number;
             readings: {
                 agree: number;
                 disagree: number;
             };
             marks: {
-                /** @enum {string} */
-                trace: "untouched" | "agrees" | "disagrees";
+                intake: components["schemas"]["Mark"];
+                fitted: components["schemas"]["Mark"];
+                trace: components["schemas"]["Mark"];
+                wiring: components["schemas"]["Mark"];
+                thermostat: components["schemas"]["Mark"];
+                defrost: components["schemas"]["Mark"];
+                find: components["schemas"]["Mark"];
+                close_out: components["schemas"]["Mark"];
             };
             demo: boolean;
+        };
+        /** @enum {string} */
+        Mark: "untouched" | "agrees" | "disagrees";
+        AsFound: {
+            landings?: {
+                cable: string;
+                conductor: string;
+                place: string;
+                lands_on: string | null;
+                /** @enum {string} */
+                lies?: "landed" | "capped" | "bare";
+                color?: string | null;
+                seen?: boolean;
+            }[];
+            jumpers?: {
+                place: string;
+                from: string;
+                to: string;
+                found: boolean;
+            }[];
+            settings?: Record<string, never>;
+        };
+        LandingsRead: {
+            rows: number;
+            refused: {
+                line: number;
+                problem: string;
+            }[];
+            as_found: components["schemas"]["AsFound"] | null;
+        };
+        Effect: {
+            trial: string;
+            title: string;
+            works: boolean;
+            says: string;
+            wrong: {
+                code: string;
+                title: string;
+                should: boolean;
+            }[];
+            nodes: {
+                id: string;
+                label: string;
+                should: string;
+            }[];
+        };
+        ConductorEnd: {
+            cable: string;
+            conductor: string;
+            place: string;
+            lands_on: string | null;
+            /** @enum {string} */
+            lies: "landed" | "capped" | "bare";
+            seen: boolean;
+            color: string;
+            sheath: string;
+            drawn: string | null;
+            known: boolean;
+        };
+        WiringFinding: components["schemas"]["Finding"] & {
+            kind: string;
+            hidden: boolean;
+            moves: string[];
+            effects: components["schemas"]["Effect"][];
+            faults: components["schemas"]["Fault"][];
+            assumed: string[];
+            ends: {
+                cable: string;
+                conductor: string;
+                place: string;
+            }[];
+        };
+        Wiring: {
+            strips: {
+                place: string;
+                title: string;
+                cables: components["schemas"]["Titled"][];
+                terminals: {
+                    id: string;
+                    letter: string;
+                    tap: boolean;
+                }[];
+            }[];
+            ends: components["schemas"]["ConductorEnd"][];
+            jumpers: {
+                place: string;
+                from: string;
+                to: string;
+                found: boolean;
+                drawn: boolean;
+                seen: boolean;
+            }[];
+            effects: components["schemas"]["Effect"][];
+            works: boolean;
+            findings: components["schemas"]["WiringFinding"][];
+            correction: {
+                moves: string[];
+                works: boolean;
+                complete: boolean;
+            };
+            seen: {
+                done: number;
+                all: number;
+            };
+            faults: components["schemas"]["Fault"][];
+            as_found: components["schemas"]["AsFound"];
+        };
+        Setting: {
+            key: string;
+            title: string;
+            asks: string;
+            found: string | number | boolean;
+            should: string | null;
+            /** @enum {string} */
+            verdict: "agrees" | "disagrees" | "look" | "assumed";
+            source: string;
+            kind: string;
+            low: number | null;
+            high: number | null;
+            unit: string | null;
+            found_words: string;
+            choices: {
+                value: string | number | boolean;
+                says: string;
+            }[];
+        };
+        BenchLine: {
+            id: string;
+            does: string;
+            after_seconds: number;
+            expect: string[];
+            cautions: string[];
+        };
+        SettingsAnswer: {
+            items: components["schemas"]["Setting"][];
+            findings: components["schemas"]["Finding"][];
+            bench: components["schemas"]["BenchLine"][];
+            terminals: string[];
+        };
+        Staging: {
+            duration_seconds: number;
+            stages: {
+                output: string;
+                title: string;
+                on_at: number;
+                off_at: number | null;
+                because: string | null;
+                waited: string | null;
+            }[];
+            set_points: number[][];
+            waiting: {
+                output: string;
+                title: string;
+                says: string;
+                seconds: number | null;
+            }[];
+            curves: {
+                id: string;
+                title: string;
+                points: number[][];
+            }[];
+            findings: components["schemas"]["Finding"][];
+        };
+        Photo: {
+            id: string;
+            visit_id: string;
+            of: string;
+            fact_key: string | null;
+            note: string;
+            width: number;
+            height: number;
+            created_at: string;
+        };
+        SettingProfile: {
+            id: string;
+            name: string;
+            labels: {
+                [key: string]: string;
+            };
         };
         Condition: {
             call?: string;
@@ -1017,7 +1491,7 @@ export interface components {
             kind: string;
             at: string | string[];
             to?: string;
-            value?: string;
+            value?: string | number | boolean;
             ohms?: number;
         };
         Task: {
@@ -1275,6 +1749,7 @@ export interface components {
                 outdoor_degrees_f?: number;
                 coil_degrees_f?: number | null;
                 room_degrees_f?: number;
+                house?: boolean;
             };
             moves?: components["schemas"]["Move"][];
         };
@@ -2702,6 +3177,16 @@ export interface operations {
                     complaint?: string;
                     symptoms?: string[];
                     outdoor_degrees_f?: number | null;
+                    set_point_degrees_f?: number | null;
+                    room_degrees_f?: number | null;
+                    safety?: string[];
+                    as_found?: components["schemas"]["AsFound"];
+                    bench?: {
+                        [key: string]: string[];
+                    };
+                    setting_labels?: {
+                        [key: string]: string;
+                    };
                 };
             };
         };
@@ -2718,6 +3203,491 @@ export interface operations {
             404: components["responses"]["Problem"];
             409: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
+        };
+    };
+    visitHistory: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description By day */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        visits: components["schemas"]["Visit"][];
+                    };
+                };
+            };
+            404: components["responses"]["Problem"];
+        };
+    };
+    unitVisits: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description By day */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        visits: components["schemas"]["Visit"][];
+                    };
+                };
+            };
+            404: components["responses"]["Problem"];
+        };
+    };
+    changeFitted: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    version: number;
+                    rig: components["schemas"]["RigFile"];
+                };
+            };
+        };
+        responses: {
+            /** @description Kept */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Visit"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    wiringOf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    as_found?: components["schemas"]["AsFound"];
+                };
+            };
+        };
+        responses: {
+            /** @description What differs, and what it does */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Wiring"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    landingsCsv: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description One row an end */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            404: components["responses"]["Problem"];
+        };
+    };
+    readLandings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    text: string;
+                };
+            };
+        };
+        responses: {
+            /** @description Read or refused row by row */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LandingsRead"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    settingsOf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    settings?: Record<string, never>;
+                };
+            };
+        };
+        responses: {
+            /** @description Checklist, findings and bench list */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SettingsAnswer"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    stagingOf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    script: components["schemas"]["Script"];
+                    duration_seconds: number;
+                    settings?: Record<string, never>;
+                    at_seconds?: number;
+                };
+            };
+        };
+        responses: {
+            /** @description Which terminal at which minute */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Staging"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    listPhotos: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description In order */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        photos: components["schemas"]["Photo"][];
+                    };
+                };
+            };
+            404: components["responses"]["Problem"];
+        };
+    };
+    keepPhoto: {
+        parameters: {
+            query: {
+                photo_id: components["schemas"]["Uuid"];
+                of?: string;
+                fact?: string;
+                note?: string;
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "image/jpeg": string;
+                "image/png": string;
+                "image/webp": string;
+            };
+        };
+        responses: {
+            /** @description It was there already */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Photo"];
+                };
+            };
+            /** @description Kept */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Photo"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            413: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    showPhoto: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description JPEG */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": string;
+                };
+            };
+            404: components["responses"]["Problem"];
+        };
+    };
+    showSmallPhoto: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description JPEG */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": string;
+                };
+            };
+            404: components["responses"]["Problem"];
+        };
+    };
+    notePhoto: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    note?: string;
+                    of?: string;
+                };
+            };
+        };
+        responses: {
+            /** @description Changed */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Photo"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    deletePhoto: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Gone */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": Record<string, never>;
+                };
+            };
+            404: components["responses"]["Problem"];
+        };
+    };
+    listSettingProfiles: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description By name */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        profiles: components["schemas"]["SettingProfile"][];
+                    };
+                };
+            };
+        };
+    };
+    keepSettingProfile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    id: components["schemas"]["Uuid"];
+                    name: string;
+                    labels: {
+                        [key: string]: string;
+                    };
+                };
+            };
+        };
+        responses: {
+            /** @description It was there already */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SettingProfile"];
+                };
+            };
+            /** @description Kept */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SettingProfile"];
+                };
+            };
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    deleteSettingProfile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Gone */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": Record<string, never>;
+                };
+            };
+            404: components["responses"]["Problem"];
         };
     };
     traceVisit: {

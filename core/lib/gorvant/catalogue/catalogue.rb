@@ -41,6 +41,8 @@ module Gorvant
       def type = table("type")
       # { colour => { "code", "title" } } of conductors
       def colors = table("colors")
+      # { item => { "says", "needs" } } of what to see to before a hand goes in
+      def safety = table("safety")
       # { symptom id => { "title", ... } }
       def symptoms = table("symptoms")
 

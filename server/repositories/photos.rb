@@ -1,0 +1,37 @@
+# frozen_string_literal: true
+
+module Gorvant
+  module Server
+    # Photos of a visit. Lists carry no pictures.
+    class Photos < Repository
+      MOST = 60
+
+      def of(visit_id) = scoped.where(visit_id: visit_id).order(:created_at).select(*LISTED).all
+
+      # [row, created?]
+      def create(id, digest, fields)
+        raise Refused.new(field: "/", problem: "a visit keeps at most #{MOST} photos; delete one first") if scoped.where(visit_id: fields[:visit_id]).count >= MOST
+
+        insert_once(id, digest, fields.merge(content: Sequel.blob(fields[:content]), small: Sequel.blob(fields[:small])))
+      end
+
+      def change(id, fields)
+        find(id)
+        db[:photos].where(crew_id: viewer.crew_id, id: id).update(**fields)
+        find(id)
+      end
+
+      def delete(id)
+        find(id)
+        db[:photos].where(crew_id: viewer.crew_id, id: id).delete
+      end
+
+      LISTED = %i[id visit_id of fact_key note width height created_at].freeze
+
+      private
+
+      def table = :photos
+      def thing = "photo"
+    end
+  end
+end
