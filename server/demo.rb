@@ -67,7 +67,19 @@ module Gorvant
         revision = Rigs.new(@db, @viewer).find(rigs.fetch(visit.fetch("rig")))[:revision_id]
         row, = Visits.new(@db, @viewer).create(id, visit, unit_id: unit, rig_revision_id: revision, visit_on: visit.fetch("visit_on"), complaint: visit.fetch("complaint"),
                                                           symptoms: visit.fetch("symptoms"), outdoor_degrees_f: visit["outdoor_degrees_f"], demo: true)
+        found(row, visit)
         visit.fetch("readings", []).each_with_index { |reading, i| reading(row, reading, i) }
+      end
+
+      # What the made-up visit found, as a technician would enter it.
+      def found(row, visit)
+        given = visit.slice("set_point_degrees_f", "room_degrees_f", "safety", "bench", "setting_labels").transform_keys(&:to_sym)
+        if visit["as_found"]
+          rig = Visits.new(@db, @viewer).rig(row)
+          as_found = AsFound.parse(visit["as_found"], rig)
+          given = given.merge(as_found: as_found.to_json_hash, found_marks: Found.marks(rig, as_found, visit["set_point_degrees_f"]))
+        end
+        Visits.new(@db, @viewer).change(row[:id], row[:version], given) if given.any?
       end
 
       def reading(visit, reading, index)

@@ -37,6 +37,12 @@ module Gorvant
         json(visits: visits.of_unit(sites.fetch_unit_id(params[:id])).map { |row| Present.visit(row) })
       end
 
+      # The rig file that the visit goes by: its own revision, not the newest.
+      get "/api/visits/:id/rig" do
+        row = visits.find(params[:id])
+        json(rig_id: row[:rig_id], revision: row[:revision_number], content: row[:content].to_hash)
+      end
+
       # What is fitted, changed at the unit: a new revision of the rig, and the visit goes on with it.
       post "/api/visits/:id/fitted" do
         input = FittedRequest.parse(body_json)

@@ -84,8 +84,16 @@ RSpec.describe "The first day with Gorvant", :browser, type: :feature do
     find("[data-testid=complaint]").fill_in(with: "<b>cold</b> #{'very ' * 60}")
     choose "Boathouse library, north"
     find("[data-testid=begin]").click
-    expect(page).to have_css("h1", text: "Lantern studio Kiln room unit")
+    expect(page).to have_css("h1", text: "Lantern studio, Kiln room unit")
+    expect(find("[data-testid=complaint]").value).to start_with("<b>cold</b> very")
+    click_on "Trace"
     expect(page).to have_text("<b>cold</b> very")
+    visit "/visits/new"
+    find("[data-testid=site]").fill_in(with: "Lantern studio")
+    find("[data-testid=unit]").fill_in(with: "Kiln room unit")
+    expect(page).to have_css("[data-testid=as-earlier]:checked")
+    find("[data-testid=begin]").click
+    expect(page).to have_css(".earlier", text: "<b>cold</b>")
   end
 
   it "points into a rig file that is wrong" do

@@ -11,6 +11,30 @@ export const router = createRouter({
       meta: { title: 'Begin a visit' },
     },
     {
+      path: '/visits/:id/intake',
+      component: () => import('./pages/IntakePage.vue'),
+      props: (route) => ({ id: String(route.params.id) }),
+      meta: { title: 'Intake' },
+    },
+    {
+      path: '/visits/:id/fitted',
+      component: () => import('./pages/FittedPage.vue'),
+      props: (route) => ({ id: String(route.params.id) }),
+      meta: { title: 'Fitted' },
+    },
+    {
+      path: '/visits/:id/wiring',
+      component: () => import('./pages/WiringPage.vue'),
+      props: (route) => ({ id: String(route.params.id) }),
+      meta: { title: 'Wiring' },
+    },
+    {
+      path: '/visits/:id/thermostat',
+      component: () => import('./pages/ThermostatPage.vue'),
+      props: (route) => ({ id: String(route.params.id) }),
+      meta: { title: 'Thermostat' },
+    },
+    {
       path: '/visits/:id/trace',
       component: () => import('./pages/TracePage.vue'),
       props: (route) => ({ kind: 'visit', id: String(route.params.id) }),

@@ -25,6 +25,21 @@ export type Script = components['schemas']['Script']
 export type Move = components['schemas']['Move']
 export type Timeline = components['schemas']['Timeline']
 export type TimelineEvent = components['schemas']['TimelineEvent']
+export type VisitChange = NonNullable<
+  paths['/api/visits/{id}']['patch']['requestBody']
+>['content']['application/json']
+export type AsFound = components['schemas']['AsFound']
+export type Wiring = components['schemas']['Wiring']
+export type WiringFinding = components['schemas']['WiringFinding']
+export type Effect = components['schemas']['Effect']
+export type ConductorEnd = components['schemas']['ConductorEnd']
+export type LandingsRead = components['schemas']['LandingsRead']
+export type Setting = components['schemas']['Setting']
+export type SettingsAnswer = components['schemas']['SettingsAnswer']
+export type Staging = components['schemas']['Staging']
+export type Photo = components['schemas']['Photo']
+export type SettingProfile = components['schemas']['SettingProfile']
+export type Finding = components['schemas']['Finding']
 export type Why = components['schemas']['Why']
 type RunOf = components['requestBodies']['Timeline']['content']['application/json']
 type Drawing = components['requestBodies']['Drawing']['content']['application/json']
@@ -58,6 +73,74 @@ export const api = {
   visits: () => outcome(client.GET('/api/visits')),
   visit: (id: string) => outcome(client.GET('/api/visits/{id}', { params: { path: { id } } })),
   createVisit: (body: components['schemas']['NewVisit']) => outcome(client.POST('/api/visits', { body })),
+  changeVisit: (id: string, body: VisitChange) =>
+    outcome(client.PATCH('/api/visits/{id}', { params: { path: { id } }, body })),
+  history: (id: string) => outcome(client.GET('/api/visits/{id}/history', { params: { path: { id } } })),
+  unitVisits: (id: string) => outcome(client.GET('/api/units/{id}/visits', { params: { path: { id } } })),
+  rigOfVisit: (id: string) => outcome(client.GET('/api/visits/{id}/rig', { params: { path: { id } } })),
+  changeFitted: (id: string, version: number, rig: RigFile) =>
+    outcome(
+      client.POST('/api/visits/{id}/fitted', {
+        params: { path: { id } },
+        body: { version, rig: rig as Record<string, never> },
+      }),
+    ),
+  wiring: (id: string, as_found?: AsFound) =>
+    outcome(
+      client.POST('/api/visits/{id}/wiring', {
+        params: { path: { id } },
+        body: as_found ? { as_found } : {},
+      }),
+    ),
+  landingsCsv: (id: string) =>
+    outcome<string>(client.GET('/api/visits/{id}/landings', { params: { path: { id } }, parseAs: 'text' })),
+  readLandings: (id: string, text: string) =>
+    outcome<LandingsRead>(
+      client.POST('/api/visits/{id}/landings', { params: { path: { id } }, body: { text } }),
+    ),
+  settings: (id: string, settings?: Record<string, unknown>) =>
+    outcome(
+      client.POST('/api/visits/{id}/settings', {
+        params: { path: { id } },
+        body: settings ? { settings: settings as Record<string, never> } : {},
+      }),
+    ),
+  staging: (
+    id: string,
+    body: {
+      script: Script
+      duration_seconds: number
+      settings?: Record<string, unknown>
+      at_seconds?: number
+    },
+  ) =>
+    outcome(
+      client.POST('/api/visits/{id}/staging', {
+        params: { path: { id } },
+        body: body as typeof body & { settings?: Record<string, never> },
+      }),
+    ),
+  photos: (id: string) => outcome(client.GET('/api/visits/{id}/photos', { params: { path: { id } } })),
+  keepPhoto: (id: string, photo_id: string, picture: Blob, about: { of: string; fact?: string }) =>
+    outcome<Photo>(
+      client.POST('/api/visits/{id}/photos', {
+        params: { path: { id }, query: { photo_id, ...about } },
+        body: picture as unknown as string,
+        bodySerializer: (body) => body as unknown as BodyInit,
+        headers: { 'Content-Type': picture.type || 'image/jpeg' },
+      }),
+    ),
+  notePhoto: (id: string, note: string) =>
+    outcome(client.POST('/api/photos/{id}/note', { params: { path: { id } }, body: { note } })),
+  deletePhoto: (id: string) =>
+    outcome<Record<string, unknown>>(client.POST('/api/photos/{id}/deletion', { params: { path: { id } } })),
+  settingProfiles: () => outcome(client.GET('/api/setting_profiles')),
+  keepSettingProfile: (id: string, name: string, labels: Record<string, string>) =>
+    outcome(client.POST('/api/setting_profiles', { body: { id, name, labels } })),
+  deleteSettingProfile: (id: string) =>
+    outcome<Record<string, unknown>>(
+      client.POST('/api/setting_profiles/{id}/deletion', { params: { path: { id } } }),
+    ),
   sites: () => outcome(client.GET('/api/sites')),
   rigs: () => outcome(client.GET('/api/rigs')),
   rig: (id: string) => outcome(client.GET('/api/rigs/{id}', { params: { path: { id } } })),

@@ -839,6 +839,25 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/visits/{id}/rig": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        /** The rig file that the visit goes by */
+        get: operations["rigOfVisit"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/visits/{id}/fitted": {
         parameters: {
             query?: never;
@@ -3249,6 +3268,33 @@ export interface operations {
                 content: {
                     "application/json": {
                         visits: components["schemas"]["Visit"][];
+                    };
+                };
+            };
+            404: components["responses"]["Problem"];
+        };
+    };
+    rigOfVisit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Its own revision, not the newest */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        rig_id: string;
+                        revision: number;
+                        content: components["schemas"]["RigFile"];
                     };
                 };
             };

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useAsked } from '@/composables/useAsked'
 import { api } from '@/api/client'
+import VisitPages from './VisitPages.vue'
 
 const { outcome } = useAsked(api.viewer)
 </script>
@@ -13,6 +14,7 @@ const { outcome } = useAsked(api.viewer)
       <RouterLink to="/rigs">Rigs</RouterLink>
       <RouterLink to="/settings">Settings</RouterLink>
     </nav>
+    <VisitPages />
     <span v-if="outcome.state === 'ready'" class="crew">{{ outcome.value.crew }}</span>
   </header>
 </template>
@@ -50,12 +52,12 @@ nav {
   display: flex;
 }
 
-nav a {
+.bar > nav[aria-label='Main'] a {
   border-bottom: 4px solid transparent;
   border-top: 4px solid transparent;
 }
 
-nav a.router-link-exact-active {
+.bar > nav[aria-label='Main'] a.router-link-exact-active {
   border-bottom-color: var(--bar-accent);
   font-weight: 700;
 }
@@ -77,14 +79,17 @@ nav a.router-link-exact-active {
   }
 }
 
-@media (max-width: 520px) {
-  .bar {
-    gap: 4px;
-    padding: 0 10px;
-  }
-
+@media (max-width: 1180px) {
   .crew {
     display: none;
+  }
+}
+
+@media (max-width: 900px) {
+  .bar {
+    flex-wrap: wrap;
+    gap: 0 8px;
+    padding: 0 10px;
   }
 }
 </style>

@@ -1,18 +1,12 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Visit } from '@/api/client'
+import { PAGES, SIGNS } from '@/model/visitPages'
 
 const props = defineProps<{ marks: Visit['marks']; readings: Visit['readings'] }>()
 
-/** The eight pages of a visit in the order of work. */
-const PAGES = ['Intake', 'Fitted', 'Trace', 'Wiring', 'Thermostat', 'Defrost', 'Find', 'Close out']
-const SIGNS = { untouched: '·', agrees: '=', disagrees: '≠' }
-
 const all = computed(() =>
-  PAGES.map((page) => {
-    const mark = page === 'Trace' ? props.marks.trace : 'untouched'
-    return { page, mark, sign: SIGNS[mark] }
-  }),
+  PAGES.map(({ id, title }) => ({ page: title, mark: props.marks[id], sign: SIGNS[props.marks[id]] })),
 )
 const spoken = computed(() => {
   const { agree, disagree } = props.readings

@@ -18,6 +18,7 @@ export const GROUPS = [
   { id: 'indoor', title: 'Air handler' },
   { id: 'outdoor', title: 'Outdoor unit' },
   { id: 'board', title: 'Board' },
+  { id: 'settings', title: 'Settings' },
 ]
 
 /** The draft with another answer; the same answer from the same source leaves it as it was. */

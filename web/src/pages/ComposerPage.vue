@@ -1,14 +1,16 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
-import { api, type Composition, type Revision, type Rig, type RigFile } from '@/api/client'
+import { api, type Composition, type Revision, type Rig, type RigFile, type Visit } from '@/api/client'
 import CallBar from '@/components/CallBar.vue'
 import FactQuestion from '@/components/FactQuestion.vue'
 import FindingList from '@/components/FindingList.vue'
+import PhotoStrip from '@/components/PhotoStrip.vue'
 import RigHead from '@/components/RigHead.vue'
 import RevisionList from '@/components/RevisionList.vue'
 import { useCatalogue } from '@/composables/useCatalogue'
 import { useHistory } from '@/composables/useHistory'
 import { useRigKeeping } from '@/composables/useRigKeeping'
+import { useVisit } from '@/composables/useVisit'
 import { answered, GROUPS, unanswered, type Answer, type Draft, type Fact } from '@/model/answers'
 import { isTyping } from '@/model/keys'
 import type { Problem } from '@/model/outcome'
@@ -16,7 +18,8 @@ import { saveFile } from '@/model/saveFile'
 import ScenePane from '@/scene/ScenePane.vue'
 import SceneView from '@/scene/SceneView.vue'
 
-const props = defineProps<{ id: string | null }>()
+/** visit: the rig of a visit, whose changes the visit goes on with. */
+const props = defineProps<{ id: string | null; visit?: Visit }>()
 const catalogue = useCatalogue()
 
 const history = useHistory<Draft>({ name: '', facts: {} })
@@ -37,9 +40,11 @@ async function load() {
   const [answer, list] = await Promise.all([api.rig(props.id), api.revisions(props.id)])
   if (answer.state === 'failed') problem.value = answer.problem
   if (answer.state !== 'ready') return
+  const own = props.visit ? await api.rigOfVisit(props.visit.id) : null
+  const content = (own?.state === 'ready' ? own.value.content : answer.value.content) as RigFile
   rig.value = answer.value
-  base.value = answer.value.content as RigFile
-  history.restart({ name: answer.value.name, facts: (base.value.facts ?? {}) as Record<string, Fact> })
+  base.value = content
+  history.restart({ name: String(content.name), facts: (base.value.facts ?? {}) as Record<string, Fact> })
   if (list.state === 'ready') revisions.value = list.value.revisions
   ready.value = true
 }
@@ -64,14 +69,24 @@ watch(
   { immediate: true },
 )
 
+/** What nobody has read, measured or been told: the profile's word only. */
+const isAssumed = (key: string) => (draft.value.facts[key]?.provenance.source ?? 'assumed') === 'assumed'
 const questions = computed(() =>
   (catalogue.value?.facts ?? []).filter(
-    (question) => question.group === group.value && composed.value?.asked.includes(question.key),
+    (question) =>
+      composed.value?.asked.includes(question.key) &&
+      (group.value === 'assumed' ? isAssumed(question.key) : question.group === group.value),
   ),
+)
+const assumed = computed(
+  () =>
+    (catalogue.value?.facts ?? []).filter(
+      (one) => composed.value?.asked.includes(one.key) && isAssumed(one.key),
+    ).length,
 )
 const left = (id: string) =>
   (catalogue.value?.facts ?? []).filter(
-    (one) => one.group === id && composed.value?.asked.includes(one.key) && !draft.value.facts[one.key],
+    (one) => one.group === id && composed.value?.asked.includes(one.key) && isAssumed(one.key),
   ).length
 const calls = computed(() =>
   (catalogue.value?.calls ?? []).filter((one) => composed.value?.preview.calls.includes(one.id)),
@@ -84,8 +99,21 @@ const valueOf = (key: string) => (composed.value?.values as Record<string, Answe
 const answer = (key: string, value: Answer) => history.set(answered(draft.value, key, value, source.value))
 const clear = (key: string) => history.set(unanswered(draft.value, key))
 
+const { take } = useVisit()
+async function saveForVisit(visit: Visit, file: RigFile) {
+  busy.value = true
+  const kept = await api.changeFitted(visit.id, visit.version, file)
+  busy.value = false
+  problem.value = kept.state === 'failed' ? kept.problem : null
+  if (kept.state !== 'ready') return
+  saved.value = `Kept as revision ${kept.value.rig_revision}; the visit goes on with it.`
+  take(kept.value)
+  await load()
+}
+
 async function save() {
   if (!composed.value) return
+  if (props.visit) return saveForVisit(props.visit, composed.value.rig as RigFile)
   if (await keep(draft.value.name, composed.value.rig as RigFile)) await load()
 }
 
@@ -106,7 +134,7 @@ onBeforeUnmount(() => removeEventListener('keydown', onKey))
 <template>
   <main class="composer">
     <RigHead
-      :title="id ? 'What is fitted' : 'Compose a rig'"
+      :title="visit ? 'Fitted' : id ? 'What is fitted' : 'Compose a rig'"
       :name="draft.name"
       :can-undo="history.canUndo.value"
       :can-redo="history.canRedo.value"
@@ -121,7 +149,7 @@ onBeforeUnmount(() => removeEventListener('keydown', onKey))
     >
       <button class="key" :disabled="!composed" @click="exportFile">Export</button>
       <RouterLink v-if="rig" class="key" :to="`/rigs/${rig.id}/rungs`">Rungs</RouterLink>
-      <RouterLink v-if="rig" class="key" :to="`/rigs/${rig.id}/trace`">Trace</RouterLink>
+      <RouterLink v-if="rig && !visit" class="key" :to="`/rigs/${rig.id}/trace`">Trace</RouterLink>
     </RigHead>
 
     <div class="work">
@@ -140,6 +168,15 @@ onBeforeUnmount(() => removeEventListener('keydown', onKey))
             <small v-if="left(one.id)" class="mono" :title="`${left(one.id)} assumed`">{{
               left(one.id)
             }}</small>
+          </button>
+          <button
+            class="group"
+            role="tab"
+            :aria-selected="group === 'assumed'"
+            data-testid="group-assumed"
+            @click="group = 'assumed'"
+          >
+            Only assumed <small class="mono">{{ assumed }}</small>
           </button>
         </div>
         <label v-if="catalogue" class="source">
@@ -177,6 +214,7 @@ onBeforeUnmount(() => removeEventListener('keydown', onKey))
           {{ composed.preview.supply.rated_va.toFixed(0) }} VA.
         </p>
         <FindingList :findings="composed.preview.findings" />
+        <PhotoStrip v-if="visit" :visit="visit.id" />
         <RevisionList v-if="revisions.length" :revisions="revisions" />
       </section>
     </div>

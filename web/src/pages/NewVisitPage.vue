@@ -1,13 +1,13 @@
 <script setup lang="ts">
-import { computed, reactive, ref, shallowRef } from 'vue'
+import { computed, reactive, ref, shallowRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
-import { api, type Rig } from '@/api/client'
+import { api, type Rig, type Visit } from '@/api/client'
 import ProblemNote from '@/components/ProblemNote.vue'
 import RigImport from '@/components/RigImport.vue'
 import { useAsked } from '@/composables/useAsked'
 import { useCatalogue } from '@/composables/useCatalogue'
 import type { Problem } from '@/model/outcome'
-import { today } from '@/model/units'
+import { day, today } from '@/model/units'
 
 const router = useRouter()
 const catalogue = useCatalogue()
@@ -35,10 +35,35 @@ const unitNames = computed(() => {
   if (sites.value.state !== 'ready') return []
   return sites.value.value.sites.find((site) => site.name === form.site)?.units.map((unit) => unit.name) ?? []
 })
+const knownUnit = computed(() => {
+  if (sites.value.state !== 'ready') return null
+  const site = sites.value.value.sites.find((one) => one.name === form.site.trim())
+  return site?.units.find((unit) => unit.name === form.unit.trim())?.id ?? null
+})
+/** Earlier visits to this unit: what was fitted then can be taken over. */
+const earlier = shallowRef<Visit[]>([])
+const asVisit = ref('')
+watch(knownUnit, async (unit) => {
+  asVisit.value = ''
+  earlier.value = []
+  if (!unit) return
+  const answer = await api.unitVisits(unit)
+  if (answer.state !== 'ready' || unit !== knownUnit.value) return
+  earlier.value = answer.value.visits
+  if (!form.rig) asVisit.value = answer.value.visits[0]?.id ?? ''
+})
+watch(
+  () => form.rig,
+  (rig) => rig && (asVisit.value = ''),
+)
+watch(asVisit, (visit) => visit && (form.rig = ''))
+
 const lacking = computed(() =>
-  [!form.site.trim() && 'the site', !form.unit.trim() && 'the unit', !form.rig && 'a rig'].filter(
-    (one): one is string => !!one,
-  ),
+  [
+    !form.site.trim() && 'the site',
+    !form.unit.trim() && 'the unit',
+    !form.rig && !asVisit.value && 'a rig',
+  ].filter((one): one is string => !!one),
 )
 
 async function imported(rig: Rig) {
@@ -71,14 +96,14 @@ async function begin() {
     id,
     site_name: form.site.trim(),
     unit_name: form.unit.trim(),
-    rig_id: form.rig,
+    ...(form.rig ? { rig_id: form.rig } : { as_visit_id: asVisit.value }),
     visit_on: form.on,
     complaint: form.complaint,
     symptoms: form.symptoms,
     outdoor_degrees_f: outside,
   })
   busy.value = false
-  if (answer.state === 'ready') await router.push(`/visits/${answer.value.id}/trace`)
+  if (answer.state === 'ready') await router.push(`/visits/${answer.value.id}/intake`)
   else if (answer.state === 'failed') problem.value = answer.problem
 }
 </script>
@@ -129,6 +154,17 @@ async function begin() {
       </section>
       <section>
         <h2>What is fitted</h2>
+        <div v-if="earlier.length" class="rigs" role="radiogroup" aria-label="As at an earlier visit">
+          <label
+            v-for="visit in earlier.slice(0, 3)"
+            :key="visit.id"
+            :class="['rig', { chosen: asVisit === visit.id }]"
+          >
+            <input v-model="asVisit" type="radio" name="rig" :value="visit.id" data-testid="as-earlier" />
+            <b>As at the visit of {{ day(visit.visit_on, true) }}</b>
+            <span>{{ visit.rig_name }}, revision {{ visit.rig_revision }}</span>
+          </label>
+        </div>
         <div v-if="rigs.state === 'ready'" class="rigs" role="radiogroup" aria-label="Rig">
           <label
             v-for="rig in rigs.value.rigs"

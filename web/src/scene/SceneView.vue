@@ -222,3 +222,4 @@ const conductorOf = (link: SceneLink) =>
 </template>
 
 <style scoped src="./scene.css"></style>
+<style scoped src="./sheaths.css"></style>

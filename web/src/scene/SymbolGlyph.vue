@@ -13,3 +13,4 @@ defineProps<{ strokes: components['schemas']['Stroke'][]; line?: string | null; 
 </template>
 
 <style scoped src="./scene.css"></style>
+<style scoped src="./sheaths.css"></style>

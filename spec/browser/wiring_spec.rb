@@ -1,0 +1,159 @@
+# frozen_string_literal: true
+
+require_relative "../support/browser"
+
+RSpec.describe "What a visit finds", :browser, type: :feature do
+  let(:visit_path) { "/visits/#{visit_id}" }
+
+  def entry = find("[data-testid=entry]")
+  def enter(text) = entry.send_keys(text, :enter)
+  def now = find("[data-testid=now]").text
+  def fewest = find("[data-testid=fewest]").all("li").map(&:text)
+  def findings = find("[data-testid=wiring-findings]")
+
+  it "takes 20 conductors by keyboard alone, names three planted errors, comes to two moves, and keeps all" do
+    visit "#{visit_path}/wiring"
+    expect(page).to have_css("[data-testid=board]")
+    expect(now).to include("red of cable A, drawn on R")
+    wall = all("[data-testid=board] [data-testid*='@wall']").size
+    enter("") until now.start_with?("orange")
+    enter("B")
+    expect(page).to have_css("[data-testid=fewest] li", text: "At the wall move the orange of cable A from B to O")
+    enter("") while find("[data-testid=place-wall]")["aria-selected"] == "true"
+    expect(find("[data-testid=place-wall]").text).to include("✓")
+    done = wall
+    until now.include?("All looked at") || done > 40
+      case now
+      when /\Awhite of cable B, drawn on W2 out/ then enter("capped")
+      else enter("")
+      end
+      done += 1
+    end
+    expect(done).to be >= 20
+    entry.send_keys(:page_down) until find("[data-testid=place-outdoor]")["aria-selected"] == "true"
+    enter("violet bare")
+    expect(page).to have_css("[data-testid=wiring-findings]", text: "Bare end: violet of cable B")
+    expect(fewest).to eq(["At the wall move the orange of cable A from B to O", "At the outdoor unit land the white of cable B on W2 out"])
+    expect(findings).to have_text("the heat pump heats; should be: the heat pump cools; reversing valve solenoid off")
+    expect(findings).to have_text(/Defrost\s+the heat pump cools; should be: the heat pump cools, strips heat/)
+    expect(all("[data-testid=wiring-findings] > details").size).to eq(3)
+    visit "#{visit_path}/wiring"
+    expect(page).to have_css("[data-testid=fewest] li", count: 2)
+    expect(find("[data-testid=page-wiring]").text).to include("≠")
+    expect(find("[data-testid=list]", visible: :all)["textContent"]).to include("violet", "bare")
+    click_on "Trace as found"
+    expect(page).to have_css("svg.loops")
+    find("[data-testid=call-cool]").click
+    expect(page).to have_css(".station", minimum: 4)
+    expect(page).to have_text("orange on O at the wall: lands on wall B instead")
+  end
+
+  it "moves a wire by two taps, takes it back, and says what is wrong with a line without losing it" do
+    visit "#{visit_path}/wiring"
+    find('[data-testid="end-cable_a.yellow@air_handler"]').click
+    find('[data-testid="screw-air_handler.G"]').click
+    expect(page).to have_css(".call.wrong", text: "Cool")
+    find("[data-testid=undo]").click
+    expect(page).to have_no_css(".call.wrong")
+    find("[data-testid=redo]").click
+    expect(page).to have_css(".call.wrong", text: "Cool")
+    find("[data-testid=place-outdoor]").click
+    enter("orange Q9")
+    expect(page).to have_css("[role=alert]", text: "end with a terminal")
+    expect(entry.value).to eq("orange Q9")
+    entry.set("")
+    enter("jumper R Y")
+    expect(page).to have_css("[data-testid=wiring-findings]", text: "Jumper R–Y left in")
+    find("[data-testid=as-drawn]").click
+    expect(page).to have_text("Every call works as found")
+  end
+
+  it "takes landings from a file, or refuses it row by row and keeps what was there" do
+    visit "#{visit_path}/wiring"
+    expect(page).to have_css("[data-testid=board]")
+    Dir.mktmpdir do |folder|
+      bad = File.join(folder, "bad.csv")
+      File.write(bad, "\uFEFFplace;cable;conductor;lands_on\r\nwall;cable_a;orange;B\r\nattic;cable_a;red;R\r\n")
+      attach_file(bad) { find("[data-testid=csv-in]", visible: :all).click }
+      expect(page).to have_css("[data-testid=refused]", text: "line 3")
+      expect(page).to have_no_css(".call.wrong")
+      good = File.join(folder, "good.csv")
+      File.write(good, File.read(bad).sub("attic", "wall"))
+      attach_file(good) { find("[data-testid=csv-in]", visible: :all).click }
+      expect(page).to have_css("[data-testid=fewest] li", text: "orange")
+    end
+  end
+
+  it "checks the settings, runs the stages, says why aux is not on, and ticks off the bench list" do
+    visit "#{visit_path}/thermostat"
+    expect(page).to have_css("[data-testid=stages]")
+    find('[data-setting="stage_delay_minutes"] input:first-of-type', match: :first).set("12").send_keys(:tab)
+    find('[data-setting="stage_error_degrees_f"] input', match: :first).set("1.5").send_keys(:tab)
+    expect(page).to have_css("[data-testid=stages]", text: /12:00\s+W2\s+not sooner: not before its stage delay of 12 min/)
+    expect(find("[data-testid=waiting]").text).to include("W2 is not on: not before its stage delay of 12 min", "It comes at 12:00")
+    find("[data-testid=error]").set("1.5")
+    expect(page).to have_css("[data-testid=waiting]", text: "Not within this run")
+    find('[data-setting="system_setup"] select').select("conventional, one heat one cool")
+    expect(page).to have_css(".findings", text: "Thermostat set to conventional")
+    expect(find("[data-testid=tally]").text).to include("1 disagree")
+    find("[data-testid=undo]").click
+    expect(page).to have_no_css(".findings", text: "Thermostat set to conventional")
+    find("[data-testid=tab-bench]").click
+    within("[data-testid=bench-heat-1]") { click_on "As expected" }
+    expect(page).to have_css("[data-testid=bench-heat-1].agrees")
+    within("[data-testid=bench-fan]") { click_on "Y", exact: true }
+    expect(page).to have_css("[data-testid=bench-fan].disagrees")
+    find('[data-setting="changeover_school"] .label, [data-setting="staging_school"] .label', match: :first).set("7").send_keys(:tab)
+    find("[data-testid=profile-name]").set("Round dial")
+    find("[data-testid=keep-profile]").click
+    expect(page).to have_css("[data-testid=profile] option", text: "Round dial", visible: :all)
+    visit "#{visit_path}/thermostat"
+    find("[data-testid=tab-bench]").click
+    expect(page).to have_css("[data-testid=bench-heat-1].agrees")
+    expect(page).to have_css("[data-testid=bench-fan].disagrees")
+  end
+
+  it "takes down the complaint where it shows, safety first, with a photo; and what is only assumed is one glance away" do
+    visit "#{visit_path}/intake"
+    find("[data-testid=safety-meter_proven]").click
+    expect(page).to have_css("[data-testid=safety-meter_proven][aria-checked=true]")
+    find("[data-testid=symptom-defrost_never_starts]").click
+    find("[data-testid=set_point_degrees_f]").set("900").send_keys(:tab)
+    expect(page).to have_css("[role=alert]", text: "Set point: a number from 35 to 99")
+    find("[data-testid=set_point_degrees_f]").set("70").send_keys(:tab)
+    Dir.mktmpdir do |folder|
+      path = File.join(folder, "panel.png")
+      require "vips"
+      Vips::Image.black(900, 600).pngsave(path)
+      attach_file(path) { find("[data-testid=photo]", visible: :all).click }
+    end
+    expect(page).to have_css(".photos li img")
+    visit "#{visit_path}/intake"
+    expect(page).to have_css("[data-testid=symptom-defrost_never_starts][aria-pressed=true]")
+    expect(find("[data-testid=set_point_degrees_f]").value).to eq("70")
+    click_on "Fitted"
+    find("[data-testid=group-assumed]").click
+    before = find("[data-testid=group-assumed]").text[/\d+/].to_i
+    find("[data-testid=source]").select("measured")
+    find('[data-fact="defrost_interval_minutes"] input').set("90").send_keys(:tab)
+    expect(page).to have_css("[data-testid=group-assumed]", text: (before - 1).to_s)
+    find("[data-testid=save-rig]").click
+    expect(page).to have_text("the visit goes on with it")
+  end
+
+  %w[light dark].each do |theme|
+    it "has nothing for axe to complain of in #{theme}, nor sideways scroll of the page on a phone" do
+      visit "/settings"
+      page.execute_script("localStorage.setItem('gorvant.theme', arguments[0])", theme)
+      bakery = db[:visits].join(:units, id: :unit_id).where(Sequel[:units][:name] => "Shop unit").get(Sequel[:visits][:id])
+      { "wiring" => "[data-testid=board]", "thermostat" => "[data-testid=stages]", "intake" => "[data-testid=complaint]", "fitted" => "[data-testid=save-rig]" }.each do |path, ready|
+        visit "/visits/#{bakery}/#{path}"
+        expect(page).to have_css(ready)
+        expect([path, complaints]).to eq([path, []])
+        resize(390, 844)
+        expect([path, page.evaluate_script("document.documentElement.scrollWidth")]).to match([path, be <= 390])
+        resize(1280, 800)
+      end
+    end
+  end
+end

@@ -1,0 +1,533 @@
+<script setup lang="ts">
+import { computed, nextTick, onBeforeUnmount, onMounted, ref, shallowRef } from 'vue'
+import { api, type AsFound, type ConductorEnd, type LandingsRead, type Wiring } from '@/api/client'
+import ProblemNote from '@/components/ProblemNote.vue'
+import WiringBoard from '@/components/WiringBoard.vue'
+import WiringSide from '@/components/WiringSide.vue'
+import { useHistory } from '@/composables/useHistory'
+import { useVisit } from '@/composables/useVisit'
+import { isTyping } from '@/model/keys'
+import {
+  cableLetter,
+  endsAt,
+  nameOf,
+  nextUnseen,
+  noted,
+  readEntry,
+  withEntry,
+  type Entry,
+} from '@/model/landings'
+import type { Problem } from '@/model/outcome'
+import { saveFile } from '@/model/saveFile'
+
+const props = defineProps<{ id: string }>()
+const { visit, problem: keeping, saved, load, change } = useVisit()
+const history = useHistory<AsFound>({})
+const wiring = shallowRef<Wiring | null>(null)
+const problem = shallowRef<Problem | null>(null)
+const place = ref('wall')
+const picked = ref<string | null>(null)
+const text = ref('')
+const says = ref('')
+const bad = ref(false)
+const marked = ref<string[]>([])
+const refused = shallowRef<LandingsRead | null>(null)
+const entry = ref<HTMLInputElement | null>(null)
+const file = ref<HTMLInputElement | null>(null)
+
+const key = (end: ConductorEnd) => `${end.cable}.${end.conductor}@${end.place}`
+const current = computed(() => wiring.value?.ends.find((end) => key(end) === picked.value) ?? null)
+const places = computed(() => wiring.value?.strips ?? [])
+const letter = (at: string, terminal: string) =>
+  places.value.find((one) => one.place === at)?.terminals.find((one) => one.id === terminal)?.letter ??
+  terminal
+const leftAt = (at: string) => (wiring.value ? endsAt(wiring.value, at).filter((end) => !end.seen).length : 0)
+
+let asked = 0
+async function ask(record?: AsFound) {
+  const mine = ++asked
+  const answer = await api.wiring(props.id, record)
+  if (mine !== asked) return
+  problem.value = answer.state === 'failed' ? answer.problem : null
+  if (answer.state === 'ready') wiring.value = answer.value
+}
+
+/** What was found goes to the picture and to the visit at once. */
+async function record(next: AsFound) {
+  history.set(next)
+  await Promise.all([ask(next), change({ as_found: next })])
+}
+
+void (async () => {
+  if (visit.value?.id !== props.id) await load(props.id)
+  await ask()
+  if (!wiring.value) return
+  history.restart(wiring.value.as_found)
+  aim(nextUnseen(wiring.value, place.value, null))
+  await nextTick()
+  entry.value?.focus({ preventScroll: true })
+})()
+
+function aim(end: ConductorEnd | null) {
+  picked.value = end ? key(end) : null
+  if (end) place.value = end.place
+}
+
+function go(to: string) {
+  place.value = to
+  if (wiring.value) aim(nextUnseen(wiring.value, to, null))
+  entry.value?.focus({ preventScroll: true })
+}
+
+/** On to the next end that nobody has looked at, in this place or the next one. */
+function onward(after: ConductorEnd | null) {
+  if (!wiring.value) return
+  const here = nextUnseen(wiring.value, place.value, after)
+  const next = places.value.map((one) => one.place).find((one) => leftAt(one) > 0)
+  aim(here ?? (next ? nextUnseen(wiring.value, next, null) : null))
+}
+
+async function enter() {
+  if (!wiring.value) return
+  const before = current.value
+  const made = readEntry(wiring.value, place.value, before, text.value)
+  bad.value = made.kind === 'wrong'
+  says.value = made.kind === 'wrong' ? made.says : told(made)
+  if (made.kind === 'wrong') return
+  text.value = ''
+  wiring.value = noted(wiring.value, made)
+  onward(made.kind === 'landing' ? made.end : before)
+  await record(withEntry(history.current.value, made))
+}
+
+function told(made: Entry): string {
+  if (made.kind === 'jumper') {
+    const { from, to, found } = made.jumper
+    return `${found ? 'Jumper' : 'No jumper'} ${from}–${to}.`
+  }
+  if (made.kind === 'wrong') return made.says
+  const { conductor, lands_on, lies } = made.landing
+  return `${conductor.replace(/_/g, ' ')}: ${lands_on ? `on ${letter(made.landing.place, lands_on)}` : lies}.`
+}
+
+async function land(at: string, terminal: string) {
+  if (!current.value || current.value.place !== at) {
+    place.value = at
+    return
+  }
+  text.value = terminal
+  await enter()
+}
+
+async function step(by: 'undo' | 'redo') {
+  history[by]()
+  await Promise.all([ask(history.current.value), change({ as_found: history.current.value })])
+}
+
+async function readFile(event: Event) {
+  const chosen = (event.target as HTMLInputElement).files?.[0]
+  if (!chosen) return
+  const answer = await api.readLandings(props.id, await chosen.text())
+  ;(event.target as HTMLInputElement).value = ''
+  problem.value = answer.state === 'failed' ? answer.problem : null
+  if (answer.state !== 'ready') return
+  refused.value = answer.value
+  if (answer.value.as_found) await record(answer.value.as_found)
+}
+
+async function writeFile() {
+  const answer = await api.landingsCsv(props.id)
+  if (answer.state === 'failed') problem.value = answer.problem
+  else if (answer.state === 'ready') saveFile('landings.csv', answer.value, 'text/csv')
+}
+
+const traceTo = (faults: Wiring['faults'], call: string) =>
+  `/visits/${props.id}/trace?${new URLSearchParams({ call, faults: JSON.stringify(faults) })}`
+const asDrawn = () => record({ settings: history.current.value.settings ?? {} })
+const print = () => window.print()
+
+function onKey(event: KeyboardEvent) {
+  if (
+    (event.ctrlKey || event.metaKey) &&
+    event.key.toLowerCase() === 'z' &&
+    (!isTyping(event) || text.value === '')
+  ) {
+    event.preventDefault()
+    void step(event.shiftKey ? 'redo' : 'undo')
+    return
+  }
+  if (event.altKey || event.ctrlKey || event.metaKey) return
+  const strip = places.value[Number(event.key) - 1]
+  if (!isTyping(event) && strip) go(strip.place)
+  else if (!isTyping(event) && event.key === '/') entry.value?.focus()
+  else return
+  event.preventDefault()
+}
+
+function arrows(event: KeyboardEvent) {
+  if (!wiring.value || text.value) return
+  const ends = endsAt(wiring.value, place.value)
+  const at = ends.findIndex((end) => key(end) === picked.value)
+  const all = places.value.map((one) => one.place)
+  const moves: Record<string, () => void> = {
+    ArrowDown: () => aim(ends[(at + 1) % ends.length] ?? null),
+    ArrowUp: () => aim(ends[(at - 1 + ends.length) % ends.length] ?? null),
+    PageDown: () => go(all[(all.indexOf(place.value) + 1) % all.length] ?? 'wall'),
+    PageUp: () => go(all[(all.indexOf(place.value) + all.length - 1) % all.length] ?? 'wall'),
+  }
+  const act = moves[event.key]
+  if (!act) return
+  event.preventDefault()
+  act()
+}
+onMounted(() => addEventListener('keydown', onKey))
+onBeforeUnmount(() => removeEventListener('keydown', onKey))
+</script>
+
+<template>
+  <main class="wiring">
+    <div class="head">
+      <h1>
+        Wiring <span v-if="visit">{{ visit.site }}, {{ visit.unit }}</span>
+      </h1>
+      <button
+        class="key"
+        :disabled="!history.canUndo.value"
+        title="Ctrl Z"
+        data-testid="undo"
+        @click="step('undo')"
+      >
+        Undo
+      </button>
+      <button
+        class="key"
+        :disabled="!history.canRedo.value"
+        title="Ctrl Shift Z"
+        data-testid="redo"
+        @click="step('redo')"
+      >
+        Redo
+      </button>
+      <button
+        class="key"
+        title="all ends and jumpers back to the drawing"
+        data-testid="as-drawn"
+        @click="asDrawn"
+      >
+        As drawn
+      </button>
+      <button class="key" data-testid="csv-out" @click="writeFile">CSV out</button>
+      <button class="key" @click="file?.click()">CSV in</button>
+      <input
+        ref="file"
+        class="hidden-label"
+        type="file"
+        accept=".csv,text/csv"
+        aria-label="Landings as CSV"
+        data-testid="csv-in"
+        tabindex="-1"
+        @change="readFile"
+      />
+      <button class="key" data-testid="print-landings" @click="print">Print</button>
+      <RouterLink
+        v-if="wiring"
+        class="key"
+        data-testid="trace-found"
+        :to="traceTo(wiring.faults, wiring.effects.find((one) => !one.works)?.trial ?? 'heat')"
+        >Trace as found</RouterLink
+      >
+    </div>
+    <ProblemNote v-if="problem ?? keeping" :problem="(problem ?? keeping)!" />
+    <div v-if="refused?.refused.length" class="refused" role="alert" data-testid="refused">
+      <strong
+        >≠ Nothing was taken in: {{ refused.refused.length }} of {{ refused.rows }} rows are wrong.</strong
+      >
+      <ul>
+        <li v-for="one in refused.refused.slice(0, 12)" :key="one.line">
+          line {{ one.line }}: {{ one.problem }}
+        </li>
+      </ul>
+      <button class="key" @click="refused = null">Away with this</button>
+    </div>
+    <p v-if="!wiring && !problem" class="quiet">Solving the circuit …</p>
+
+    <form v-if="wiring" class="entry" @submit.prevent="enter">
+      <div class="places" role="tablist" aria-label="Place">
+        <button
+          v-for="(one, i) in places"
+          :key="one.place"
+          type="button"
+          role="tab"
+          class="place"
+          :aria-selected="one.place === place"
+          :title="`${i + 1}`"
+          :data-testid="`place-${one.place}`"
+          @click="go(one.place)"
+        >
+          {{ one.title }} <small class="mono">{{ leftAt(one.place) || '✓' }}</small>
+        </button>
+      </div>
+      <label class="line">
+        <span data-testid="now">
+          <template v-if="current">
+            <b>{{ nameOf(current) }}</b> of cable {{ cableLetter(current.cable) }}, drawn
+            {{ current.drawn ? `on ${letter(current.place, current.drawn)}` : 'loose' }}:
+          </template>
+          <template v-else>All looked at here. A line such as “orange B”:</template>
+        </span>
+        <input
+          ref="entry"
+          v-model="text"
+          class="mono"
+          maxlength="60"
+          autocomplete="off"
+          autocapitalize="off"
+          spellcheck="false"
+          :placeholder="current ? 'Enter = as drawn' : 'orange B'"
+          data-testid="entry"
+          @keydown="arrows"
+        />
+      </label>
+      <button class="key solid" type="submit">{{ text ? 'Note it' : 'As drawn' }}</button>
+      <p :class="['says', { bad }]" :role="bad ? 'alert' : 'status'">
+        {{ bad ? '≠ ' : '' }}{{ says || 'B · capped · bare · orange B · jumper W2 E · no jumper W2 E' }}
+        <span v-if="saved && !bad" class="kept">kept</span>
+      </p>
+    </form>
+
+    <div v-if="wiring" class="work">
+      <div class="picture" tabindex="0" role="region" aria-label="Drawing, scrolls sideways">
+        <WiringBoard
+          :wiring="wiring"
+          :current="current"
+          :place="place"
+          :marked="marked"
+          @pick="aim"
+          @land="land"
+        />
+        <p class="jumpers">
+          <template v-for="jumper in wiring.jumpers" :key="jumper.place + jumper.from + jumper.to">
+            <span :class="{ odd: jumper.found !== jumper.drawn }"
+              >{{ jumper.found === jumper.drawn ? '' : '≠ ' }}{{ jumper.found ? 'jumper' : 'no jumper' }}
+              {{ jumper.from }}–{{ jumper.to }},
+              {{ places.find((one) => one.place === jumper.place)?.title }}</span
+            >
+          </template>
+          <span class="seen mono">{{ wiring.seen.done }} of {{ wiring.seen.all }} ends looked at</span>
+        </p>
+      </div>
+      <WiringSide :wiring="wiring" :trace-to="traceTo" @mark="(ends) => (marked = ends)" />
+    </div>
+
+    <table v-if="wiring" class="list" data-testid="list">
+      <caption>
+        Landings as found
+        <template v-if="visit">: {{ visit.site }}, {{ visit.unit }}, {{ visit.visit_on }}</template>
+      </caption>
+      <thead>
+        <tr>
+          <th>Place</th>
+          <th>Cable</th>
+          <th>Conductor</th>
+          <th>Found on</th>
+          <th>Drawn on</th>
+          <th></th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="end in wiring.ends" :key="key(end)">
+          <td>{{ places.find((one) => one.place === end.place)?.title }}</td>
+          <td>{{ cableLetter(end.cable) }}</td>
+          <td>{{ end.color }}</td>
+          <td>{{ end.lands_on ?? end.lies }}</td>
+          <td>{{ end.drawn ?? '–' }}</td>
+          <td>{{ end.lands_on === end.drawn ? (end.seen ? '=' : 'not looked at') : '≠' }}</td>
+        </tr>
+      </tbody>
+    </table>
+    <ol v-if="wiring?.correction.moves.length" class="list">
+      <li v-for="move in wiring.correction.moves" :key="move">{{ move }}</li>
+    </ol>
+  </main>
+</template>
+
+<style scoped>
+.wiring {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 8px;
+  padding: 8px 16px 32px;
+}
+
+.head {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 6px;
+}
+
+h1 {
+  flex: 1 1 260px;
+  font-size: 20px;
+}
+
+h1 span {
+  font-weight: 450;
+}
+
+.entry {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 6px 10px;
+  padding: 6px 10px;
+  border: 2px solid var(--ink);
+  border-radius: 3px;
+  background: var(--panel);
+}
+
+.places {
+  display: flex;
+}
+
+.place {
+  min-height: var(--target);
+  padding: 0 10px;
+  border: 0;
+  border-bottom: 4px solid transparent;
+  background: transparent;
+  font-weight: 650;
+  cursor: pointer;
+}
+
+.place[aria-selected='true'] {
+  border-bottom-color: var(--ink);
+}
+
+.place small {
+  color: var(--ink-soft);
+}
+
+.line {
+  display: flex;
+  flex: 1 1 380px;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 4px 10px;
+  font-size: 17px;
+}
+
+.line input {
+  flex: 1 1 150px;
+  min-height: var(--target);
+  padding: 0 12px;
+  border: 0;
+  border-radius: 3px;
+  background: var(--glass);
+  color: var(--on-glass);
+  font-size: 20px;
+}
+
+.line input::placeholder {
+  color: var(--on-glass-soft);
+}
+
+.says {
+  flex-basis: 100%;
+  color: var(--ink-soft);
+  font-size: 14px;
+}
+
+.says.bad {
+  color: var(--alarm);
+  font-size: 16px;
+  font-weight: 650;
+}
+
+.kept {
+  margin-left: 8px;
+  color: var(--agrees);
+}
+
+.work {
+  display: grid;
+  grid-template-columns: minmax(0, 812px) minmax(320px, 1fr);
+  gap: 16px;
+  align-items: start;
+}
+
+.picture {
+  overflow-x: auto;
+}
+
+.jumpers {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 16px;
+  color: var(--ink-soft);
+}
+
+.odd {
+  color: var(--alarm);
+  font-weight: 700;
+}
+
+.seen {
+  margin-left: auto;
+}
+
+.refused {
+  padding: 10px 14px;
+  border-left: 6px solid var(--alarm);
+  background: var(--alarm-soft);
+}
+
+.quiet {
+  color: var(--ink-soft);
+}
+
+.list {
+  display: none;
+}
+
+@media (max-width: 1040px) {
+  .work {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+
+@media print {
+  .head,
+  .entry,
+  .work {
+    display: none;
+  }
+
+  .list {
+    display: table;
+    width: 100%;
+    border-collapse: collapse;
+    color: var(--ink);
+  }
+
+  ol.list {
+    display: block;
+    padding-left: 22px;
+    font-weight: 650;
+  }
+
+  caption {
+    padding-bottom: 8px;
+    font-size: 18px;
+    font-weight: 700;
+    text-align: left;
+  }
+
+  th,
+  td {
+    padding: 3px 8px;
+    border-bottom: 1px solid var(--rule);
+    text-align: left;
+  }
+}
+</style>
