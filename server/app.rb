@@ -7,7 +7,7 @@ module Gorvant
   module Server
     # The whole application as one Rack app.
     module App
-      RESOURCES = [NotationsResource, RigsResource, VisitsResource, ReadingsResource, FoundResource, PhotosResource, CatalogueResource, DemoResource, TasksResource].freeze
+      RESOURCES = [NotationsResource, RigsResource, VisitsResource, ReadingsResource, FoundResource, PhotosResource, DefrostResource, CatalogueResource, DemoResource, TasksResource].freeze
       POLICY = {
         default_src: "'none'", script_src: "'self'", style_src: "'self' 'unsafe-inline'", img_src: "'self' data: blob:", font_src: "'self'",
         connect_src: "'self'", form_action: "'self'", base_uri: "'none'", frame_ancestors: "'none'", manifest_src: "'self'"

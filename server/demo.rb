@@ -73,11 +73,15 @@ module Gorvant
 
       # What the made-up visit found, as a technician would enter it.
       def found(row, visit)
-        given = visit.slice("set_point_degrees_f", "room_degrees_f", "safety", "bench", "setting_labels").transform_keys(&:to_sym)
+        given = visit.slice("set_point_degrees_f", "room_degrees_f", "safety", "bench", "setting_labels", "defrost").transform_keys(&:to_sym)
         if visit["as_found"]
           rig = Visits.new(@db, @viewer).rig(row)
           as_found = AsFound.parse(visit["as_found"], rig)
           given = given.merge(as_found: as_found.to_json_hash, found_marks: Found.marks(rig, as_found, visit["set_point_degrees_f"]))
+        end
+        if visit.dig("defrost", "test")
+          test = ForcedTest.new(Visits.new(@db, @viewer).rig(row), ForcedTest.parse(visit["defrost"]["test"]))
+          given[:found_marks] = given.fetch(:found_marks, {}).merge("defrost" => Found.defrost_mark(test))
         end
         Visits.new(@db, @viewer).change(row[:id], row[:version], given) if given.any?
       end

@@ -11,12 +11,15 @@ module Gorvant
       @rigs = {}
       @netlists = {}
       @timelines = {}
+      @found = {}
 
       class << self
         # The Rig of a row that carries digest and content.
         def rig(row) = keep(@rigs, row[:digest]) { Formats::RigJson.read(row[:content].to_hash) }
         # A rig run under a script: asked about again and again while a tape is looked at.
         def timeline(row, script) = keep(@timelines, [row[:digest], script], MOST_TIMELINES) { Run.of(rig(row), script) }
+        # What a record of findings comes to: asked again whenever a visit is kept.
+        def found(rig, as_found, set_point) = keep(@found, [Formats::RigJson.digest(rig), as_found, set_point]) { yield }
         def netlist(row) = keep(@netlists, row[:digest]) { Assembly.netlist(rig(row)) }
 
         private

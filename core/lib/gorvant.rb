@@ -11,6 +11,7 @@ require_relative "gorvant/catalogue/catalogue"
 # findings: what a rule reports
 require_relative "gorvant/findings/finding"
 require_relative "gorvant/findings/rule"
+require_relative "gorvant/findings/verdict"
 
 # circuit: nodes, branches, solver, relay settling, meter, path tracing. Knows contact states, not calls.
 require_relative "gorvant/circuit/errors"
@@ -64,6 +65,10 @@ require_relative "gorvant/faults/kinds"
 require_relative "gorvant/faults/library"
 require_relative "gorvant/faults/signatures"
 
+# sensors: coil switches and thermistors
+require_relative "gorvant/sensors/coil_switch"
+require_relative "gorvant/sensors/thermistor_table"
+
 # sequence: what decides over time, each by itself
 require_relative "gorvant/sequence/errors"
 require_relative "gorvant/sequence/schedule"
@@ -77,7 +82,13 @@ require_relative "gorvant/sequence/compressor_guard"
 # thermostat and defrost: the two controllers with most to decide
 require_relative "gorvant/thermostat/staging"
 require_relative "gorvant/thermostat/thermostat_controller"
+require_relative "gorvant/defrost/clock_profile"
+require_relative "gorvant/defrost/defrost_clock"
 require_relative "gorvant/defrost/defrost_board"
+require_relative "gorvant/defrost/run_history"
+require_relative "gorvant/defrost/schools"
+require_relative "gorvant/defrost/speed_up"
+require_relative "gorvant/defrost/termination"
 
 # runs: rig and condition together, at one instant and over time
 require_relative "gorvant/runs/trace"
@@ -90,6 +101,10 @@ require_relative "gorvant/runs/run"
 require_relative "gorvant/runs/chain"
 require_relative "gorvant/runs/refrigerant"
 require_relative "gorvant/runs/window"
+require_relative "gorvant/runs/defrost_outlook"
+require_relative "gorvant/runs/forced_test"
+require_relative "gorvant/runs/forced_test/forced_tape"
+require_relative "gorvant/runs/forced_test/parser"
 
 # wiring: as found against the rig
 require_relative "gorvant/wiring/errors"

@@ -17,7 +17,8 @@ module Gorvant
             rig_name: row[:content]["name"], rig_revision_id: row[:rig_revision_id], rig_revision: row[:revision_number], visit_on: row[:visit_on].iso8601,
             complaint: row[:complaint], symptoms: row[:symptoms].to_a, symptom_titles: row[:symptoms].map { |key| Catalogue.symptoms.fetch(key).fetch("title") },
             outdoor_degrees_f: row[:outdoor_degrees_f], set_point_degrees_f: row[:set_point_degrees_f], room_degrees_f: row[:room_degrees_f], safety: row[:safety].to_a,
-            bench: row[:bench].to_h, setting_labels: row[:setting_labels].to_h, assumed: Warm.rig(row).assumed.size, readings: { agree: row[:agreeing], disagree: row[:disagreeing] }, marks: marks(row), demo: row[:demo] }
+            bench: row[:bench].to_h, setting_labels: row[:setting_labels].to_h, defrost: row[:defrost].to_h, assumed: Warm.rig(row).assumed.size,
+            readings: { agree: row[:agreeing], disagree: row[:disagreeing] }, marks: marks(row), demo: row[:demo] }
         end
 
         def photo(row)
@@ -36,7 +37,8 @@ module Gorvant
         # A staging run: stages with why not sooner, the curves of its chart, and what is waited for at a time.
         def staging(run, at)
           curves = run.timeline.curves.select { |curve| %w[room outdoor].include?(curve.id) }
-          { duration_seconds: run.timeline.duration_seconds, stages: run.stages.map(&:to_h), set_points: run.set_points, waiting: at ? run.waiting([at, run.timeline.duration_seconds].min) : [],
+          { duration_seconds: run.timeline.duration_seconds, stages: run.stages.map(&:to_h), set_points: run.set_points,
+            waiting: at ? run.waiting([at, run.timeline.duration_seconds].min) : [],
             curves: curves.map { |curve| { id: curve.id, title: curve.title, points: curve.points.map { |second, value| [second, value.round(2)] } } },
             findings: run.timeline.findings.map { |noticed| FindingPresenter.new(noticed.finding).to_h.merge(seconds: noticed.seconds) } }
         end

@@ -7,7 +7,7 @@ module Gorvant
       STATUS = {
         NotFound => 404, IdTaken => 409, Stale => 409, TooLarge => 413, WrongMedia => 415, NotJson => 400,
         Invalid => 422, Refused => 422, BadRigFile => 422, BadRig => 422, BadCondition => 422, BadNetlist => 422, BadNotation => 422,
-        BadScript => 422, BadAsFound => 422, RefusedSetUp => 422, BadPhoto => 422, UnknownSignal => 422, ZeroTimeLoop => 422
+        BadScript => 422, BadAsFound => 422, BadHistory => 422, RefusedSetUp => 422, BadPhoto => 422, UnknownSignal => 422, ZeroTimeLoop => 422
       }.freeze
 
       class << self

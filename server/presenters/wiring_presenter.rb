@@ -19,7 +19,9 @@ module Gorvant
       def strips
         @rig.layout.fetch("places").keys.map do |place|
           terminals = AsFound.terminals(@rig, place)
-          { place: place, title: @rig.place_title(place), cables: @rig.cables.select { |cable| [cable.from, cable.to].include?(place) }.map { |cable| { id: cable.id, title: Naming.cable(cable) } },
+          { place: place, title: @rig.place_title(place), cables: @rig.cables.select do |cable|
+            [cable.from, cable.to].include?(place)
+          end.map { |cable| { id: cable.id, title: Naming.cable(cable) } },
             terminals: terminals.map { |terminal| { id: terminal, letter: Naming.letter(@rig, terminal), tap: AsFound::TAPS.key?(terminal) } } }
         end
       end

@@ -17,7 +17,7 @@ module Gorvant
       # Those to one unit, newest first.
       def of_unit(unit_id) = scoped.where(Sequel[:visits][:unit_id] => unit_id).reverse(:visit_on, Sequel[:visits][:created_at]).limit(MOST_LISTED).all
 
-      JSON_FIELDS = %i[symptoms safety as_found bench setting_labels found_marks].freeze
+      JSON_FIELDS = %i[symptoms safety as_found bench setting_labels found_marks defrost].freeze
 
       def change(id, version, fields)
         find(id)

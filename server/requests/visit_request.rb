@@ -18,7 +18,9 @@ module Gorvant
       end
 
       rule(:complaint).validate(:plain_text)
-      rule(:rig_id, :as_visit_id) { key(:rig_id).failure("is missing: give a rig_id, or as_visit_id of an earlier visit whose rig to take over") unless values[:rig_id] || values[:as_visit_id] }
+      rule(:rig_id, :as_visit_id) do
+        key(:rig_id).failure("is missing: give a rig_id, or as_visit_id of an earlier visit whose rig to take over") unless values[:rig_id] || values[:as_visit_id]
+      end
       rule(:site_name).validate(:plain_text)
       rule(:unit_name).validate(:plain_text)
       rule(:unit_id, :site_name, :unit_name) do
@@ -40,14 +42,29 @@ module Gorvant
         optional(:as_found).value(:hash)
         optional(:bench).value(:hash)
         optional(:setting_labels).value(:hash)
+        optional(:defrost).value(:hash)
       end
 
       rule(:complaint).validate(:plain_text)
 
       # { line of the bench list => terminals seen live }
       rule(:bench) do
-        good = value.nil? || (value.size <= 40 && value.all? { |line, seen| line.to_s.size <= 40 && seen.is_a?(Array) && seen.size <= 12 && seen.all? { |one| one.is_a?(String) && one.size <= 8 } })
+        good = value.nil? || (value.size <= 40 && value.all? do |line, seen|
+          line.to_s.size <= 40 && seen.is_a?(Array) && seen.size <= 12 && seen.all? do |one|
+            one.is_a?(String) && one.size <= 8
+          end
+        end)
         key.failure("has to be lines of the bench list with the terminals seen live, such as {\"heat-1\": [\"Y\", \"G\"]}") unless good
+      end
+
+      DEFROST = %w[moment history seen coil_switch thermistor test].freeze
+      MOST_DEFROST_BYTES = 60_000
+      rule(:defrost) do
+        next unless key?
+
+        stray = value.keys.map(&:to_s) - DEFROST
+        key.failure("knows #{DEFROST.join(', ')}, not #{stray.first[0, 40]}") if stray.any?
+        key.failure("is over #{MOST_DEFROST_BYTES} bytes") if JSON.generate(value).bytesize > MOST_DEFROST_BYTES
       end
 
       rule(:setting_labels) { key.failure(LABELS) unless value.nil? || VisitChangeRequest.labels?(value) }

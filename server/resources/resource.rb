@@ -42,6 +42,7 @@ module Gorvant
       def sites = Sites.new(db, viewer)
       def photos = Photos.new(db, viewer)
       def profiles = SettingProfiles.new(db, viewer)
+      def sensor_tables = SensorTables.new(db, viewer)
       def computed = Computed.new(db)
       def tasks = Tasks.new(db, viewer)
 

@@ -25,6 +25,7 @@ module Gorvant
         row = visits.find(params[:id])
         changes = input.except(:version)
         changes = changes.merge(found(row, input)) if input.key?(:as_found)
+        changes = changes.merge(defrost(row, input, changes)) if input.key?(:defrost)
         json Present.visit(visits.change(row[:id], input[:version], changes))
       end
 
@@ -76,13 +77,21 @@ module Gorvant
       def found(row, input)
         rig = Warm.rig(row)
         as_found = AsFound.parse(deep_strings(input[:as_found]), rig)
-        { as_found: as_found.to_json_hash, found_marks: Found.marks(rig, as_found, row[:set_point_degrees_f]) }
+        { as_found: as_found.to_json_hash, found_marks: row[:found_marks].to_h.slice("defrost").merge(Found.marks(rig, as_found, row[:set_point_degrees_f])) }
+      end
+
+      # A forced test is closed only with every jumper accounted for.
+      def defrost(row, input, changes)
+        record = deep_strings(input[:defrost])
+        test = record["test"] && ForcedTest.new(Warm.rig(row), ForcedTest.parse(record["test"]))
+        test&.refuse_close!
+        { defrost: record, found_marks: changes.fetch(:found_marks) { row[:found_marks].to_h }.merge("defrost" => Found.defrost_mark(test)) }
       end
 
       # With another rig the same record may find other things; one that no longer fits it is told of, not lost.
       def remarked(visit, rig)
         as_found = AsFound.parse(visit[:as_found].to_hash, rig)
-        { found_marks: Found.marks(rig, as_found, visit[:set_point_degrees_f]) }
+        { found_marks: visit[:found_marks].to_h.slice("defrost").merge(Found.marks(rig, as_found, visit[:set_point_degrees_f])) }
       end
     end
   end

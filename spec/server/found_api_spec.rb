@@ -115,7 +115,8 @@ RSpec.describe "What a visit finds", :server do
       expect(answer["photos"].size).to eq(1)
     end
 
-    { "a page that calls itself a picture" => "<html>", "a picture cut short" => "\xFF\xD8\xFF\xE0".b + ("x" * 50), "nothing" => "", "a script in a picture's clothes" => "GIF89a<script>" }.each do |what, bytes|
+    { "a page that calls itself a picture" => "<html>", "a picture cut short" => "\xFF\xD8\xFF\xE0".b + ("x" * 50), "nothing" => "",
+"a script in a picture's clothes" => "GIF89a<script>" }.each do |what, bytes|
       it "refuses #{what}" do
         picture(bytes)
         expect(last_response.status).to eq(422)

@@ -14,7 +14,7 @@ module ServerBench
   def self.demo = Gorvant::Server::Demo.new(db, viewer)
 
   def self.empty
-    %i[tasks setting_profiles readings visits rig_revisions rigs units sites computed_results settings].each { |table| db[table].delete }
+    %i[tasks setting_profiles sensor_tables readings visits rig_revisions rigs units sites computed_results settings].each { |table| db[table].delete }
   end
 
   include Rack::Test::Methods

@@ -1087,6 +1087,138 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/visits/{id}/defrost/outlook": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How a defrost stands, when the next is due, what to read */
+        post: operations["defrostOutlook"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{id}/defrost/schools": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** One history under every school */
+        post: operations["defrostSchools"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{id}/defrost/forced_test": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Steps, tape and verdicts of a forced test */
+        post: operations["forcedTest"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{id}/defrost/coil_switch": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A coil switch by its history */
+        post: operations["checkCoilSwitch"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{id}/defrost/thermistor": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A thermistor against a table */
+        post: operations["checkThermistor"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sensor_tables": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Thermistor tables, the made-up ones first */
+        get: operations["listSensorTables"];
+        put?: never;
+        /** A maker's table, looked at row by row, kept whole when asked to */
+        post: operations["readSensorTable"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sensor_tables/{id}/deletion": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Delete one of the crew's own */
+        post: operations["deleteSensorTable"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/visits/{id}/trace": {
         parameters: {
             query?: never;
@@ -1270,6 +1402,7 @@ export interface components {
             setting_labels: {
                 [key: string]: string;
             };
+            defrost: components["schemas"]["DefrostRecord"];
             /** @description facts that nobody has read or measured */
             assumed: number;
             readings: {
@@ -1287,6 +1420,158 @@ export interface components {
                 close_out: components["schemas"]["Mark"];
             };
             demo: boolean;
+        };
+        /** @description what the defrost desk keeps with a visit */
+        DefrostRecord: {
+            moment?: Record<string, never>;
+            history?: Record<string, never>;
+            seen?: number[];
+            coil_switch?: Record<string, never>;
+            thermistor?: Record<string, never>;
+            test?: components["schemas"]["ForcedTestRecord"];
+        };
+        ForcedTestRecord: {
+            marks?: {
+                [key: string]: number;
+            };
+            answers?: {
+                [key: string]: boolean;
+            };
+            readings?: {
+                [key: string]: number;
+            };
+            tally?: {
+                [key: string]: string;
+            };
+            counted_minutes?: number | null;
+            coil_degrees_f?: number | null;
+            fresh?: boolean;
+            closed?: boolean;
+        };
+        Verdict: {
+            code: string;
+            /** @enum {string} */
+            verdict: "right" | "wrong" | "as_designed" | "undetermined";
+            title: string;
+            says: string;
+            evidence: string[];
+            assumed: string[];
+            not_proved: string[];
+            next_step: string;
+            cautions: string[];
+            look_first: boolean;
+        };
+        DefrostOutlook: {
+            lamps: {
+                id: string;
+                title: string;
+                on: boolean | null;
+                waits_for: string | null;
+            }[];
+            following: {
+                in_seconds: number | null;
+                says: string;
+                because: string[];
+                assumed: string[];
+            };
+            checklist: {
+                id: string;
+                title: string;
+                from_node: string;
+                to_node: string;
+                condition: components["schemas"]["Condition"];
+                expected_volts_ac: number | null;
+                low_volts_ac: number | null;
+                high_volts_ac: number | null;
+                says: string;
+                cautions: string[];
+            }[];
+            school: string;
+            assumed: string[];
+            interval_minutes: number;
+            limit_minutes: number;
+        };
+        DefrostSchools: {
+            history: Record<string, never>;
+            courses: {
+                school: string;
+                title: string;
+                starts: number[];
+                ends: number[];
+                steps: {
+                    minute: number;
+                    kind: string;
+                    says: string;
+                }[];
+                fits: boolean | null;
+            }[];
+            differences: string[];
+            fitting: string[];
+            own: string;
+            interval_minutes: number;
+            assumed: string[];
+            spans: {
+                [key: string]: number[][];
+            };
+        };
+        ForcedTest: {
+            steps: {
+                id: string;
+                does: string;
+                proves: string;
+                not: string;
+                mark: string | null;
+                tally: Record<string, never> | null;
+                cautions: string[];
+            }[];
+            warnings: string[];
+            expected_seconds: number;
+            beside: {
+                mark: string;
+                title: string;
+                expected_seconds: number | null;
+                seen_seconds: number | null;
+                agrees: boolean | null;
+            }[];
+            verdicts: components["schemas"]["Verdict"][];
+            left_behind: string[];
+            forced_entry: string;
+            factor: number;
+            interval_minutes: number;
+        };
+        SensorTable: {
+            id: string;
+            title: string;
+            tolerance_degrees_f: number;
+            points: number[][];
+            own: boolean;
+            fits: {
+                kind: string;
+                coefficients: {
+                    [key: string]: number;
+                };
+                worst_degrees_f: number;
+                residuals_degrees_f: number[];
+            }[];
+        };
+        SensorTableRead: {
+            rows: number;
+            refused: {
+                line: number;
+                problem: string;
+            }[];
+            table: components["schemas"]["SensorTable"] | null;
+            kept: boolean;
+        };
+        ThermistorAnswer: {
+            verdicts: components["schemas"]["Verdict"][];
+            table: components["schemas"]["SensorTable"];
+            points: {
+                degrees_f: number;
+                ohms: number | null;
+                reads_degrees_f: number | null;
+                error_degrees_f: number | null;
+            }[];
         };
         /** @enum {string} */
         Mark: "untouched" | "agrees" | "disagrees";
@@ -1769,6 +2054,7 @@ export interface components {
                 coil_degrees_f?: number | null;
                 room_degrees_f?: number;
                 house?: boolean;
+                defrost_counted_minutes?: number;
             };
             moves?: components["schemas"]["Move"][];
         };
@@ -3206,6 +3492,7 @@ export interface operations {
                     setting_labels?: {
                         [key: string]: string;
                     };
+                    defrost?: components["schemas"]["DefrostRecord"];
                 };
             };
         };
@@ -3714,6 +4001,269 @@ export interface operations {
         };
     };
     deleteSettingProfile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Gone */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": Record<string, never>;
+                };
+            };
+            404: components["responses"]["Problem"];
+        };
+    };
+    defrostOutlook: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    call?: string;
+                    outdoor_degrees_f?: number | null;
+                    coil_degrees_f?: number | null;
+                    counted_minutes?: number | null;
+                    switches?: {
+                        [key: string]: string;
+                    };
+                    as_found?: boolean;
+                };
+            };
+        };
+        responses: {
+            /** @description How a defrost stands, when the next is due, what to read */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DefrostOutlook"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    defrostSchools: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    history?: Record<string, never>;
+                    text?: string;
+                    seen?: number[];
+                };
+            };
+        };
+        responses: {
+            /** @description One history under every school */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DefrostSchools"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    forcedTest: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    test: components["schemas"]["ForcedTestRecord"];
+                };
+            };
+        };
+        responses: {
+            /** @description Steps, tape and verdicts of a forced test */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ForcedTest"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    checkCoilSwitch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    closes_degrees_f?: number;
+                    opens_degrees_f?: number;
+                    points: {
+                        degrees_f: number;
+                        /** @enum {string} */
+                        state: "open" | "closed";
+                    }[];
+                };
+            };
+        };
+        responses: {
+            /** @description A coil switch by its history */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        closes_degrees_f: number;
+                        opens_degrees_f: number;
+                        verdicts: components["schemas"]["Verdict"][];
+                    };
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    checkThermistor: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    table_id: string;
+                    points: {
+                        degrees_f: number;
+                        ohms: number | string;
+                    }[];
+                    pair?: null | {
+                        coil_degrees_f: number;
+                        air_degrees_f: number;
+                    };
+                };
+            };
+        };
+        responses: {
+            /** @description A thermistor against a table */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ThermistorAnswer"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    listSensorTables: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description All */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        tables: components["schemas"]["SensorTable"][];
+                    };
+                };
+            };
+        };
+    };
+    readSensorTable: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    id?: components["schemas"]["Uuid"];
+                    name: string;
+                    text: string;
+                    tolerance_degrees_f?: number;
+                    keep?: boolean;
+                };
+            };
+        };
+        responses: {
+            /** @description Read or refused */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SensorTableRead"];
+                };
+            };
+            /** @description Kept */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SensorTableRead"];
+                };
+            };
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    deleteSensorTable: {
         parameters: {
             query?: never;
             header?: never;

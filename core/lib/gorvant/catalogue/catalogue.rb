@@ -43,6 +43,12 @@ module Gorvant
       def colors = table("colors")
       # { item => { "says", "needs" } } of what to see to before a hand goes in
       def safety = table("safety")
+      # { code of a verdict => { "verdict", "title", "says", "not_proved", "next_step" } }
+      def verdicts = table("verdicts")
+      # { id => { "title", "points" } } of the made-up thermistor tables
+      def sensor_tables = table("sensor_tables")
+      # { kind of board => [steps of its forced test] }
+      def forced_test = table("forced_test")
       # { symptom id => { "title", ... } }
       def symptoms = table("symptoms")
 

@@ -1,17 +1,15 @@
 # frozen_string_literal: true
 
 module Gorvant
-  # The defrost board's timer: counts, starts a defrost when the count is full and the coil is cold, ends it when the coil is warm
-  # or the limit is over. Here two clocks: run time, and one that runs whenever the board is fed.
+  # The defrost board on the tape: feeds its clock from the circuit, and says what it puts out and why.
   class DefrostBoard < Controller
     COIL = "DFT_IN"
 
-    def initialize(rig)
+    def initialize(rig, counted_seconds: 0.0)
       super()
-      @clock = rig[:defrost_clock]
-      @interval = rig[:defrost_interval_minutes] * 60.0
-      @limit = rig[:defrost_limit_minutes] * 60.0
-      @turn_seconds = rig[:y_path] == "delay" && rig[:defrost_turn] == "drops" ? rig[:defrost_turn_seconds].to_f : nil
+      @clock = DefrostClock.new(ClockProfile.of(rig))
+      @profile = @clock.profile
+      @counted = counted_seconds
       @changeover = rig.changeover
       @thermistors = rig[:sensing] == "thermistors"
       @ends_at = rig[:coil_switch_opens_degrees_f].to_f
@@ -19,92 +17,69 @@ module Gorvant
     end
 
     def id = "defrost"
-
-    # counted: seconds up to `at`; counting: whether they go on; defrosting_since: with run seconds in `spent`; turn_until.
-    def memory = { counted: 0.0, at: 0.0, counting: false, defrosting: false, spent: 0.0, running: false, turn_until: nil, ended: nil, waits: false, missed: nil }
+    def memory = @clock.memory(@counted)
 
     def step(memory, seen)
-      fed = seen.works?("BOARD")
-      return unfed if !fed && memory != self.memory
-      return answer(memory, outputs(memory, seen)) unless fed
+      powered = seen.works?("BOARD")
+      return answer(memory, { "defrost" => false, "turn" => false, "clock" => memory.counted, "counting" => false }) if !powered && memory == self.memory
 
-      now = turned(counted(memory, seen), seen)
-      now = now[:defrosting] ? defrosting(now, seen) : waiting(now, seen)
-      answer(now, outputs(now, seen), reasons: reasons(now), wake_at: wake(now, seen))
+      inputs = inputs(seen, powered)
+      now = @clock.step(memory, seen.now, inputs)
+      answer(now, outputs(now, inputs), reasons: powered ? reasons(now) : { "defrost" => because("board_unfed", from: "BOARD") }, wake_at: powered ? wake(now, seen) : nil)
     end
 
     private
 
-    # The count is lost with power.
-    def unfed = answer(memory, { "defrost" => false, "turn" => false, "clock" => 0.0, "counting" => false }, reasons: { "defrost" => because("board_unfed", from: "BOARD") })
+    def inputs(seen, powered)
+      DefrostClock::Inputs.new(powered: powered, y: seen.live?("outdoor.Y"), t1: seen.works?("T1_IN"), cold: cold?(seen), warm: warm?(seen), heating: heating?(seen),
+                               coil: @thermistors ? seen.value("coil") : nil, air: @thermistors ? seen.value("outdoor") : nil, bridge: seen.inputs[:bridge] || false)
+    end
 
     def cold?(seen) = @thermistors ? seen.value("coil") <= @starts_at : seen.works?(COIL)
     def warm?(seen) = @thermistors ? seen.value("coil") >= @ends_at : !seen.works?(COIL)
-    def running?(seen) = seen.works?("T1_IN")
     def heating?(seen) = seen.live?("outdoor.#{@changeover}") == (@changeover == "B")
 
-    # The count up to now, and the run seconds of a defrost that is on.
-    def counted(memory, seen)
-      passed = seen.now - memory[:at]
-      counted = memory[:counting] ? memory[:counted] + passed : memory[:counted]
-      spent = memory[:defrosting] && memory[:running] ? memory[:spent] + passed : memory[:spent]
-      counts = !memory[:defrosting] && (@clock == "free" || running?(seen))
-      memory.merge(at: seen.now, counted: [counted, @interval].min, counting: counts, spent: spent, running: running?(seen))
-    end
-
-    def turned(now, seen) = now[:turn_until] && seen.now >= now[:turn_until] ? now.merge(turn_until: nil) : now
-    def full?(now) = now[:counted] >= @interval - 1e-6
-
-    def waiting(now, seen)
-      return now.merge(waits: false) unless full?(now)
-      return start(now, seen) if cold?(seen) && now[:running] && heating?(seen)
-      return now.merge(waits: true, counting: false) if @clock == "run_time"
-
-      now.merge(counted: 0.0, missed: cold?(seen) ? "the compressor not fed in heating" : "a warm coil", waits: false)
-    end
-
-    def start(now, seen) = turn(now.merge(defrosting: true, spent: 0.0, counted: 0.0, counting: false, waits: false, ended: nil, missed: nil), seen)
-
-    def defrosting(now, seen)
-      return now if now[:turn_until]
-      return ended(now, seen, "defrost_by_temperature") if warm?(seen)
-
-      now[:spent] >= @limit - 1e-6 ? ended(now, seen, "defrost_by_time") : now
-    end
-
-    def ended(now, seen, rule) = turn(now.merge(defrosting: false, ended: rule, spent: 0.0, counted: 0.0, counting: @clock == "free" || now[:running]), seen)
-    def turn(now, seen) = @turn_seconds ? now.merge(turn_until: seen.now + @turn_seconds) : now
-
-    # While Y is out in mid-defrost the relay rests; it goes on at the next call.
-    def on?(now, seen) = now[:defrosting] && (now[:running] || !now[:turn_until].nil? || seen.live?("outdoor.Y"))
-
-    def outputs(now, seen)
-      { "defrost" => on?(now, seen), "turn" => !now[:turn_until].nil?, "clock" => now[:counted], "counting" => now[:counting] }
+    def outputs(now, inputs)
+      { "defrost" => @clock.on?(now, inputs), "turn" => !now.turn_until.nil?, "clock" => now.counted, "counting" => now.rate.positive? }
     end
 
     def reasons(now)
-      defrost = if now[:defrosting] then now[:running] || now[:turn_until] ? because("defrost_due", from: "DFT", minutes: minutes(@interval)) : because("defrost_paused", from: "outdoor.Y")
-                elsif now[:ended] == "defrost_by_time" then because("defrost_by_time", minutes: minutes(@limit))
-                elsif now[:ended] then because(now[:ended], from: "DFT")
-                elsif now[:missed] then because("defrost_missed", why: now[:missed])
-                else because(now[:waits] ? "defrost_waits" : "defrost_counts", minutes: minutes(now[:counted]))
-                end
-      { "defrost" => defrost, "turn" => now[:turn_until] ? because("defrost_turn", from: "defrost", until_seconds: now[:turn_until]) : because("turn_over") }
+      { "defrost" => now.defrosting ? began(now) : idle(now), "turn" => now.turn_until ? because("defrost_turn", from: "defrost", until_seconds: now.turn_until) : because("turn_over") }
+    end
+
+    def began(now)
+      return because("defrost_paused", from: "outdoor.Y") unless now.running || now.turn_until || @profile.y_lost == "finish"
+      return because("defrost_forced", from: "bridge", seconds: format("%g", @profile.hold_seconds)) if now.forced
+
+      case @profile.school
+      when "demand" then because("defrost_demanded", from: "coil")
+      when "time_only" then because("defrost_by_time_alone", from: "outdoor.board.T1", minutes: minutes(@profile.interval_seconds))
+      else because("defrost_due", from: "DFT", minutes: minutes(@profile.interval_seconds))
+      end
+    end
+
+    def idle(now)
+      case now.ended
+      when "time" then return because("defrost_by_time", minutes: minutes(@profile.limit_seconds))
+      when "temperature" then return because("defrost_by_temperature", from: "DFT")
+      when "aborted" then return because("defrost_given_up", from: "outdoor.Y")
+      end
+      return because("defrost_missed", why: now.missed) if now.missed
+
+      because(now.waits ? "defrost_waits" : "defrost_counts", minutes: minutes(now.counted))
     end
 
     def minutes(seconds) = format("%g", (seconds / 60).round(1))
 
-    def wake(now, seen)
-      full = seen.now + @interval - now[:counted] if now[:counting]
-      over = seen.now + @limit - now[:spent] if now[:defrosting] && now[:running]
-      [now[:turn_until], full, over, *coil_wakes(now, seen)].compact.select { |at| at > seen.now }.min
-    end
+    def wake(now, seen) = [@clock.wake(now, seen.now), *coil_wakes(now, seen)].compact.select { |at| at > seen.now }.min
 
     # Thermistors are read without a switch between.
     def coil_wakes(now, seen)
       return [] unless @thermistors
+      return [seen.quantity("coil").reaches(@ends_at, seen.now)] if now.defrosting
+      return [seen.quantity("coil").reaches(@starts_at, seen.now)] unless @profile.school == "demand"
 
-      [seen.quantity("coil").reaches(now[:defrosting] ? @ends_at : @starts_at, seen.now)]
+      [seen.quantity("coil").reaches(@clock.demand_point(seen.value("outdoor")), seen.now), (seen.now + 60.0 if now.counted >= @profile.demand_minimum_seconds - 1)]
     end
   end
 end

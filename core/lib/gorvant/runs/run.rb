@@ -14,7 +14,7 @@ module Gorvant
     INPUT, COURSE, WAKE = 0, 1, 2 # priorities at one instant
 
     # cast: who decides. Returns a Timeline. Raises BadScript, ZeroTimeLoop.
-    def self.of(rig, script, cast: Cast.new(rig)) = new(rig, script, cast).timeline
+    def self.of(rig, script, cast: Cast.new(rig, script.start)) = new(rig, script, cast).timeline
 
     def initialize(rig, script, cast)
       @rig = rig
@@ -61,6 +61,7 @@ module Gorvant
       when "switch" then switch(move, index)
       when "supply" then @inputs = @inputs.merge(supplies: @inputs[:supplies].merge(move.of => move.value == "on"))
       when "fault" then fault(move.of, move.value == "begins", "/script/moves/#{index}/of")
+      when "bridge" then @inputs = @inputs.merge(bridge: move.value == "on")
       when "jumper" then fault({ "kind" => "short", "at" => move.of }, move.value == "on", "/script/moves/#{index}/of")
       end
       causes[signal_of(move)] = @recorder.script(now, move)

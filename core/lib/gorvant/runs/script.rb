@@ -11,12 +11,13 @@ module Gorvant
     # what: a key of KINDS. of: what it is about (a switch, a supply, a fault, two points), nil for none.
     Move = Value.define(:at_seconds, :what, :of, :value, :over_seconds)
 
-    KINDS = %w[mode call set_point outdoor coil room switch supply fault jumper].freeze
+    KINDS = %w[mode call set_point outdoor coil room switch supply fault jumper bridge].freeze
     TEMPERATURES = %w[outdoor coil room].freeze
     MODES = %w[off heat cool emergency].freeze
     MOST_SECONDS = 48 * 3600
     MOST_MOVES = 500
-    START = { "mode" => "off", "call" => nil, "set_point_degrees_f" => 70.0, "outdoor_degrees_f" => 35.0, "coil_degrees_f" => nil, "room_degrees_f" => 68.0, "house" => false }.freeze
+    START = { "mode" => "off", "call" => nil, "set_point_degrees_f" => 70.0, "outdoor_degrees_f" => 35.0, "coil_degrees_f" => nil, "room_degrees_f" => 68.0, "house" => false,
+"defrost_counted_minutes" => 0.0 }.freeze
 
     # From parsed JSON. Raises BadScript with the field's pointer.
     def self.parse(given, duration_seconds) = Parser.new(given, duration_seconds).script
@@ -49,6 +50,7 @@ module Gorvant
         wrong("/script/start/#{stray.first}", "unknown; known are #{START.keys.join(', ')}") if stray.any?
         given.each do |key, value|
           next house(value) if key == "house"
+          next counted(value) if key == "defrost_counted_minutes"
 
           key.end_with?("degrees_f") ? (value.nil? && key == "coil_degrees_f") || degrees(value, "/script/start/#{key}") : choice(key, value, "/script/start/#{key}")
         end
@@ -56,6 +58,11 @@ module Gorvant
       end
 
       def house(value) = [true, false].include?(value) || wrong("/script/start/house", "has to be true or false, not #{value.inspect}")
+
+      # Under zero: what a lead-in will have counted.
+      def counted(value)
+        wrong("/script/start/defrost_counted_minutes", "has to be -10 to 600 minutes, not #{value.inspect}") unless value.is_a?(Numeric) && value.between?(-10, 600)
+      end
 
       def choice(key, value, field)
         known = key == "mode" ? MODES : Catalogue.calls.keys
@@ -105,6 +112,7 @@ module Gorvant
         when "supply" then supply(given, field)
         when "fault" then fault(given, field)
         when "jumper" then jumper(given, field)
+        when "bridge" then one_of(value, %w[on off], field)
         end
       end
 

@@ -6,11 +6,12 @@ module Gorvant
     class Cast
       attr_reader :controllers, :delayed, :thermal
 
-      def initialize(rig)
+      # start: of the script, for what the defrost clock had counted before.
+      def initialize(rig, start = Script::START)
         @rig = rig
         @delayed = ["IFR.line", *sequencers.keys]
         @thermal = []
-        @controllers = [ThermostatController.new(rig), *thermal_switches, DefrostBoard.new(rig), *guard, *contacts, *valve]
+        @controllers = [ThermostatController.new(rig), *thermal_switches, DefrostBoard.new(rig, counted_seconds: start.fetch("defrost_counted_minutes") * 60.0), *guard, *contacts, *valve]
       end
 
       private

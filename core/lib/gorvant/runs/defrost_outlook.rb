@@ -1,0 +1,155 @@
+# frozen_string_literal: true
+
+module Gorvant
+  # How a defrost stands now: what it waits for, condition by condition; when the next is due and under which assumptions; and what
+  # to read at the board, with what each reading should be.
+  class DefrostOutlook
+    # What a technician knows of the moment. call: a heating call or another; coil_degrees_f nil: not measured; switches: { code => state };
+    # faults: as the condition takes them; counted_minutes: run time on the clock, nil for unknown.
+    Moment = Value.define(:call, :outdoor_degrees_f, :coil_degrees_f, :counted_minutes, :switches, :faults,
+defaults: { coil_degrees_f: nil, counted_minutes: nil, switches: {}.freeze, faults: [].freeze })
+    # on: true, false, or nil where nobody can know. waits_for: words, nil when it is on.
+    Lamp = Value.define(:id, :title, :on, :waits_for)
+    # in_seconds: nil where it does not come within HORIZON; because: the rule that starts it, or the links that say why it does not.
+    Next = Value.define(:in_seconds, :says, :because, :assumed)
+    # One thing to read. condition: how the unit has to stand; expected_volts_ac nil where it cannot be said.
+    Line = Value.define(:id, :title, :from_node, :to_node, :condition, :expected_volts_ac, :low_volts_ac, :high_volts_ac, :says, :cautions)
+
+    HORIZON = 6 * 3600.0
+
+    attr_reader :rig, :moment, :profile
+
+    def initialize(rig, moment)
+      @rig = rig
+      @moment = moment
+      @profile = ClockProfile.of(rig)
+      @switch = CoilSwitch.of(rig)
+    end
+
+    # [Lamp], in the order in which the board asks them.
+    def lamps
+      [lamp("power", trace.works?("BOARD")), lamp("call", heating?), lamp("y", live?("outdoor.Y")),
+       (lamp("t1", trace.works?("T1_IN")) if profile.counts_on == "T1" || profile.school == "free"), cold, frost, count].compact
+    end
+
+    # The next defrost, run on the tape from here on.
+    def following
+      event = timeline.events.find { |one| one.signal == "defrost" && one.value == true }
+      return Next.new(in_seconds: event.seconds, says: Catalogue.words("defrost.next", in: words(event.seconds)), because: [event.rule_says].compact, assumed: assumed) if event
+
+      Next.new(in_seconds: nil, says: Catalogue.words("defrost.next_not", hours: (HORIZON / 3600).round), because: why_not, assumed: assumed)
+    end
+
+    # [Line]: initiation first, then what a defrost puts out.
+    def checklist = (initiation + termination).map { |line| expected(*line) }.compact
+
+    private
+
+    def trace = @trace ||= Trace.new(rig, condition)
+    def live?(node) = trace.state(node) == "live"
+    def heating? = Catalogue.calls.fetch(moment.call)["mode"] == "heating" && live?("outdoor.#{rig.changeover}") == (rig.changeover == "B")
+
+    # The coil switch stands by the coil's temperature where that decides it.
+    def condition(call = moment.call) = Condition.new(call: call, switches: by_coil.merge(moment.switches), faults: moment.faults)
+
+    def by_coil
+      return {} unless rig[:sensing] == "coil_switch" && moment.coil_degrees_f
+
+      state = @switch.at(moment.coil_degrees_f)
+      state == "undetermined" ? {} : { "DFT" => state }
+    end
+
+    def lamp(id, on, **fields) = Lamp.new(id: id, title: Catalogue.words("defrost.lamp_#{id}"), on: on, waits_for: on ? nil : Catalogue.words("defrost.waits_#{id}", **fields))
+
+    def cold
+      return nil if profile.school == "time_only" || rig[:sensing] != "coil_switch"
+      return lamp("cold", trace.works?("DFT_IN"), closes: degrees(@switch.closes_degrees_f)) if moment.switches.key?("DFT") || by_coil.any?
+
+      Lamp.new(id: "cold", title: Catalogue.words("defrost.lamp_cold"), on: nil,
+waits_for: Catalogue.words(moment.coil_degrees_f ? "defrost.waits_cold_between" : "defrost.waits_cold_unknown", closes: degrees(@switch.closes_degrees_f), opens: degrees(@switch.opens_degrees_f)))
+    end
+
+    # A demand board asks the coil against the air.
+    def frost
+      return nil unless rig[:sensing] == "thermistors"
+
+      point = DefrostClock.new(profile).demand_point(moment.outdoor_degrees_f)
+      point = @switch.closes_degrees_f unless profile.school == "demand"
+      on = moment.coil_degrees_f.nil? ? nil : moment.coil_degrees_f <= point
+      Lamp.new(id: "frost", title: Catalogue.words("defrost.lamp_frost"), on: on, waits_for: on ? nil : Catalogue.words("defrost.waits_frost", point: degrees(point.round(1))))
+    end
+
+    def count
+      full = profile.full_seconds / 60
+      counted = moment.counted_minutes
+      on = counted.nil? ? nil : counted >= full
+      Lamp.new(id: "count", title: Catalogue.words("defrost.lamp_count", counted: counted ? degrees(counted.round) : "?", full: degrees(full)), on: on,
+               waits_for: on ? nil : Catalogue.words(counted.nil? ? "defrost.waits_count_unknown" : "defrost.waits_count", left: degrees((full - counted.to_f).round(1))))
+    end
+
+    def degrees(value) = format("%g", value)
+    def words(seconds) = seconds >= 3600 ? "#{(seconds / 3600).floor} h #{((seconds % 3600) / 60).round} min" : "#{(seconds / 60).round} min"
+
+    # --- the tape
+
+    def timeline = @timeline ||= Run.of(rig, Script.parse({ "start" => start, "moves" => moves }, HORIZON))
+
+    def start
+      { "outdoor_degrees_f" => moment.outdoor_degrees_f, "coil_degrees_f" => moment.coil_degrees_f, "defrost_counted_minutes" => moment.counted_minutes || 0.0, "mode" => "off" }.compact
+    end
+
+    def moves
+      [{ "at_seconds" => 0.0, "what" => "call", "value" => moment.call }] + moment.switches.map do |code, state|
+        { "at_seconds" => 0.0, "what" => "switch", "of" => code, "value" => state }
+      end +
+        moment.faults.map { |fault| { "at_seconds" => 0.0, "what" => "fault", "of" => fault, "value" => "begins" } }
+    end
+
+    # The first lamp that is out says it best; then what the tape has.
+    def why_not
+      out = lamps.reject(&:on).map { |lamp| "#{lamp.title}: #{lamp.waits_for}" }
+      missed = timeline.standing_reason("defrost", HORIZON - 1)
+      rule = missed && Catalogue.sequence.fetch(missed.rule)["says"]
+      [*out, (format(rule, missed.fields) if rule && %w[defrost_missed defrost_waits board_unfed].include?(missed.rule))].compact.uniq
+    end
+
+    def assumed
+      coil = moment.coil_degrees_f ? Catalogue.words("defrost.assumed_coil_held", degrees: degrees(moment.coil_degrees_f)) : Catalogue.words("defrost.assumed_coil_course")
+      clock = moment.counted_minutes ? nil : Catalogue.words("defrost.assumed_zero")
+      [Catalogue.words("defrost.assumed_call"), coil, clock, *profile.assumed.map { |title| Catalogue.words("defrost.assumed", title: title) }].compact
+    end
+
+    # --- the checklist
+
+    HEAT = "heat"
+    DEFROST = "defrost"
+
+    # [[id, from, to, call, cautions]]
+    def initiation
+      lines = [["supply", "outdoor.C", "outdoor.R", HEAT, []], ["y", "outdoor.C", "outdoor.Y", HEAT, []], ["t1", "outdoor.C", "outdoor.board.T1", HEAT, []]]
+      lines << ["coil_switch", "outdoor.board.DFT_1", "outdoor.board.DFT_2", HEAT, []] << ["coil_input", "outdoor.C", "outdoor.board.DFT_2", HEAT, []] if rig[:sensing] == "coil_switch"
+      lines
+    end
+
+    def termination
+      lines = [["fan", "outdoor.OFM.R", "outdoor.OFM.C", DEFROST, %w[line_voltage starts_by_itself]]]
+      lines << ["valve", "outdoor.C", "outdoor.board.RVS", DEFROST, []] if rig[:defrost_method] == "reverse_cycle"
+      lines << ["hot_gas", "outdoor.C", "outdoor.board.HGS", DEFROST, []] if rig[:defrost_method] == "hot_gas"
+      return lines if rig[:backup] == "none"
+
+      lines + [["w2_out", "outdoor.C", "outdoor.W2_out", DEFROST, []], ["w", "air_handler.C", "air_handler.W", DEFROST, %w[strips]]]
+    end
+
+    def expected(id, from, to, call, cautions)
+      stands = call == HEAT ? condition(call) : Condition.new(call: call)
+      solved = Trace.new(rig, stands)
+      return nil unless solved.netlist.node?(from) && solved.netlist.node?(to)
+
+      reading, reason = solved.reading(from, to)
+      unknown = %w[coil_switch coil_input].include?(id) && by_coil.empty? && !moment.switches.key?("DFT")
+      Line.new(id: id, title: Catalogue.words("defrost.check_#{id}"), from_node: from, to_node: to, condition: stands.to_json_hash, cautions: cautions,
+               expected_volts_ac: unknown ? nil : reading.volts_ac, low_volts_ac: unknown ? nil : reading.low_volts_ac, high_volts_ac: unknown ? nil : reading.high_volts_ac,
+               says: unknown ? Catalogue.words("defrost.check_undetermined") : reason.says)
+    end
+  end
+end

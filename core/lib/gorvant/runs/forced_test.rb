@@ -1,0 +1,287 @@
+# frozen_string_literal: true
+
+module Gorvant
+  # A forced defrost, guided and judged: the steps for the board in hand, what the tape expects beside what the watch saw, and
+  # what each observation proves.
+  class ForcedTest
+    # marks: { mark => seconds on the watch }. answers: what was seen without a time, { "fan" / "valve" / "strips" => true or false }.
+    # counted_minutes: on the clock before, nil for unknown; fresh: right after a defrost or a reset. coil_degrees_f at entry, or nil.
+    # readings: { name => number } of READINGS. tally: { item => "on" / "off" }.
+    Record = Value.define(:marks, :answers, :counted_minutes, :fresh, :coil_degrees_f, :readings, :tally, :closed,
+                          defaults: { marks: {}.freeze, answers: {}.freeze, counted_minutes: nil, fresh: false, coil_degrees_f: nil, readings: {}.freeze, tally: {}.freeze, closed: false })
+    Step = Value.define(:id, :does, :proves, :not, :mark, :tally, :cautions)
+    # One line of the tape: expected and seen, seconds on the watch, either may be nil. agrees: within a hand's reaction, nil where one is missing.
+    Beside = Value.define(:mark, :title, :expected_seconds, :seen_seconds, :agrees)
+
+    MARKS = %w[jumper_on bridge_on fan_off valve_heard strips_on bridge_off jumper_off fan_back strips_off].freeze
+    ANSWERS = %w[fan valve strips fan_back strips_off went_in].freeze
+    READINGS = %w[fan_amps vapour_before_degrees_f vapour_after_degrees_f true_suction_psi vapour_port_psi coil_at_end_degrees_f].freeze
+    # What has to be as it was before anybody leaves.
+    AT_REST = { "coil_jumper" => "off", "bridge" => "off", "sensor_plug" => "on" }.freeze
+
+    attr_reader :rig, :record, :profile
+
+    def initialize(rig, record)
+      @rig = rig
+      @record = record
+      @profile = ClockProfile.of(rig)
+      @numbers = Catalogue.profile.fetch("defrost")
+    end
+
+    # From parsed JSON. Raises BadHistory with every field to blame.
+    def self.parse(given) = Parser.new(given).record
+
+    # [Step] for the board in hand.
+    def steps
+      steps = Catalogue.forced_test.select { |_id, step| step.fetch("needs", {}).all? { |fact, value| Array(value).include?(rig[fact]) } }
+      steps.map { |id, step| Step.new(id: id, does: step["does"], proves: step["proves"], not: step["not"], mark: step["mark"], tally: step["tally"], cautions: step["cautions"]) }
+    end
+
+    # Warnings before a hand moves: what a bridge that stays on would do.
+    def warnings
+      hurried = profile.forced_entry == "speed_up" && profile.hurries_limit
+      [(Catalogue.words("defrost.warn_hurried", limit: clock(profile.limit_seconds), seconds: format("%.1f", profile.limit_seconds / profile.speed_up_factor), factor: factor) if hurried),
+       (Catalogue.words("defrost.warn_auto") if rig[:interval_auto]),
+       (Catalogue.words("defrost.warn_hot_gas") if rig[:defrost_method] == "hot_gas")].compact
+    end
+
+    # Seconds from bridge to defrost: [[counted minutes, seconds]] for what is set, from zero and from what is counted.
+    def expected_seconds
+      return profile.hold_seconds if profile.forced_entry == "held_pins"
+
+      SpeedUp.expected_seconds(profile.interval_seconds / 60, profile.speed_up_factor, counted_minutes: counted)
+    end
+
+    # The tape of the test: what the rig would have done with the same hand, beside what was seen. [Beside]
+    def beside
+      return [] unless record.marks["bridge_on"]
+
+      expected = ForcedTape.new(rig, record, counted).marks
+      MARKS.filter_map do |mark|
+        want, saw = expected[mark], record.marks[mark]
+        next if want.nil? && saw.nil?
+
+        Beside.new(mark: mark, title: Catalogue.words("defrost.mark_#{mark}"), expected_seconds: want, seen_seconds: saw, agrees: want && saw ? (want - saw).abs <= allowed(mark) : nil)
+      end
+    end
+
+    # [Verdict] in the order of the test; what is wrong and to be looked at first comes first.
+    def verdicts
+      return [] unless record.marks["bridge_on"]
+
+      all = [entry, *(went_in? ? [fan, valve, strips, ending, *returned] : [])].flatten.compact
+      all.sort_by.with_index { |verdict, i| [verdict.look_first ? 0 : 1, i] }
+    end
+
+    # Items of the tally that are not as they have to be left: words.
+    def left_behind
+      record.tally.reject { |item, state| AT_REST.fetch(item, state) == state }.map { |item, state| Catalogue.words("defrost.left_#{item}", state: state) }
+    end
+
+    # Raises BadHistory while anything is left behind.
+    def refuse_close!
+      left = left_behind
+      raise BadHistory.new([{ "field" => "/test/tally", "problem" => Catalogue.words("defrost.not_closed", left: left.join("; ")) }]) if record.closed && left.any?
+    end
+
+    private
+
+    def marks = record.marks
+    def factor = format("%g", profile.speed_up_factor)
+    def clock(seconds) = "#{seconds.floor / 60}:#{(seconds.floor % 60).to_s.rjust(2, '0')}"
+    def seconds(value) = format("%g", value.round(1))
+    def reaction = @numbers.fetch("reaction_seconds")
+    def allowed(mark) = %w[strips_on strips_off fan_back].include?(mark) ? 5.0 : reaction * 2
+
+    # Unplugging the switch for the jumper resets a clock that runs only while the coil is cold.
+    def fresh? = record.fresh || (profile.school == "run_time_cold" && rig[:sensing] == "coil_switch" && profile.forced_entry == "speed_up")
+    def counted = fresh? ? 0.0 : record.counted_minutes || 0.0
+    def assumed = profile.assumed.first(6).map { |title| Catalogue.words("defrost.assumed", title: title) }
+
+    # Seconds from the bridge to the first sign of a defrost.
+    def began
+      first = %w[fan_off valve_heard strips_on].filter_map { |mark| marks[mark] }.min
+      first && (first - marks["bridge_on"])
+    end
+
+    def went_in? = began || record.answers["went_in"] == true || record.answers.values_at("fan", "valve", "strips").any?(true)
+    def watch(*names) = names.filter_map { |mark| marks[mark] && Catalogue.words("defrost.seen_mark", mark: Catalogue.words("defrost.mark_#{mark}"), at: seconds(marks[mark])) }
+    def since_bridge(mark) = seconds(marks[mark] - marks["bridge_on"])
+
+    # --- entry
+
+    def entry
+      return verdict("entry_none", watch("bridge_on"), seen: seconds((marks.values.max || 0) - marks["bridge_on"])) unless went_in?
+      return [warm, *(profile.forced_entry == "speed_up" ? [interval] : [])] if warm_coil?
+
+      profile.forced_entry == "held_pins" ? held : interval
+    end
+
+    def warm_coil?
+      over = marks["fan_back"] && marks["fan_off"] && marks["fan_back"] - marks["fan_off"] <= @numbers.fetch("dry_drip_seconds")
+      over && record.coil_degrees_f && record.coil_degrees_f >= rig[:coil_switch_opens_degrees_f] && record.tally["coil_jumper"] != "on"
+    end
+
+    def warm
+      verdict("entry_warm", watch("bridge_on", "fan_off", "fan_back") + [coil_words(record.coil_degrees_f)], degrees: format("%g", record.coil_degrees_f),
+opens: format("%g", rig[:coil_switch_opens_degrees_f]))
+    end
+
+    def held = began && verdict("entry_held", watch("bridge_on", "fan_off"), seen: seconds(began), hold: format("%g", profile.hold_seconds))
+
+    def interval
+      return nil unless began
+
+      fits = SpeedUp.fits(began, factor: profile.speed_up_factor, fresh: fresh?)
+      judge_interval(fits, SpeedUp.possible(fits))
+    end
+
+    def judge_interval(fits, possible)
+      set = (profile.interval_seconds / 60).round
+      fields = { seen: seconds(began), factor: factor, minutes: SpeedUp.minutes_left(began, profile.speed_up_factor).round, set: set,
+                 expected: seconds(SpeedUp.expected_seconds(set, profile.speed_up_factor)) }
+      return none(fits) if possible.empty?
+
+      near = possible.find { |fit| fit.verdict == "near_zero" }
+      return by_fits("interval_counted", possible, fields) unless near
+      return verdict("interval_as_set", evidence_of(fits), **fields) if near.interval_minutes == set && (possible.one? || zero?)
+      return verdict("interval_other", evidence_of(fits), found: near.interval_minutes, **fields) if possible.one? || zero?
+      return by_fits("interval_not_set", possible, fields) if possible.none? { |fit| fit.interval_minutes == set }
+
+      by_fits("interval_several", possible, fields)
+    end
+
+    # Known to have begun at zero, or as good as.
+    def zero? = fresh? || (record.counted_minutes && record.counted_minutes <= @numbers.fetch("near_zero_minutes"))
+
+    def none(fits)
+      verdict("interval_none", evidence_of(fits), seen: seconds(began), factor: factor, longest: fits.last.interval_minutes, expected: seconds(fits.last.expected_seconds))
+    end
+
+    def by_fits(code, possible, fields)
+      words = possible.map do |fit|
+        fit.verdict == "near_zero" ? Catalogue.words("defrost.fit_near",
+       minutes: fit.interval_minutes) : Catalogue.words("defrost.fit_counted", minutes: fit.interval_minutes, counted: fit.counted_minutes.round)
+      end
+      verdict(code, watch("bridge_on", "fan_off"), fits: words.join("; "), **fields)
+    end
+
+    def evidence_of(fits)
+      watch("bridge_on", "fan_off") + fits.map do |fit|
+        Catalogue.words("defrost.fit", minutes: fit.interval_minutes, expected: seconds(fit.expected_seconds),
+       verdict: Catalogue.words("defrost.fit_#{fit.verdict}_short", counted: fit.counted_minutes.round))
+      end
+    end
+
+    # --- outputs
+
+    def fan
+      amps = record.readings["fan_amps"]
+      draws = amps && amps > @numbers.fetch("fan_still_draws_amps")
+      return verdict("fan_runs", fan_evidence(amps), look_first: true, amps: amps ? " (#{format('%g', amps)} A)" : "") if draws || record.answers["fan"] == false
+      return verdict("fan_stopped", watch("bridge_on", "fan_off"), seen: since_bridge("fan_off")) if marks["fan_off"]
+
+      nil
+    end
+
+    def fan_evidence(amps)
+      [(Catalogue.words("defrost.fan_amps", amps: format("%g", amps)) if amps), (Catalogue.words("defrost.answer_no", what: "the fan stopped") if record.answers["fan"] == false)].compact
+    end
+
+    # Hot-gas boards need not move the valve at all.
+    def valve
+      return nil if rig[:defrost_method] == "hot_gas"
+
+      signs = [line_sign, gauge_sign, heard_sign].compact
+      return verdict("valve_unclear", [Catalogue.words("defrost.nothing_taken")]) if signs.empty?
+
+      against = signs.find { |turned, _words| !turned }
+      against ? verdict("valve_not", signs.map(&:last), how: capital(against.last)) : verdict("valve_shifted", signs.map(&:last), how: capital(signs.first.last))
+    end
+
+    def capital(words) = words[0].upcase + words[1..]
+
+    def line_sign
+      before, after = record.readings.values_at("vapour_before_degrees_f", "vapour_after_degrees_f")
+      before && after && [before - after >= @numbers.fetch("vapour_line_turns_degrees_f"), Catalogue.words("defrost.vapour_line", before: format("%g", before), after: format("%g", after))]
+    end
+
+    # True suction and vapour port alike in defrost and cooling, far apart in heating.
+    def gauge_sign
+      suction, port = record.readings.values_at("true_suction_psi", "vapour_port_psi")
+      return nil unless suction && port
+
+      apart = (suction - port).abs
+      return nil if apart.between?(@numbers.fetch("alike_psi"), @numbers.fetch("apart_psi"))
+
+      [apart <= @numbers.fetch("alike_psi"), Catalogue.words("defrost.gauges", suction: format("%g", suction), port: format("%g", port))]
+    end
+
+    def heard_sign
+      return [true, Catalogue.words("defrost.seen_mark", mark: Catalogue.words("defrost.mark_valve_heard"), at: seconds(marks["valve_heard"]))] if marks["valve_heard"]
+
+      record.answers["valve"] == false ? [false, Catalogue.words("defrost.answer_no", what: "the valve was heard")] : nil
+    end
+
+    def strips
+      return nil if rig[:backup] == "none"
+      return verdict("strips_on", watch("bridge_on", "strips_on"), seen: since_bridge("strips_on")) if marks["strips_on"]
+
+      record.answers["strips"] == false ? verdict("strips_missing",
+[Catalogue.words("defrost.answer_no", what: "heat came on")]) : verdict("strips_unclear", [Catalogue.words("defrost.nothing_taken")])
+    end
+
+    # --- the end
+
+    # When it began and ended, by the marks.
+    def began_at = %w[fan_off valve_heard strips_on].filter_map { |mark| marks[mark] }.min
+    def ended_at = marks["fan_back"] || marks["strips_off"]
+
+    def ending
+      return [] if warm_coil?
+      return verdict("end_not_seen", watch("fan_off", "bridge_off")) unless began_at && ended_at
+
+      lasted = ended_at - began_at
+      return hurried if hurried?
+      return verdict("ended_by_hand", watch("jumper_off", "fan_back"), seen: seconds(ended_at - marks["jumper_off"])) if marks["jumper_off"] && (ended_at - marks["jumper_off"]).between?(
+        -reaction, 30
+      )
+
+      by_time_or_warm(lasted)
+    end
+
+    def by_time_or_warm(lasted)
+      fields = { seen: clock(lasted), limit: clock(profile.limit_seconds) }
+      evidence = watch("fan_off", "fan_back") + [coil_words(record.readings["coil_at_end_degrees_f"])].compact
+      return verdict("ended_by_temperature", evidence, **fields) if lasted < profile.limit_seconds - 10
+
+      verdict(record.tally["coil_jumper"] == "on" || marks["jumper_on"] ? "ended_by_time_jumpered" : "ended_by_time", evidence, **fields)
+    end
+
+    # The bridge stayed on long enough to eat the limit.
+    def hurried?
+      return false unless profile.hurries_limit && profile.forced_entry == "speed_up"
+
+      on = [marks["bridge_off"] || ended_at, ended_at].min - began_at
+      on * profile.speed_up_factor >= profile.limit_seconds - 1 && ended_at - began_at <= (profile.limit_seconds / profile.speed_up_factor) + 5
+    end
+
+    def hurried
+      verdict("ended_hurried", watch("bridge_on", "fan_off", "bridge_off", "fan_back"), factor: factor, limit: clock(profile.limit_seconds),
+hurried: format("%.1f", profile.limit_seconds / profile.speed_up_factor))
+    end
+
+    def returned
+      [(verdict("fan_back", watch("fan_back"), seen: seconds([ended_at - (marks["jumper_off"] || ended_at), 0].max)) if marks["fan_back"]),
+       (verdict("fan_not_back", [Catalogue.words("defrost.answer_no", what: "the fan came back")]) if record.answers["fan_back"] == false),
+       (verdict("strips_stay", [Catalogue.words("defrost.answer_no", what: "heat went off")]) if record.answers["strips_off"] == false)].compact
+    end
+
+    def coil_words(degrees) = degrees && Catalogue.words("defrost.coil_at", degrees: format("%g", degrees))
+
+    def verdict(code, evidence, look_first: false, **fields)
+      Verdict.of(code, evidence: evidence.compact.empty? ? [Catalogue.words("defrost.nothing_taken")] : evidence.compact, look_first: look_first, **fields,
+                       assumed: [*assumed, Catalogue.words("defrost.reaction", seconds: format("%g", reaction))])
+    end
+  end
+end

@@ -1,0 +1,51 @@
+# frozen_string_literal: true
+
+module Gorvant
+  class ForcedTest
+    # What the rig itself would have done under the same hand: the test run on the tape.
+    class ForcedTape
+      PINS = %w[outdoor.board.DFT_1 outdoor.board.DFT_2].freeze
+      LEAD = 120.0 # heating before the watch starts, so that pressures stand
+
+      # counted: minutes on the clock when the watch starts.
+      def initialize(rig, record, counted)
+        @rig = rig
+        @record = record
+        @seen = record.marks
+        @counted = counted
+      end
+
+      # { mark => seconds on the watch }
+      def marks
+        offset = LEAD - @seen["bridge_on"]
+        timeline = Run.of(@rig, Script.parse({ "start" => tape_start, "moves" => moves(offset) }, LEAD + 1800.0))
+        from = LEAD - 0.01
+        found = { "fan_off" => first(timeline, "OFM", from, false), "valve_heard" => valve_moves(timeline, from), "strips_on" => strips_code && first(timeline, strips_code, from, true) }
+        found["fan_back"] = found["fan_off"] && first(timeline, "OFM", found["fan_off"] + 0.01, true)
+        found["strips_off"] = strips_code && found["strips_on"] && first(timeline, strips_code, found["strips_on"] + 0.01, false)
+        found.compact.transform_values { |at| (at - offset).round(2) }
+      end
+
+      private
+
+      def strips_code = { "strips" => "HTR", "gas" => "GAS" }[@rig[:backup]]
+
+      # The clock counts the lead too, so that much less was on it.
+      def tape_start
+        { "outdoor_degrees_f" => 35.0, "coil_degrees_f" => @record.coil_degrees_f || (@rig[:coil_switch_closes_degrees_f] - 4.0), "defrost_counted_minutes" => @counted - (LEAD / 60) }
+      end
+
+      # The jumper stands for the coil switch, which is unplugged from then on.
+      def moves(offset)
+        acts = @rig[:sensing] == "coil_switch" ? { "jumper_on" => %w[jumper on], "jumper_off" => %w[jumper off] } : {}
+        acts = acts.merge("bridge_on" => %w[bridge on], "bridge_off" => %w[bridge off]).slice(*@seen.keys)
+        list = acts.map { |mark, (what, value)| { "at_seconds" => [@seen[mark] + offset, 0.0].max, "what" => what, "value" => value, "of" => what == "jumper" ? PINS : nil }.compact }
+        plug = { "at_seconds" => [@seen["jumper_on"] + offset, 0.0].max, "what" => "fault", "of" => { "kind" => "stuck_open", "at" => "DFT" }, "value" => "begins" } if acts.key?("jumper_on")
+        [{ "at_seconds" => 0.0, "what" => "call", "value" => "heat" }, *list, *[plug].compact].sort_by.with_index { |move, i| [move["at_seconds"], i] }
+      end
+
+      def first(timeline, id, from, value) = timeline.signals.any? { |one| one.id == id } ? timeline.signal(id).steps.find { |at, now| at >= from && now == value }&.first : nil
+      def valve_moves(timeline, from) = timeline.signal("valve").steps.find { |at, _position| at >= from }&.first
+    end
+  end
+end

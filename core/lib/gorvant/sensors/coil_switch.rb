@@ -1,0 +1,59 @@
+# frozen_string_literal: true
+
+module Gorvant
+  # A coil switch: closes on fall, opens on rise, and keeps its state between the two. Both points count as reached where the
+  # profile says so. Source: docs/sources.md, sensor-practice.
+  CoilSwitch = Value.define(:closes_degrees_f, :opens_degrees_f, :inclusive, defaults: { inclusive: true })
+
+  class CoilSwitch
+    # A point that was read: temperature, "open" or "closed".
+    Noted = Value.define(:degrees_f, :state)
+
+    # Marked by its opening temperature and its differential: "68 less 40" closes at 28.
+    def self.marked(opens_degrees_f, less_delta_degrees_f) = new(closes_degrees_f: opens_degrees_f - less_delta_degrees_f, opens_degrees_f: opens_degrees_f)
+    def self.of(rig) = new(closes_degrees_f: rig[:coil_switch_closes_degrees_f], opens_degrees_f: rig[:coil_switch_opens_degrees_f], inclusive: rig[:thresholds_inclusive])
+
+    # By a lone temperature: "closed", "open" or "undetermined".
+    def at(degrees_f)
+      return "closed" if inclusive ? degrees_f <= closes_degrees_f : degrees_f < closes_degrees_f
+      return "open" if inclusive ? degrees_f >= opens_degrees_f : degrees_f > opens_degrees_f
+
+      "undetermined"
+    end
+
+    # By a history of temperatures, in order.
+    def states(temperatures)
+      temperatures.inject([]) { |states, degrees| states << (at(degrees) == "undetermined" ? states.last || "undetermined" : at(degrees)) }
+    end
+
+    # [Verdict], one for each reading in order, and one over all where both sides were seen.
+    def check(seen, assumed: [])
+      states = states(seen.map(&:degrees_f))
+      each = seen.each_with_index.map { |one, i| judge(one, states[i], i.positive? ? seen[i - 1] : nil, assumed) }
+      both = each.none?(&:wrong?) && %w[closed open].all? { |state| seen.any? { |one| one.state == state && at(one.degrees_f) == state } }
+      both ? each + [verdict("coil_switch_proved", seen.last, seen, assumed)] : each
+    end
+
+    private
+
+    def judge(one, should, before, assumed)
+      alone = at(one.degrees_f)
+      return verdict("coil_switch_undetermined", one, [one], assumed) if should == "undetermined"
+      if alone == "undetermined" && one.state != should && before
+        return verdict("coil_switch_history", one, [before, one].compact, assumed, should: should,
+before: "#{before.degrees_f.round} °F")
+      end
+      return verdict("coil_switch_undetermined", one, [one], assumed) if alone == "undetermined"
+
+      code = if one.state == should then "coil_switch_#{should}_right"
+             else "coil_switch_stuck_#{one.state}"
+             end
+      verdict(code, one, [one], assumed)
+    end
+
+    def verdict(code, one, seen, assumed, **fields)
+      Verdict.of(code, evidence: seen.map { |point| Catalogue.words("sensor.seen_switch", state: point.state, degrees: format("%g", point.degrees_f)) }, assumed: assumed,
+                       degrees: format("%g", one.degrees_f), closes: format("%g", closes_degrees_f), opens: format("%g", opens_degrees_f), seen: one.state.capitalize, **fields)
+    end
+  end
+end

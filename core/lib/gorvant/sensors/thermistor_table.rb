@@ -1,0 +1,229 @@
+# frozen_string_literal: true
+
+require "csv"
+
+module Gorvant
+  # A thermistor's ohms over temperature: falling, interpolated in log-ohm over 1/T, with the two usual fits. Points are
+  # [[°F, ohms]], coldest first. Source: docs/sources.md, sensor-practice.
+  ThermistorTable = Value.define(:id, :title, :tolerance_degrees_f, :points, defaults: { tolerance_degrees_f: 2.0 })
+
+  class ThermistorTable
+    # A measured pair: °F beside the sensor, ohms of the sensor alone.
+    Point = Value.define(:degrees_f, :ohms)
+    # coefficients: { name => value }; residuals_degrees_f: of each point of the table; worst_degrees_f without sign.
+    Fit = Value.define(:kind, :coefficients, :residuals_degrees_f, :worst_degrees_f)
+    # table: nil when any row was refused. refused: [{ line:, problem: }].
+    Read = Value.define(:table, :rows, :refused)
+
+    MOST_ROWS = 5_000
+    ZERO = 459.67
+    OPEN_TIMES = 20.0 # of the largest ohms in the table
+    SHORT_SHARE = 0.05 # of the smallest
+
+    class << self
+      def all = @all ||= Catalogue.sensor_tables.map { |id, about| new(id: id, title: about["title"], tolerance_degrees_f: about["tolerance_degrees_f"], points: about["points"]) }
+
+      # From a table with columns degrees_f (or degrees_c) and ohms (or kilohms). Never half.
+      def parse_csv(text, id:, title:, tolerance_degrees_f: 2.0) = Reader.new(text).read(id, title, tolerance_degrees_f)
+    end
+
+    def low_degrees_f = points.first[0]
+    def high_degrees_f = points.last[0]
+
+    # Ohms at a temperature, nil outside the table.
+    def ohms_at(degrees_f)
+      pair = points.each_cons(2).find { |(low, _), (high, _)| degrees_f.between?(low, high) } or return nil
+      share = (inverse(degrees_f) - inverse(pair[0][0])) / (inverse(pair[1][0]) - inverse(pair[0][0]))
+      Math.exp(Math.log(pair[0][1]) + (share * (Math.log(pair[1][1]) - Math.log(pair[0][1]))))
+    end
+
+    # Temperature at these ohms, nil outside the table.
+    def degrees_at(ohms)
+      return nil unless ohms.positive? && ohms.finite?
+
+      pair = points.each_cons(2).find { |(_, high), (_, low)| ohms.between?(low, high) } or return nil
+      share = (Math.log(ohms) - Math.log(pair[0][1])) / (Math.log(pair[1][1]) - Math.log(pair[0][1]))
+      (1 / (inverse(pair[0][0]) + (share * (inverse(pair[1][0]) - inverse(pair[0][0]))))) - ZERO
+    end
+
+    # ln R = a + B / T, least squares over the table.
+    def beta_fit
+      slope, start = line(points.map { |degrees, ohms| [1 / kelvin(degrees), Math.log(ohms)] })
+      at_77 = Math.exp(start + (slope / kelvin(77.0)))
+      fitted("beta", { "beta_kelvin" => slope, "ohms_at_77_degrees_f" => at_77 }) { |ohms| fahrenheit(slope / (Math.log(ohms) - start)) }
+    end
+
+    # 1/T = a + b ln R + c (ln R)³, least squares over the table.
+    def steinhart_hart_fit
+      rows = points.map { |degrees, ohms| [1.0, Math.log(ohms), Math.log(ohms)**3, 1 / kelvin(degrees)] }
+      a, b, c = least_squares(rows)
+      fitted("steinhart_hart", { "a" => a, "b" => b, "c" => c }) { |ohms| fahrenheit(1 / (a + (b * Math.log(ohms)) + (c * (Math.log(ohms)**3)))) }
+    end
+
+    # How far the sensor reads from the measured temperature, °F: positive is high. nil outside the table.
+    def error_degrees_f(point) = degrees_at(point.ohms)&.-(point.degrees_f)
+
+    # Whether a point lies within the table's tolerance.
+    def fits?(point) = (error = error_degrees_f(point)) && error.abs <= tolerance_degrees_f
+
+    # [Verdict]: one a point; with two and more, what they say together. others: tables to compare with.
+    def check(measured, others: [])
+      each = measured.map { |point| judge(point) }
+      together = measured.size > 1 && each.none? { |one| %w[thermistor_open thermistor_short thermistor_outside].include?(one.code) } ? [judge_all(measured, others)].compact : []
+      each + together
+    end
+
+    # Coil and ambient sensor against each other, long off and shaded.
+    def self.pair(coil_degrees_f, air_degrees_f, tolerance_degrees_f = 3.0)
+      off = (coil_degrees_f - air_degrees_f).abs
+      Verdict.of(off <= tolerance_degrees_f ? "pair_agrees" : "pair_differs", off: format("%.1f", off),
+                                                                             evidence: [Catalogue.words("sensor.pair", coil: format("%.1f", coil_degrees_f), air: format("%.1f", air_degrees_f))],
+                                                                             assumed: [Catalogue.words("sensor.long_off")])
+    end
+
+    private
+
+    def inverse(degrees_f) = 1 / (degrees_f + ZERO)
+    def kelvin(degrees_f) = (degrees_f + ZERO) / 1.8
+    def fahrenheit(kelvin) = (kelvin * 1.8) - ZERO
+
+    def line(pairs)
+      count = pairs.size.to_f
+      x, y = pairs.transpose.map { |values| values.sum / count }
+      slope = pairs.sum { |a, b| (a - x) * (b - y) } / pairs.sum { |a, _b| (a - x)**2 }
+      [slope, y - (slope * x)]
+    end
+
+    # Solves the normal equations of rows [x1, x2, x3, y], scaled so that the columns are of one size.
+    def least_squares(rows)
+      scale = (0..2).map { |i| rows.map { |row| row[i].abs }.max }
+      scaled = rows.map { |row| [0, 1, 2].map { |i| row[i] / scale[i] } + [row[3]] }
+      matrix = (0..2).map { |i| (0..3).map { |j| scaled.sum { |row| row[i] * row[j] } } }
+      solve(matrix).each_with_index.map { |value, i| value / scale[i] }
+    end
+
+    def solve(matrix)
+      3.times do |i|
+        pivot = (i..2).max_by { |row| matrix[row][i].abs }
+        matrix[i], matrix[pivot] = matrix[pivot], matrix[i]
+        (0..2).each do |row|
+          next if row == i
+
+          share = matrix[row][i] / matrix[i][i]
+          (i..3).each { |column| matrix[row][column] -= share * matrix[i][column] }
+        end
+      end
+      (0..2).map { |i| matrix[i][3] / matrix[i][i] }
+    end
+
+    def fitted(kind, coefficients)
+      residuals = points.map { |degrees, ohms| yield(ohms) - degrees }
+      Fit.new(kind: kind, coefficients: coefficients, residuals_degrees_f: residuals, worst_degrees_f: residuals.map(&:abs).max)
+    end
+
+    def judge(point)
+      return verdict("thermistor_open", point) if point.ohms > points.first[1] * OPEN_TIMES
+      return verdict("thermistor_short", point) if point.ohms < points.last[1] * SHORT_SHARE
+
+      error = error_degrees_f(point)
+      return verdict("thermistor_outside", point, low: format("%g", low_degrees_f), high: format("%g", high_degrees_f)) unless error
+
+      verdict(error.abs <= tolerance_degrees_f ? "thermistor_right" : "thermistor_drifted", point, error: format("%+.1f", error), off: format("%.1f", error.abs), way: error.positive? ? "high" : "low",
+                                                                                                  reads: format("%.1f", degrees_at(point.ohms)), tolerance: format("%g", tolerance_degrees_f))
+    end
+
+    # Where another table fits all points, it is that one; points that are off alike are the sensor's own.
+    def judge_all(measured, others)
+      errors = measured.map { |point| error_degrees_f(point) }
+      return nil if errors.all? { |error| error.abs <= tolerance_degrees_f }
+
+      other = others.reject { |table| table.id == id }.find { |table| measured.all? { |point| table.fits?(point) } }
+      other.nil? && errors.max - errors.min <= tolerance_degrees_f ? offset(measured, errors) : other_table(measured, errors, other)
+    end
+
+    def offset(measured, errors)
+      mean = errors.sum / errors.size
+      verdict("thermistor_offset", measured.last, off: format("%.1f", mean.abs), way: mean.positive? ? "high" : "low", count: measured.size, points: measured)
+    end
+
+    def other_table(measured, errors, other)
+      low, high = errors.minmax.map { |error| format("%+.1f", error) }
+      verdict(other ? "thermistor_other_table" : "thermistor_no_table", measured.last, other: other&.title, low: low, high: high, tolerance: format("%g", tolerance_degrees_f),
+points: measured)
+    end
+
+    def verdict(code, point, points: [point], **fields)
+      words = points.map { |one| Catalogue.words("sensor.seen_ohms", ohms: ohms_words(one.ohms), degrees: format("%g", one.degrees_f)) }
+      Verdict.of(code, evidence: words, assumed: [Catalogue.words("sensor.by_table", table: title), Catalogue.words("sensor.beside")], ohms: ohms_words(point.ohms),
+degrees: format("%g", point.degrees_f), **fields)
+    end
+
+    def ohms_words(ohms) = ohms.infinite? ? "OL" : format("%g", ohms.round(ohms < 100 ? 1 : 0))
+
+    # Reads a table line by line.
+    class Reader
+      def initialize(text)
+        @text = text.to_s.dup.force_encoding(Encoding::UTF_8).delete_prefix("\uFEFF")
+        @refused = []
+      end
+
+      def read(id, title, tolerance)
+        rows = @text.valid_encoding? ? rows() : refuse(1, "is not valid UTF-8") && []
+        points = rows.filter_map { |line, row| point(line, row) }.sort
+        check(points, rows) if @refused.empty?
+        table = @refused.empty? ? ThermistorTable.new(id: id, title: title, tolerance_degrees_f: tolerance, points: points) : nil
+        Read.new(table: table, rows: rows.size, refused: @refused)
+      end
+
+      private
+
+      def refuse(line, problem) = @refused << { line: line, problem: problem }
+
+      def rows
+        separator = @text.lines.first.to_s.count(";") > @text.lines.first.to_s.count(",") ? ";" : ","
+        table = CSV.new(@text.gsub("\r\n", "\n").tr("\r", "\n"), col_sep: separator)
+        head = table.shift&.map { |cell| cell.to_s.strip.downcase } || []
+        @degrees = (%w[degrees_f degrees_c] & head).first
+        @ohms = (%w[ohms kilohms] & head).first
+        return refuse(1, "has to name the columns degrees_f or degrees_c, and ohms or kilohms") && [] unless @degrees && @ohms
+
+        body(table, head)
+      rescue CSV::MalformedCSVError => e
+        refuse(e.line_number, "cannot be read as a table") && []
+      end
+
+      def body(table, head)
+        rows = []
+        while (cells = table.shift)
+          rows << [table.lineno, head.zip(cells.map { |cell| cell.to_s.strip }).to_h] unless cells.compact.all? { |cell| cell.strip.empty? }
+        end
+        rows.size > MOST_ROWS ? refuse(1, "has #{rows.size} rows; at most #{MOST_ROWS}") && [] : rows
+      end
+
+      def point(line, row)
+        degrees, ohms = [row[@degrees], row[@ohms]].map { |cell| Float(cell.to_s.tr(",", "."), exception: false) }
+        return refuse(line, "has no number under #{@degrees}: #{row[@degrees].to_s[0, 20].inspect}") && nil unless degrees
+        return refuse(line, "has to have ohms above 0 under #{@ohms}, not #{row[@ohms].to_s[0, 20].inspect}") && nil unless ohms&.positive? && ohms.finite?
+
+        degrees = (degrees * 1.8) + 32 if @degrees == "degrees_c"
+        return refuse(line, "#{format('%g', degrees)} °F is no temperature of a sensor; -100 to 400") && nil unless degrees.between?(-100, 400)
+
+        [degrees, @ohms == "kilohms" ? ohms * 1000 : ohms]
+      end
+
+      def check(points, rows)
+        return refuse(1, "has #{points.size} good rows; a table needs at least 3") if points.size < 3
+
+        by_degrees = rows.to_h { |line, row| [Float(row[@degrees].tr(",", ".")).then { |degrees| @degrees == "degrees_c" ? (degrees * 1.8) + 32 : degrees }, line] }
+        points.each_cons(2) do |(low, high_ohms), (high, low_ohms)|
+          refuse(by_degrees[high], "#{format('%g', high)} °F stands twice") if low == high
+          next unless low != high && low_ohms >= high_ohms
+
+          refuse(by_degrees[high],
+"ohms have to fall as it gets warmer: #{format('%g',
+low_ohms)} Ω at #{format('%g', high)} °F is not below #{format('%g', high_ohms)} Ω at #{format('%g', low)} °F")
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,86 @@
+# frozen_string_literal: true
+
+module Gorvant
+  module Server
+    # How a defrost stands now, as far as it is known.
+    class MomentRequest < Request
+      json do
+        optional(:call).filled(:string, included_in?: Catalogue.calls.keys)
+        optional(:outdoor_degrees_f).maybe(NUMBER, gteq?: -60.0, lteq?: 150.0)
+        optional(:coil_degrees_f).maybe(NUMBER, gteq?: -60.0, lteq?: 200.0)
+        optional(:counted_minutes).maybe(NUMBER, gteq?: 0.0, lteq?: 600.0)
+        optional(:switches).value(:hash)
+        optional(:as_found).filled(:bool)
+      end
+    end
+
+    # One run history under every school; seen: minutes at which defrosts were seen to start.
+    class SchoolsRequest < Request
+      json do
+        optional(:history).value(:hash)
+        optional(:text).value(:string, max_size?: 200_000)
+        optional(:seen).array(NUMBER, gteq?: 0.0, lteq?: 2880.0)
+      end
+
+      rule(:history, :text) { key(:history).failure("is missing: give a history, or a table as text") unless values[:history] || values[:text] }
+    end
+
+    # A forced test as the stopwatch has it.
+    class ForcedTestRequest < Request
+      json { required(:test).value(:hash) }
+    end
+
+    # A coil switch as it was read at temperatures, in order.
+    class CoilSwitchRequest < Request
+      json do
+        optional(:closes_degrees_f).filled(NUMBER, gteq?: -20.0, lteq?: 60.0)
+        optional(:opens_degrees_f).filled(NUMBER, gteq?: 0.0, lteq?: 140.0)
+        required(:points).array(:hash) do
+          required(:degrees_f).filled(NUMBER, gteq?: -60.0, lteq?: 250.0)
+          required(:state).filled(:string, included_in?: %w[open closed])
+        end
+      end
+
+      rule(:closes_degrees_f, :opens_degrees_f) do
+        if values[:closes_degrees_f] && values[:opens_degrees_f] && values[:opens_degrees_f] <= values[:closes_degrees_f]
+          key(:opens_degrees_f).failure("has to be above closes_degrees_f: it closes on fall and opens on rise")
+        end
+      end
+    end
+
+    # A thermistor, measured alone. ohms: a number, or OL for an open one.
+    class ThermistorRequest < Request
+      json do
+        required(:table_id).filled(:string, max_size?: 60)
+        required(:points).array(:hash) do
+          required(:degrees_f).filled(NUMBER, gteq?: -60.0, lteq?: 250.0)
+          required(:ohms).filled
+        end
+        optional(:pair).maybe(:hash) do
+          required(:coil_degrees_f).filled(NUMBER, gteq?: -60.0, lteq?: 250.0)
+          required(:air_degrees_f).filled(NUMBER, gteq?: -60.0, lteq?: 250.0)
+        end
+      end
+
+      rule(:points).each do
+        ohms = value[:ohms]
+        good = (ohms.is_a?(Numeric) && ohms >= 0 && ohms <= 1e9) || ohms.to_s.strip.casecmp?("OL")
+        key(key.path.to_a + [:ohms]).failure("has to be 0 or more ohms, or OL for an open one, not #{ohms.to_s[0, 20].inspect}") unless good
+      end
+    end
+
+    # A maker's table to look at, or to keep under a name.
+    class SensorTableRequest < Request
+      json do
+        optional(:id).filled(:string, format?: UUID)
+        required(:name).filled(:string, max_size?: 80)
+        required(:text).filled(:string, max_size?: 500_000)
+        optional(:tolerance_degrees_f).filled(NUMBER, gt?: 0.0, lteq?: 20.0)
+        optional(:keep).filled(:bool)
+      end
+
+      rule(:name).validate(:plain_text)
+      rule(:id, :keep) { key(:id).failure("is missing: a table that is kept needs an id of yours") if values[:keep] && !values[:id] }
+    end
+  end
+end

@@ -1,0 +1,211 @@
+# frozen_string_literal: true
+
+require_relative "../../support/core"
+
+# The forced test: arithmetic, the tape, and what each observation proves and does not.
+RSpec.describe Gorvant::ForcedTest do
+  def rig_with(**facts)
+    usual = { defrost_interval_minutes: 60, speed_up_factor: 240, coil_switch_closes_degrees_f: 28, coil_switch_opens_degrees_f: 70, defrost_limit_minutes: 10 }
+    Gorvant::Composer.compose(name: "Bench", facts: usual.merge(facts).transform_keys(&:to_s))
+  end
+
+  # marks in seconds; the rest as the record has it.
+  def test(rig, marks, **more) = described_class.new(rig, described_class.parse({ "marks" => marks.transform_keys(&:to_s) }.merge(more.transform_keys(&:to_s))))
+  def codes(rig, marks, **more) = test(rig, marks, **more).verdicts.map(&:code)
+  def move(at, what, value, **more) = { "at_seconds" => at, "what" => what, "value" => value }.merge(more.transform_keys(&:to_s))
+
+  def run(rig, moves, seconds, **start)
+    Gorvant::Run.of(rig, Gorvant::Script.parse({ "start" => start.transform_keys(&:to_s), "moves" => moves }, seconds.to_f))
+  end
+
+  # [seconds at which a defrost began, and ended], pair by pair.
+  def defrosts(timeline)
+    steps = timeline.signal("defrost").steps
+    steps.each_with_index.filter_map { |(at, on), i| [at, steps[i + 1]&.first] if on }
+  end
+
+  describe Gorvant::SpeedUp do
+    it "expects 7.5, 15, 22.5 and 30 s at ×240, and less of a clock that had counted" do
+      expect([30, 60, 90, 120].map { |interval| described_class.expected_seconds(interval, 240) }).to eq([7.5, 15.0, 22.5, 30.0])
+      expect(described_class.expected_seconds(60, 240, counted_minutes: 25)).to eq(8.75)
+      expect([30, 60, 90, 120].map { |interval| described_class.expected_seconds(interval, 256).round(1) }).to eq([7.0, 14.1, 21.1, 28.1])
+    end
+
+    it "tells which intervals a stopwatch allows" do
+      seen = described_class.fits(22, factor: 240).to_h { |fit| [fit.interval_minutes, [fit.verdict, fit.counted_minutes]] }
+      expect(seen).to eq(30 => ["excluded", 0.0], 60 => ["excluded", 0.0], 90 => ["near_zero", 2.0], 120 => ["counted", 32.0])
+      expect(described_class.minutes_left(22, 240)).to eq(88)
+      expect(described_class.possible(described_class.fits(22, factor: 240, fresh: true)).map(&:interval_minutes)).to eq([90])
+      expect(described_class.possible(described_class.fits(40, factor: 240))).to eq([])
+    end
+  end
+
+  describe Gorvant::Termination do
+    let(:profile) { Gorvant::ClockProfile.of(rig_with) }
+
+    def ends(rises, **more)
+      described_class.expected(profile, opens_degrees_f: 70, coil_degrees_f: 28, rises_per_minute_degrees_f: rises, **more).then { |found| [found.after_seconds.round(2), found.by] }
+    end
+
+    it "ends by what comes first" do
+      expect([ends(5), ends(4), ends(0)]).to eq([[504.0, "temperature"], [600.0, "time"], [600.0, "time"]])
+      expect(ends(5, jumpered: true)).to eq([600.0, "time"])
+      expect(ends(5, bridge_seconds: 60)).to eq([2.5, "time"])
+      expect(ends(5, bridge_seconds: 1)).to eq([361.0, "time"])
+      expect(described_class.expected(profile, opens_degrees_f: 70, coil_degrees_f: 75, rises_per_minute_degrees_f: 5).after_seconds).to eq(0)
+      expect(described_class.expected(profile.with(ends_by: "temperature"), opens_degrees_f: 70, coil_degrees_f: 28,
+rises_per_minute_degrees_f: 0)).to have_attributes(by: nil, says: include("nothing to end it"))
+    end
+  end
+
+  [%w[O], %w[B]].each do |(letter)|
+    describe "on the tape, #{letter} type" do
+      let(:rig) { rig_with(changeover: letter) }
+      let(:began) { [move(0, "call", "heat"), move(0, "coil", 28)] }
+
+      it "starts when full and ends by temperature, by time, or by time alone with the jumper on" do
+        start = { outdoor_degrees_f: 30, coil_degrees_f: 28, defrost_counted_minutes: 59 }
+        ended = lambda do |rises, *more|
+          timeline = run(rig, began + [move(60, "coil", 28 + (rises * 15), over_seconds: 900), *more].sort_by { |one| one["at_seconds"] }, 1500, **start)
+          from, to = defrosts(timeline).first
+          [(to - from).round(1), timeline.events.find { |event| event.signal == "defrost" && event.seconds == to }.rule]
+        end
+        from = defrosts(run(rig, began, 100, **start)).first.first
+        expect(from).to be_within(1).of(60)
+        expect(ended.call(5)).to match([be_within(1.5).of(504), "defrost_by_temperature"])
+        expect(ended.call(4)).to match([be_within(0.1).of(600), "defrost_by_time"])
+        expect(ended.call(5, move(10, "jumper", "on", of: %w[outdoor.board.DFT_1 outdoor.board.DFT_2]))).to match([be_within(0.1).of(600), "defrost_by_time"])
+      end
+
+      it "is hurried by the bridge, limit and all" do
+        moves = began + [move(60, "bridge", "on"), move(200, "bridge", "off")]
+        from, to = defrosts(run(rig, moves, 400, outdoor_degrees_f: 30, coil_degrees_f: 28, defrost_counted_minutes: 0)).first
+        expect(from - 60).to be_within(0.3).of(14.75) # a minute was counted before
+        expect(to - from).to be_within(0.01).of(2.5)
+      end
+
+      it "goes in by pins held, and out again at once on a warm coil" do
+        pins = rig_with(changeover: letter, forced_entry: "held_pins", forced_entry_hold_seconds: 6)
+        moves = [move(0, "call", "heat"), move(0, "coil", 90), move(300, "bridge", "on"), move(320, "bridge", "off"), move(400, "bridge", "on"), move(404, "bridge", "off")]
+        timeline = run(pins, moves, 600, outdoor_degrees_f: 60, coil_degrees_f: 90)
+        forced = timeline.events.select { |event| event.signal == "defrost" && event.seconds > 300 }
+        expect(forced.map(&:seconds)).to all(be_within(0.01).of(306))
+        cold = run(pins, [move(0, "call", "heat"), move(0, "coil", 20), move(300, "bridge", "on"), move(320, "bridge", "off")], 500, outdoor_degrees_f: 20, coil_degrees_f: 20)
+        expect(defrosts(cold).first.first).to be_within(0.01).of(306)
+      end
+
+      it "feeds the valve in defrost, or takes its feed away" do
+        timeline = run(rig, began, 400, outdoor_degrees_f: 30, coil_degrees_f: 28, defrost_counted_minutes: 58)
+        from, = defrosts(timeline).first
+        expect([from - 5, from + 5].map { |at| timeline.value_at("RVS", at) }).to eq(letter == "O" ? [false, true] : [true, false])
+        expect(%w[OFM COMP HTR].map { |load| timeline.value_at(load, from + 60) }).to eq([false, true, true])
+      end
+
+      it "does with Y lost in mid-defrost as its board does" do
+        ends = %w[next_call abort finish].to_h do |way|
+          own = rig_with(changeover: letter, y_lost_in_defrost: way, thermostat_minimum_off_seconds: 0)
+          moves = began + [move(100, "call", "off"), move(400, "call", "heat")]
+          timeline = run(own, moves, 1400, outdoor_degrees_f: 30, coil_degrees_f: 28, defrost_counted_minutes: 59.5)
+          [way, [200, 500].map { |at| timeline.value_at("defrost", at) }]
+        end
+        expect(ends).to eq("next_call" => [false, true], "abort" => [false, false], "finish" => [true, true])
+      end
+    end
+  end
+
+  describe "verdicts" do
+    it "finds the selector on 90 and not on 60, and the fan that still draws first of all" do
+      found = test(rig_with, { jumper_on: 2, bridge_on: 10, valve_heard: 32, strips_on: 58, bridge_off: 33, jumper_off: 200, strips_off: 215 },
+                   answers: { "fan" => false }, readings: { "fan_amps" => 1.1 }, counted_minutes: 0, tally: { "coil_jumper" => "off", "bridge" => "off", "sensor_plug" => "on" })
+      expect(found.verdicts.map(&:code)).to eq(%w[fan_runs interval_other valve_shifted strips_on ended_by_hand])
+      expect(found.verdicts.first).to have_attributes(look_first: true, title: "The fan still draws in defrost", says: include("1.1 A"))
+      expect(found.verdicts[1]).to have_attributes(title: "The selector is on 90 min, not on 60", says: include("15 s at most"))
+    end
+
+    { # seconds seen => [counted before, fresh] => code
+      [15.0, 0, false] => "interval_as_set", [22.0, 0, false] => "interval_other", [22.0, nil, true] => "interval_other", [22.0, nil, false] => "interval_not_set",
+      [40.0, nil, false] => "interval_none", [9.0, nil, false] => "interval_counted", [8.75, 25, false] => "interval_counted", [7.5, nil, false] => "interval_several"
+    }.each do |(seen, counted, fresh), code|
+      it "says #{code} of #{seen} s, #{counted.inspect} min counted#{', just reset' if fresh}" do
+        expect(codes(rig_with, { bridge_on: 0, fan_off: seen }, counted_minutes: counted, fresh: fresh).first).to eq(code)
+      end
+    end
+
+    it "expects the whole interval where unplugging the switch has reset the clock" do
+      rig = rig_with(defrost_clock: "run_time_cold")
+      one = test(rig, { bridge_on: 0, fan_off: 15 }, counted_minutes: 25)
+      expect(one.expected_seconds).to eq(15.0)
+      expect(one.verdicts.first.code).to eq("interval_as_set")
+      expect(one.steps.map(&:id)).to include("resets", "jumper")
+      expect(test(rig_with, { bridge_on: 0 }, counted_minutes: 25).expected_seconds).to eq(8.75)
+    end
+
+    it "calls entry by the pins on a warm coil as designed, and no bad board" do
+      pins = rig_with(forced_entry: "held_pins", forced_entry_hold_seconds: 6)
+      one = test(pins, { bridge_on: 0, fan_off: 6, fan_back: 7 }, coil_degrees_f: 82)
+      expect(one.verdicts.first).to have_attributes(code: "entry_warm", verdict: "as_designed", says: start_with("Entry works; each output only as seen; the coil is warm"))
+      expect(one.verdicts.map(&:says).join(" ")).not_to include("bad board")
+      expect(codes(pins, { bridge_on: 0, fan_off: 6 }, coil_degrees_f: 20).first).to eq("entry_held")
+    end
+
+    it "reads valve, strips, end and return from what was seen" do
+      at = { bridge_on: 0, fan_off: 15, bridge_off: 16 }
+      gauges = ->(suction, port) { { "true_suction_psi" => suction, "vapour_port_psi" => port } }
+      expect(codes(rig_with, at, readings: gauges.call(70, 75))).to include("valve_shifted")
+      expect(codes(rig_with, at, readings: gauges.call(70, 280))).to include("valve_not")
+      expect(codes(rig_with, at, readings: gauges.call(70, 110))).to include("valve_unclear")
+      expect(codes(rig_with, at, readings: { "vapour_before_degrees_f" => 120, "vapour_after_degrees_f" => 118 })).to include("valve_not")
+      expect(codes(rig_with(defrost_method: "hot_gas"), at).grep(/valve/)).to eq([])
+      expect(codes(rig_with, at, answers: { "strips" => false })).to include("strips_missing")
+      expect(codes(rig_with(backup: "none"), at).grep(/strips/)).to eq([])
+      expect(codes(rig_with, at.merge(fan_back: 315))).to include("ended_by_temperature")
+      expect(codes(rig_with, at.merge(fan_back: 616))).to include("ended_by_time")
+      expect(codes(rig_with, at.merge(jumper_on: 0, fan_back: 616), tally: { "coil_jumper" => "on" })).to include("ended_by_time_jumpered")
+      expect(codes(rig_with, at.merge(bridge_off: 40, fan_back: 17.6))).to include("ended_hurried")
+      expect(codes(rig_with, at, answers: { "fan_back" => false, "strips_off" => false })).to include("fan_not_back", "strips_stay")
+      expect(codes(rig_with, { bridge_on: 0 }, answers: { "went_in" => false })).to eq(["entry_none"])
+    end
+
+    it "closes only with nothing left behind" do
+      left = test(rig_with, {}, tally: { "coil_jumper" => "on", "sensor_plug" => "off" }, closed: true)
+      expect { left.refuse_close! }.to raise_error(Gorvant::BadHistory, /jumper on the coil switch pins is still on; the coil switch plug is still off/)
+      expect { test(rig_with, {}, tally: { "coil_jumper" => "off" }, closed: true).refuse_close! }.not_to raise_error
+      expect { described_class.parse({ "marks" => { "fan_of" => 2, "fan_off" => "soon" }, "tally" => { "bridge" => 1 } }) }.to raise_error(Gorvant::BadHistory) { |error| expect(error.problems.size).to eq(3) }
+    end
+  end
+
+  it "guides each board by its own steps and warns before the bridge" do
+    switch, pins, thermistors = [rig_with, rig_with(forced_entry: "held_pins"), rig_with(sensing: "thermistors", forced_entry: "held_pins")].map { |rig| test(rig, {}) }
+    expect(switch.steps.map(&:id)).to include("unplug", "jumper", "bridge", "replug")
+    expect(switch.warnings.join).to include("the limit of 10:00 is gone in 2.5 s")
+    expect(pins.steps.map(&:id)).to include("hold").and(satisfy { |ids| (ids & %w[jumper unplug bridge]).empty? })
+    expect(thermistors.steps.map(&:id)).to include("never_jumper")
+    expect(thermistors.steps.filter_map(&:tally).flat_map(&:keys)).not_to include("coil_jumper")
+  end
+
+  it "puts the tape of the rig beside what was seen" do
+    beside = test(rig_with(defrost_interval_minutes: 90), { jumper_on: 3, bridge_on: 10, fan_off: 32.3, valve_heard: 33.5, bridge_off: 33, strips_on: 58, jumper_off: 200, fan_back: 200.5 },
+fresh: true).beside
+    found = beside.to_h { |line| [line.mark, line] }
+    expect(found["fan_off"]).to have_attributes(expected_seconds: be_within(0.3).of(32.5), seen_seconds: 32.3)
+    expect(found["fan_back"]).to have_attributes(expected_seconds: be_within(0.5).of(200), agrees: true)
+    expect(found["strips_on"].agrees).to be(true)
+  end
+
+  # Every verdict that can be made: with evidence, what was assumed, and what is not proved.
+  it "never overclaims" do
+    verdicts = Gorvant::Catalogue.verdicts
+    expect(verdicts.values).to all(include("verdict" => match(/\A(right|wrong|as_designed|undetermined)\z/), "not_proved" => be_any, "next_step" => match(/\w/)))
+    made = (1..300).flat_map do |seed|
+      random = Random.new(seed)
+      marks = described_class::MARKS.select { random.rand < 0.6 }.to_h { |mark| [mark, random.rand(0.0..700.0).round(1)] }
+      given = { "answers" => described_class::ANSWERS.select { random.rand < 0.3 }.to_h { |key| [key, random.rand < 0.5] }, "coil_degrees_f" => [nil, 20, 90].sample(random: random),
+                "readings" => described_class::READINGS.select { random.rand < 0.4 }.to_h { |key| [key, random.rand(0..300)] }, "fresh" => random.rand < 0.3 }
+      facts = { forced_entry: %w[speed_up held_pins].sample(random: random), sensing: %w[coil_switch thermistors].sample(random: random), backup: %w[strips gas none].sample(random: random) }
+      described_class.new(rig_with(**facts), described_class.parse(given.merge("marks" => marks))).verdicts
+    end
+    expect(made.map(&:code).uniq.size).to be > 15
+    expect(made).to all(satisfy { |one| one.evidence.any? && one.evidence.all?(/\w/) && one.assumed.any? && one.not_proved.any? && one.says.match?(/\w/) })
+    expect(made.flat_map { |one| [one.title, one.says, one.next_step, *one.not_proved] }.grep(/%</)).to eq([])
+  end
+end

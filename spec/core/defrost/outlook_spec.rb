@@ -1,0 +1,54 @@
+# frozen_string_literal: true
+
+require_relative "../../support/core"
+
+RSpec.describe Gorvant::DefrostOutlook do
+  def rig_with(**facts) = Gorvant::Composer.compose(name: "Bench", facts: { defrost_interval_minutes: 60 }.merge(facts).transform_keys(&:to_s))
+  def outlook(rig, **moment) = described_class.new(rig, described_class::Moment.new(call: "heat", outdoor_degrees_f: 30.0, **moment))
+  def out(outlook) = outlook.lamps.reject(&:on).map(&:id)
+
+  it "says what a defrost waits for, lamp by lamp" do
+    expect(out(outlook(rig_with, coil_degrees_f: 20.0, counted_minutes: 60))).to eq([])
+    expect(out(outlook(rig_with, coil_degrees_f: 90.0, counted_minutes: 20))).to eq(%w[cold count])
+    expect(out(outlook(rig_with, coil_degrees_f: 20.0, counted_minutes: 60, switches: { "HPS" => "open" }))).to eq(%w[t1])
+    expect(out(outlook(rig_with(clock_counts_on: "Y"), coil_degrees_f: 20.0, counted_minutes: 60, switches: { "HPS" => "open" }))).to eq([])
+    expect(out(described_class.new(rig_with, described_class::Moment.new(call: "cool", outdoor_degrees_f: 80.0, coil_degrees_f: 20.0, counted_minutes: 60)))).to eq(%w[call])
+    expect(out(outlook(rig_with, coil_degrees_f: 20.0, counted_minutes: 60, faults: [{ "kind" => "open", "at" => "cable_b.red" }]))).to eq(%w[power y t1 cold].-(%w[y t1]))
+    between = outlook(rig_with, coil_degrees_f: 50.0).lamps
+    expect(between.to_h { |lamp| [lamp.id, lamp.on] }).to include("cold" => nil, "count" => nil)
+    expect(between.find { |lamp| lamp.id == "cold" }.waits_for).to include("nobody can tell")
+  end
+
+  it "tells when the next is due, or why it does not come, and under which assumptions" do
+    soon = outlook(rig_with, coil_degrees_f: 24.0, counted_minutes: 40).following
+    expect(soon).to have_attributes(in_seconds: be_within(2).of(1200), says: "Next defrost in 20 min")
+    expect(soon.assumed).to include("the coil stays at 24 °F", "the call goes on without a stop", a_string_including("defrost clock: as the profile has it"))
+    never = outlook(rig_with, coil_degrees_f: 60.0, counted_minutes: 59).following
+    expect(never.in_seconds).to be_nil
+    expect(never.because.join(" ")).to include("Coil switch closed", "waiting for a cold coil")
+    read = rig_with.set({ "defrost_clock" => "run_time", "defrost_interval_minutes" => 60 }, "measured")
+    expect(outlook(read, coil_degrees_f: 24.0).following.assumed.join).not_to include("defrost clock:")
+  end
+
+  it "lists what to read, with what the circuit expects: O and B types" do
+    %w[O B].each do |letter|
+      lines = outlook(rig_with(changeover: letter), coil_degrees_f: 20.0).checklist.to_h { |line| [line.id, line.expected_volts_ac&.round] }
+      expect(lines).to include("supply" => be > 22, "t1" => be > 22, "coil_switch" => 0, "fan" => 0, "w2_out" => be > 22, "valve" => letter == "O" ? be > 22 : 0)
+    end
+    warm = outlook(rig_with, coil_degrees_f: 90.0).checklist.to_h { |line| [line.id, line.expected_volts_ac&.round] }
+    expect(warm["coil_switch"]).to be > 22
+    expect(outlook(rig_with, coil_degrees_f: 50.0).checklist.find { |line| line.id == "coil_switch" }).to have_attributes(expected_volts_ac: nil, says: include("measure the coil"))
+    expect(outlook(rig_with(sensing: "thermistors", backup: "none")).checklist.map(&:id)).to eq(%w[supply y t1 fan valve])
+  end
+
+  it "starts a demand board's defrost by how far the coil runs below the air" do
+    demand = rig_with(sensing: "thermistors", defrost_clock: "demand", demand_minimum_minutes: 20, demand_maximum_minutes: 120)
+    clock = Gorvant::DefrostClock.new(Gorvant::ClockProfile.of(demand))
+    expect([-30, 0, 25, 40, 90].map { |air| clock.below_air(air) }).to eq([6, 8, 11, 15, 18])
+    expect(clock.demand_point(30)).to eq(18)
+    expect(outlook(demand, coil_degrees_f: 17.0).following.in_seconds).to be_within(2).of(1200)
+    expect(outlook(demand, coil_degrees_f: 19.0).following.in_seconds).to be_within(2).of(7200)
+    expect(outlook(demand, coil_degrees_f: 40.0).following.in_seconds).to be_nil
+    expect(out(outlook(demand, coil_degrees_f: 19.0, counted_minutes: 30))).to eq(["frost"])
+  end
+end
