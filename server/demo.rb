@@ -64,26 +64,24 @@ module Gorvant
 
         sites = Sites.new(@db, @viewer)
         unit = sites.unit_id(visit.fetch("site"), visit.fetch("unit"), demo: true)
-        revision = Rigs.new(@db, @viewer).find(rigs.fetch(visit.fetch("rig")))[:revision_id]
-        row, = Visits.new(@db, @viewer).create(id, visit, unit_id: unit, rig_revision_id: revision, visit_on: visit.fetch("visit_on"), complaint: visit.fetch("complaint"),
-                                                          symptoms: visit.fetch("symptoms"), outdoor_degrees_f: visit["outdoor_degrees_f"], demo: true)
-        found(row, visit)
+        rig = Rigs.new(@db, @viewer).find(rigs.fetch(visit.fetch("rig")))
+        row, = Visits.new(@db, @viewer).create(id, visit, unit_id: unit, rig_revision_id: rig[:revision_id], visit_on: visit.fetch("visit_on"), complaint: visit.fetch("complaint"),
+                                                          symptoms: visit.fetch("symptoms"), outdoor_degrees_f: visit["outdoor_degrees_f"], demo: true, **found(visit, Warm.rig(rig)))
         visit.fetch("readings", []).each_with_index { |reading, i| reading(row, reading, i) }
       end
 
       # What the made-up visit found, as a technician would enter it.
-      def found(row, visit)
+      def found(visit, rig)
         given = visit.slice("set_point_degrees_f", "room_degrees_f", "safety", "bench", "setting_labels", "defrost").transform_keys(&:to_sym)
+        marks = {}
         if visit["as_found"]
-          rig = Visits.new(@db, @viewer).rig(row)
           as_found = AsFound.parse(visit["as_found"], rig)
-          given = given.merge(as_found: as_found.to_json_hash, found_marks: Found.marks(rig, as_found, visit["set_point_degrees_f"]))
+          given[:as_found] = as_found.to_json_hash
+          marks = Found.marks(rig, as_found, visit["set_point_degrees_f"])
         end
-        if visit.dig("defrost", "test")
-          test = ForcedTest.new(Visits.new(@db, @viewer).rig(row), ForcedTest.parse(visit["defrost"]["test"]))
-          given[:found_marks] = given.fetch(:found_marks, {}).merge("defrost" => Found.defrost_mark(test))
-        end
-        Visits.new(@db, @viewer).change(row[:id], row[:version], given) if given.any?
+        test = visit.dig("defrost", "test")
+        marks = marks.merge("defrost" => Found.defrost_mark(ForcedTest.new(rig, ForcedTest.parse(test)))) if test
+        given.merge(found_marks: marks)
       end
 
       def reading(visit, reading, index)

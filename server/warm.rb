@@ -19,7 +19,7 @@ module Gorvant
         # A rig run under a script: asked about again and again while a tape is looked at.
         def timeline(row, script) = keep(@timelines, [row[:digest], script], MOST_TIMELINES) { Run.of(rig(row), script) }
         # What a record of findings comes to: asked again whenever a visit is kept.
-        def found(rig, as_found, set_point) = keep(@found, [Formats::RigJson.digest(rig), as_found, set_point]) { yield }
+        def found(rig, as_found, set_point, &block) = keep(@found, [Formats::RigJson.digest(rig), as_found, set_point], &block)
         def netlist(row) = keep(@netlists, row[:digest]) { Assembly.netlist(rig(row)) }
 
         private

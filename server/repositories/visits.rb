@@ -11,7 +11,7 @@ module Gorvant
 
       # [row, created?]
       def create(id, body, fields)
-        insert_once(id, body, fields.merge(symptoms: Sequel.pg_jsonb(fields.fetch(:symptoms, []))))
+        insert_once(id, body, as_json({ symptoms: [] }.merge(fields)))
       end
 
       # Those to one unit, newest first.
@@ -21,7 +21,7 @@ module Gorvant
 
       def change(id, version, fields)
         find(id)
-        update_version(id, version, fields.to_h { |key, value| [key, JSON_FIELDS.include?(key) ? Sequel.pg_jsonb(value) : value] })
+        update_version(id, version, as_json(fields))
       end
 
       # The Rig value of the visit's revision.
@@ -29,6 +29,7 @@ module Gorvant
 
       private
 
+      def as_json(fields) = fields.to_h { |key, value| [key, JSON_FIELDS.include?(key) ? Sequel.pg_jsonb(value) : value] }
       def table = :visits
       def thing = "visit"
 
