@@ -63,10 +63,13 @@ inclusive: own.inclusive)
       private
 
       def outlook(row, input)
-        faults = input[:as_found] ? WiringCheck.new(Warm.rig(row), AsFound.parse(row[:as_found].to_hash, Warm.rig(row))).faults_on_recorded : []
-        moment = DefrostOutlook::Moment.new(call: input.fetch(:call, "heat"), outdoor_degrees_f: input[:outdoor_degrees_f] || row[:outdoor_degrees_f] || 30.0, coil_degrees_f: input[:coil_degrees_f],
-                                            counted_minutes: input[:counted_minutes], switches: Condition.parse("switches" => deep_strings(input.fetch(:switches, {}))).switches, faults: faults)
-        DefrostOutlook.new(Warm.rig(row), moment)
+        rig = Warm.rig(row)
+        faults = input[:as_found] ? WiringCheck.new(rig, AsFound.parse(row[:as_found].to_hash, rig)).faults_on_recorded : []
+        switches = Condition.parse("switches" => deep_strings(input.fetch(:switches, {}))).switches
+        outdoor = input[:outdoor_degrees_f] || row[:outdoor_degrees_f] || Catalogue.profile.dig("bench", "outdoor_degrees_f")
+        moment = DefrostOutlook::Moment.new(call: input.fetch(:call, "heat"), outdoor_degrees_f: outdoor, coil_degrees_f: input[:coil_degrees_f], counted_minutes: input[:counted_minutes],
+                                            switches: switches, faults: faults)
+        DefrostOutlook.new(rig, moment)
       end
 
       # Points that nobody has read off the switch are the profile's.

@@ -56,7 +56,7 @@ RSpec.describe "The defrost desk", :server do
 
   it "checks coil switch and thermistor, in words for what cannot be" do
     ask("coil_switch", closes_degrees_f: 28, opens_degrees_f: 68, points: [{ degrees_f: 20, state: "closed" }, { degrees_f: 50, state: "closed" }, { degrees_f: 80, state: "open" }])
-    expect(verdicts).to eq(%w[coil_switch_closed_right coil_switch_undetermined coil_switch_open_right coil_switch_proved])
+    expect(verdicts).to eq(%w[coil_switch_closed_right coil_switch_history_right coil_switch_open_right coil_switch_proved])
     ask("coil_switch", closes_degrees_f: 50, opens_degrees_f: 40, points: [])
     expect(last_response.status).to eq(422)
     ask("thermistor", table_id: "reed_ten", points: [{ degrees_f: 50, ohms: 17_600 }, { degrees_f: 50, ohms: "OL" }, { degrees_f: 50, ohms: 0 }],

@@ -35,6 +35,12 @@ export const router = createRouter({
       meta: { title: 'Thermostat' },
     },
     {
+      path: '/visits/:id/defrost',
+      component: () => import('./pages/DefrostPage.vue'),
+      props: (route) => ({ id: String(route.params.id) }),
+      meta: { title: 'Defrost' },
+    },
+    {
       path: '/visits/:id/trace',
       component: () => import('./pages/TracePage.vue'),
       props: (route) => ({ kind: 'visit', id: String(route.params.id) }),

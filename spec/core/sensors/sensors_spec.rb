@@ -19,7 +19,7 @@ RSpec.describe "Sensors" do
     { [[20, "closed"]] => %w[coil_switch_closed_right],
       [[20, "open"]] => %w[coil_switch_stuck_open], [[80, "closed"]] => %w[coil_switch_stuck_closed], [[50, "open"]] => %w[coil_switch_undetermined],
       [[80, "open"]] => %w[coil_switch_open_right], [[20, "closed"], [50, "open"]] => %w[coil_switch_closed_right coil_switch_history],
-      [[20, "closed"], [50, "closed"], [70, "open"]] => %w[coil_switch_closed_right coil_switch_undetermined coil_switch_open_right coil_switch_proved] }.each do |pairs, expected|
+      [[20, "closed"], [50, "closed"], [70, "open"]] => %w[coil_switch_closed_right coil_switch_history_right coil_switch_open_right coil_switch_proved] }.each do |pairs, expected|
       it("judges #{pairs.inspect}") { expect(codes(*pairs)).to eq(expected) }
     end
   end

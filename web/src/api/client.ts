@@ -40,6 +40,20 @@ export type Staging = components['schemas']['Staging']
 export type Photo = components['schemas']['Photo']
 export type SettingProfile = components['schemas']['SettingProfile']
 export type Finding = components['schemas']['Finding']
+export type Verdict = components['schemas']['Verdict']
+export type DefrostRecord = components['schemas']['DefrostRecord']
+export type DefrostOutlook = components['schemas']['DefrostOutlook']
+export type DefrostSchools = components['schemas']['DefrostSchools']
+export type ForcedTest = components['schemas']['ForcedTest']
+export type ForcedTestRecord = components['schemas']['ForcedTestRecord']
+export type SensorTable = components['schemas']['SensorTable']
+export type SensorTableRead = components['schemas']['SensorTableRead']
+export type ThermistorAnswer = components['schemas']['ThermistorAnswer']
+type BodyOf<P extends keyof paths> = paths[P] extends {
+  post: { requestBody: { content: { 'application/json': infer B } } }
+}
+  ? B
+  : never
 export type Why = components['schemas']['Why']
 type RunOf = components['requestBodies']['Timeline']['content']['application/json']
 type Drawing = components['requestBodies']['Drawing']['content']['application/json']
@@ -119,6 +133,25 @@ export const api = {
         params: { path: { id } },
         body: body as typeof body & { settings?: Record<string, never> },
       }),
+    ),
+  defrostOutlook: (id: string, body: BodyOf<'/api/visits/{id}/defrost/outlook'>) =>
+    outcome(client.POST('/api/visits/{id}/defrost/outlook', { params: { path: { id } }, body })),
+  defrostSchools: (id: string, body: BodyOf<'/api/visits/{id}/defrost/schools'>) =>
+    outcome(client.POST('/api/visits/{id}/defrost/schools', { params: { path: { id } }, body })),
+  forcedTest: (id: string, test: ForcedTestRecord) =>
+    outcome(
+      client.POST('/api/visits/{id}/defrost/forced_test', { params: { path: { id } }, body: { test } }),
+    ),
+  checkCoilSwitch: (id: string, body: BodyOf<'/api/visits/{id}/defrost/coil_switch'>) =>
+    outcome(client.POST('/api/visits/{id}/defrost/coil_switch', { params: { path: { id } }, body })),
+  checkThermistor: (id: string, body: BodyOf<'/api/visits/{id}/defrost/thermistor'>) =>
+    outcome(client.POST('/api/visits/{id}/defrost/thermistor', { params: { path: { id } }, body })),
+  sensorTables: () => outcome(client.GET('/api/sensor_tables')),
+  readSensorTable: (body: BodyOf<'/api/sensor_tables'>) =>
+    outcome<SensorTableRead>(client.POST('/api/sensor_tables', { body })),
+  deleteSensorTable: (id: string) =>
+    outcome<Record<string, unknown>>(
+      client.POST('/api/sensor_tables/{id}/deletion', { params: { path: { id } } }),
     ),
   photos: (id: string) => outcome(client.GET('/api/visits/{id}/photos', { params: { path: { id } } })),
   keepPhoto: (id: string, photo_id: string, picture: Blob, about: { of: string; fact?: string }) =>

@@ -1423,11 +1423,19 @@ export interface components {
         };
         /** @description what the defrost desk keeps with a visit */
         DefrostRecord: {
-            moment?: Record<string, never>;
-            history?: Record<string, never>;
+            moment?: {
+                [key: string]: unknown;
+            };
+            history?: {
+                [key: string]: unknown;
+            };
             seen?: number[];
-            coil_switch?: Record<string, never>;
-            thermistor?: Record<string, never>;
+            coil_switch?: {
+                [key: string]: unknown;
+            };
+            thermistor?: {
+                [key: string]: unknown;
+            };
             test?: components["schemas"]["ForcedTestRecord"];
         };
         ForcedTestRecord: {
@@ -1492,7 +1500,9 @@ export interface components {
             limit_minutes: number;
         };
         DefrostSchools: {
-            history: Record<string, never>;
+            history: {
+                [key: string]: unknown;
+            };
             courses: {
                 school: string;
                 title: string;
@@ -1518,8 +1528,9 @@ export interface components {
             steps: {
                 id: string;
                 does: string;
-                proves: string;
-                not: string;
+                proves: string | null;
+                not: string | null;
+                note: string | null;
                 mark: string | null;
                 tally: Record<string, never> | null;
                 cautions: string[];
@@ -4072,7 +4083,9 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": {
-                    history?: Record<string, never>;
+                    history?: {
+                        [key: string]: unknown;
+                    };
                     text?: string;
                     seen?: number[];
                 };

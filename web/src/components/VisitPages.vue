@@ -38,6 +38,7 @@ watch(
 
 <style scoped>
 .pages {
+  position: relative; /* keeps the spoken marks inside what scrolls */
   display: flex;
   overflow-x: auto;
   scrollbar-width: none;

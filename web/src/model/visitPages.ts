@@ -10,7 +10,7 @@ export const PAGES: { id: keyof Visit['marks']; title: string; path: string | nu
   { id: 'trace', title: 'Trace', path: 'trace' },
   { id: 'wiring', title: 'Wiring', path: 'wiring' },
   { id: 'thermostat', title: 'Thermostat', path: 'thermostat' },
-  { id: 'defrost', title: 'Defrost', path: null },
+  { id: 'defrost', title: 'Defrost', path: 'defrost' },
   { id: 'find', title: 'Find', path: null },
   { id: 'close_out', title: 'Close out', path: null },
 ]

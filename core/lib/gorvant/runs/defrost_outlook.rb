@@ -16,6 +16,8 @@ defaults: { coil_degrees_f: nil, counted_minutes: nil, switches: {}.freeze, faul
     Line = Value.define(:id, :title, :from_node, :to_node, :condition, :expected_volts_ac, :low_volts_ac, :high_volts_ac, :says, :cautions)
 
     HORIZON = 6 * 3600.0
+    HEAT = "heat"
+    DEFROST = "defrost"
 
     attr_reader :rig, :moment, :profile
 
@@ -66,7 +68,12 @@ defaults: { coil_degrees_f: nil, counted_minutes: nil, switches: {}.freeze, faul
       return lamp("cold", trace.works?("DFT_IN"), closes: degrees(@switch.closes_degrees_f)) if moment.switches.key?("DFT") || by_coil.any?
 
       Lamp.new(id: "cold", title: Catalogue.words("defrost.lamp_cold"), on: nil,
-waits_for: Catalogue.words(moment.coil_degrees_f ? "defrost.waits_cold_between" : "defrost.waits_cold_unknown", closes: degrees(@switch.closes_degrees_f), opens: degrees(@switch.opens_degrees_f)))
+waits_for: unknown_coil)
+    end
+
+    def unknown_coil
+      key = moment.coil_degrees_f ? "defrost.waits_cold_between" : "defrost.waits_cold_unknown"
+      Catalogue.words(key, closes: degrees(@switch.closes_degrees_f), opens: degrees(@switch.opens_degrees_f))
     end
 
     # A demand board asks the coil against the air.
@@ -116,13 +123,10 @@ waits_for: Catalogue.words(moment.coil_degrees_f ? "defrost.waits_cold_between" 
     def assumed
       coil = moment.coil_degrees_f ? Catalogue.words("defrost.assumed_coil_held", degrees: degrees(moment.coil_degrees_f)) : Catalogue.words("defrost.assumed_coil_course")
       clock = moment.counted_minutes ? nil : Catalogue.words("defrost.assumed_zero")
-      [Catalogue.words("defrost.assumed_call"), coil, clock, *profile.assumed.map { |title| Catalogue.words("defrost.assumed", title: title) }].compact
+      [Catalogue.words("defrost.assumed_call"), coil, clock, (Catalogue.words("defrost.assumed_all", titles: profile.assumed_start.join(", ")) if profile.assumed_start.any?)].compact
     end
 
     # --- the checklist
-
-    HEAT = "heat"
-    DEFROST = "defrost"
 
     # [[id, from, to, call, cautions]]
     def initiation

@@ -9,7 +9,7 @@ module Gorvant
     # readings: { name => number } of READINGS. tally: { item => "on" / "off" }.
     Record = Value.define(:marks, :answers, :counted_minutes, :fresh, :coil_degrees_f, :readings, :tally, :closed,
                           defaults: { marks: {}.freeze, answers: {}.freeze, counted_minutes: nil, fresh: false, coil_degrees_f: nil, readings: {}.freeze, tally: {}.freeze, closed: false })
-    Step = Value.define(:id, :does, :proves, :not, :mark, :tally, :cautions)
+    Step = Value.define(:id, :does, :proves, :not, :note, :mark, :tally, :cautions)
     # One line of the tape: expected and seen, seconds on the watch, either may be nil. agrees: within a hand's reaction, nil where one is missing.
     Beside = Value.define(:mark, :title, :expected_seconds, :seen_seconds, :agrees)
 
@@ -34,7 +34,9 @@ module Gorvant
     # [Step] for the board in hand.
     def steps
       steps = Catalogue.forced_test.select { |_id, step| step.fetch("needs", {}).all? { |fact, value| Array(value).include?(rig[fact]) } }
-      steps.map { |id, step| Step.new(id: id, does: step["does"], proves: step["proves"], not: step["not"], mark: step["mark"], tally: step["tally"], cautions: step["cautions"]) }
+      steps.map do |id, step|
+        Step.new(id: id, does: step["does"], proves: step["proves"], not: step["not"], note: step["note"], mark: step["mark"], tally: step["tally"], cautions: step["cautions"])
+      end
     end
 
     # Warnings before a hand moves: what a bridge that stays on would do.

@@ -38,17 +38,10 @@ module Gorvant
 
     def judge(one, should, before, assumed)
       alone = at(one.degrees_f)
-      return verdict("coil_switch_undetermined", one, [one], assumed) if should == "undetermined"
-      if alone == "undetermined" && one.state != should && before
-        return verdict("coil_switch_history", one, [before, one].compact, assumed, should: should,
-before: "#{before.degrees_f.round} °F")
-      end
-      return verdict("coil_switch_undetermined", one, [one], assumed) if alone == "undetermined"
+      return verdict("coil_switch_undetermined", one, [one], assumed) if should == "undetermined" || (alone == "undetermined" && before.nil?)
+      return verdict("coil_switch_history#{'_right' if one.state == should}", one, [before, one], assumed, should: should, before: "#{before.degrees_f.round} °F") if alone == "undetermined"
 
-      code = if one.state == should then "coil_switch_#{should}_right"
-             else "coil_switch_stuck_#{one.state}"
-             end
-      verdict(code, one, [one], assumed)
+      verdict(one.state == should ? "coil_switch_#{should}_right" : "coil_switch_stuck_#{one.state}", one, [one], assumed)
     end
 
     def verdict(code, one, seen, assumed, **fields)

@@ -76,9 +76,8 @@ module Gorvant
     # Coil and ambient sensor against each other, long off and shaded.
     def self.pair(coil_degrees_f, air_degrees_f, tolerance_degrees_f = 3.0)
       off = (coil_degrees_f - air_degrees_f).abs
-      Verdict.of(off <= tolerance_degrees_f ? "pair_agrees" : "pair_differs", off: format("%.1f", off),
-                                                                             evidence: [Catalogue.words("sensor.pair", coil: format("%.1f", coil_degrees_f), air: format("%.1f", air_degrees_f))],
-                                                                             assumed: [Catalogue.words("sensor.long_off")])
+      evidence = [Catalogue.words("sensor.pair", coil: format("%.1f", coil_degrees_f), air: format("%.1f", air_degrees_f))]
+      Verdict.of(off <= tolerance_degrees_f ? "pair_agrees" : "pair_differs", off: format("%.1f", off), evidence: evidence, assumed: [Catalogue.words("sensor.long_off")])
     end
 
     private
@@ -128,8 +127,9 @@ module Gorvant
       error = error_degrees_f(point)
       return verdict("thermistor_outside", point, low: format("%g", low_degrees_f), high: format("%g", high_degrees_f)) unless error
 
-      verdict(error.abs <= tolerance_degrees_f ? "thermistor_right" : "thermistor_drifted", point, error: format("%+.1f", error), off: format("%.1f", error.abs), way: error.positive? ? "high" : "low",
-                                                                                                  reads: format("%.1f", degrees_at(point.ohms)), tolerance: format("%g", tolerance_degrees_f))
+      fields = { error: format("%+.1f", error), off: format("%.1f", error.abs), way: error.positive? ? "high" : "low", reads: format("%.1f", degrees_at(point.ohms)),
+                 tolerance: format("%g", tolerance_degrees_f) }
+      verdict(fits?(point) ? "thermistor_right" : "thermistor_drifted", point, **fields)
     end
 
     # Where another table fits all points, it is that one; points that are off alike are the sensor's own.

@@ -1,0 +1,130 @@
+# frozen_string_literal: true
+
+require_relative "../support/browser"
+
+RSpec.describe "The defrost desk", :browser, type: :feature do
+  let(:desk) { "/visits/#{visit_id}/defrost" }
+
+  def lamp(id) = find("[data-testid=lamp-#{id}]")
+  def set_seconds(step, value) = find("[data-testid=step-#{step}] .at input").set(value.to_s).send_keys(:tab)
+
+  it "leads from an iced unit to the selector on 90, the fan that still draws, and no jumper left" do
+    db[:visits].where(id: visit_id).update(defrost: Sequel.pg_jsonb({}))
+    visit desk
+    find("[data-testid=coil]").set("24").send_keys(:tab)
+    find("[data-testid=counted]").set("20").send_keys(:tab)
+    expect(page).to have_css("[data-testid=next]", text: "Next defrost in 40 min")
+    expect(lamp("count").text).to include("Count 20 of 60 min", "waits for 40 more minutes")
+    find("[data-testid=coil]").set("60").send_keys(:tab)
+    expect(page).to have_css("[data-testid=next]", text: "No defrost within 6 hours")
+    expect(lamp("cold").text).to include("nobody can tell: between 30 and 80")
+
+    find("[data-testid=tab-sensors]").click
+    [%w[24 closed], %w[86 open]].each do |degrees, state|
+      find("[data-testid=switch-degrees]").set(degrees)
+      find("[data-testid=switch-state]").select(state)
+      find("[data-testid=switch-add]").click
+    end
+    expect(page).to have_css(".verdict.right", text: "Seen closed cold and open warm")
+    find("[data-testid=ohms-degrees]").set("34")
+    find("[data-testid=ohms]").set("26600")
+    find("[data-testid=ohms-add]").click
+    expect(page).to have_css(".verdict.wrong", text: "Reads 6.1 °F high")
+
+    find("[data-testid=tab-test]").click
+    expect(page).to have_css(".warning", text: "Bridge off at once")
+    find("[data-testid=test-counted]").set("0").send_keys(:tab)
+    expect(find("[data-testid=expected]").text).to include("14.1 s")
+    find("[data-testid=do-unplug]").click
+    find("[data-testid=mark-jumper_on]").click
+    find("[data-testid=mark-bridge_on]").click
+    expect(page).to have_css("[data-testid=step-bridge] .at input")
+    running = find("[data-testid=clock]").text
+    visit "#{desk}?tab=test"
+    expect(page).to have_css("[data-testid=step-bridge] .at input")
+    expect(find("[data-testid=clock]").text).not_to eq("0:00.0")
+    expect(running).to match(/0:0\d/)
+    set_seconds("bridge", 20)
+    find("[data-testid=mark-valve_heard]").click
+    set_seconds("watch_valve", 41.1)
+    find("[data-testid=mark-bridge_off]").click
+    set_seconds("unbridge", 42)
+    find("[data-testid=no-fan]").click
+    find("[data-testid=reading-fan_amps]").set("1.1").send_keys(:tab)
+    expect(page).to have_css(".verdict:first-child", text: "The fan still draws in defrost")
+    expect(page).to have_css(".verdict", text: "The selector is on 90 min, not on 60")
+    expect(find("[data-testid=tally]").text).to include("the jumper on the coil switch pins is still on")
+    expect(find("[data-testid=close-test]")).to be_disabled
+    find("[data-testid=mark-jumper_off]").click
+    expect(find("[data-testid=close-test]")).to be_disabled
+    find("[data-testid=do-replug]").click
+    expect(page).to have_css("[data-testid=tape-beside]", text: "valve heard")
+    find("[data-testid=close-test]").click
+    expect(page).to have_text("Closed, every jumper accounted for")
+    visit "#{desk}?tab=test"
+    expect(page).to have_css(".verdict", text: "look at this first")
+    expect(find("[data-testid=page-defrost]").text).to include("≠")
+  end
+
+  it "runs one history under every school, painted or typed, and takes the one that fits as the board's" do
+    visit "#{desk}?tab=schools"
+    expect(page).to have_css("[data-testid=course-run_time_cold] .first", text: "123")
+    expect(page).to have_css("[data-testid=fitting]", text: "Fits what was seen: run time while cold.")
+    find("[data-testid=lane-cold]").set("always").send_keys(:tab)
+    expect(page).to have_css("[data-testid=course-run_time_cold] .first", text: "88")
+    expect(page).to have_css("[data-testid=fitting]", text: "No school fits")
+    paint = find("[data-testid=paint-cold]")
+    page.driver.browser.action.move_to(paint.native, -150, 0).click_and_hold.move_by(120, 0).release.perform
+    expect(find("[data-testid=lane-cold]").value).to match(/\A0-\d+, \d+-\z/)
+    find("[data-testid=lane-cold]").set("50-0").send_keys(:tab)
+    expect(page).to have_css("[role=alert]", text: "no stretch of minutes")
+    find("[data-testid=lane-cold]").set("50-").send_keys(:tab)
+    find("summary", text: "run time while cold").click
+    find("[data-testid=use-run_time_cold]").click
+    expect(page).to have_text("The board’s school, as the rig has it")
+    visit desk
+    expect(page).to have_css("[data-testid=next]", text: "By the school “run time while cold”")
+  end
+
+  it "takes readings of the checklist into the visit, and a maker's table from a file" do
+    visit "#{desk}?tab=list"
+    within("[data-testid=check-t1]") do
+      find("input").set("0.2")
+      click_on "Keep"
+      expect(page).to have_css(".had", text: "≠")
+    end
+    within("[data-testid=check-w2_out]") do
+      find("input").set("24.3")
+      click_on "Keep"
+      expect(page).to have_css(".had", text: "=")
+    end
+    visit "#{desk}?tab=sensors"
+    Dir.mktmpdir do |folder|
+      path = File.join(folder, "own.csv")
+      File.write(path, "degrees_f;ohms\r\n0;80000\r\n50;-1\r\n100;6000\r\n")
+      attach_file(path) { find("[data-testid=table-csv]", visible: :all).click }
+      expect(page).to have_css("[data-testid=preview]", text: "line 3")
+      File.write(path, "degrees_f;ohms\r\n0;80000\r\n50;20000\r\n100;6000\r\n")
+      attach_file(path) { find("[data-testid=table-csv]", visible: :all).click }
+      expect(page).to have_css("[data-testid=preview]", text: "3 rows, 0 to 100 °F")
+      find("[data-testid=keep-table]").click
+      expect(page).to have_css("[data-testid=table] option", text: "own", visible: :all)
+    end
+  end
+
+  %w[light dark].each do |theme|
+    it "has nothing for axe to complain of in #{theme}, nor sideways scroll of the page on a phone" do
+      visit "/settings"
+      page.execute_script("localStorage.setItem('gorvant.theme', arguments[0])", theme)
+      { "now" => "[data-testid=lamps]", "sensors" => ".chart", "schools" => "[data-testid=course-free]", "test" => "[data-testid=verdicts] .verdict",
+"list" => "[data-testid=check-t1]" }.each do |tab, ready|
+        visit "#{desk}?tab=#{tab}"
+        expect(page).to have_css(ready)
+        expect([tab, complaints]).to eq([tab, []])
+        resize(390, 844)
+        expect([tab, page.evaluate_script("document.documentElement.scrollWidth")]).to match([tab, be <= 390])
+        resize(1280, 800)
+      end
+    end
+  end
+end

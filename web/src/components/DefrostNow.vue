@@ -1,0 +1,268 @@
+<script setup lang="ts">
+import { computed, reactive, shallowRef, watch } from 'vue'
+import { api, type DefrostOutlook, type Visit } from '@/api/client'
+import { useCatalogue } from '@/composables/useCatalogue'
+import type { Problem } from '@/model/outcome'
+import ProblemNote from './ProblemNote.vue'
+
+export interface Moment {
+  call?: string
+  outdoor_degrees_f?: number | null
+  coil_degrees_f?: number | null
+  counted_minutes?: number | null
+  as_found?: boolean
+}
+const props = defineProps<{ visit: Visit; moment: Moment }>()
+const emit = defineEmits<{ keep: [moment: Moment]; outlook: [outlook: DefrostOutlook] }>()
+const catalogue = useCatalogue()
+
+const form = reactive({
+  call: props.moment.call ?? 'heat',
+  outdoor: String(props.moment.outdoor_degrees_f ?? props.visit.outdoor_degrees_f ?? ''),
+  coil: String(props.moment.coil_degrees_f ?? ''),
+  counted: String(props.moment.counted_minutes ?? ''),
+  asFound: props.moment.as_found ?? false,
+})
+const outlook = shallowRef<DefrostOutlook | null>(null)
+const problem = shallowRef<Problem | null>(null)
+
+/** A number, null for nothing, undefined for what is no number. */
+function number(text: string): number | null | undefined {
+  const cleaned = text.trim().replace(',', '.')
+  if (cleaned === '') return null
+  const value = Number(cleaned)
+  return Number.isFinite(value) ? value : undefined
+}
+const stands = computed<Moment>(() => ({
+  call: form.call,
+  outdoor_degrees_f: number(form.outdoor) ?? null,
+  coil_degrees_f: number(form.coil) ?? null,
+  counted_minutes: number(form.counted) ?? null,
+  as_found: form.asFound,
+}))
+const wrong = computed(() =>
+  [
+    number(form.outdoor) === undefined && 'outside',
+    number(form.coil) === undefined && 'coil',
+    number(form.counted) === undefined && 'run time',
+  ].filter(Boolean),
+)
+
+let asked = 0
+watch(
+  [stands, () => props.visit.rig_revision_id],
+  async ([now], before) => {
+    if (wrong.value.length) return
+    const mine = ++asked
+    const answer = await api.defrostOutlook(props.visit.id, now)
+    if (mine !== asked) return
+    problem.value = answer.state === 'failed' ? answer.problem : null
+    if (answer.state !== 'ready') return
+    outlook.value = answer.value
+    emit('outlook', answer.value)
+    if (before[0]) emit('keep', now)
+  },
+  { immediate: true },
+)
+
+const share = computed(() => {
+  const interval = outlook.value?.interval_minutes ?? 60
+  return Math.min((stands.value.counted_minutes ?? 0) / interval, 1)
+})
+const SIGN = { true: '=', false: '≠', null: '?' } as Record<string, string>
+</script>
+
+<template>
+  <section class="now" aria-label="How it stands now">
+    <div class="ask">
+      <label
+        >Call
+        <select v-model="form.call">
+          <option v-for="one in catalogue?.calls ?? []" :key="one.id" :value="one.id">{{ one.title }}</option>
+        </select></label
+      >
+      <label>Outside <input v-model.lazy="form.outdoor" class="mono" inputmode="decimal" /> °F</label>
+      <label
+        >Coil
+        <input v-model.lazy="form.coil" class="mono" inputmode="decimal" data-testid="coil" placeholder="?" />
+        °F</label
+      >
+      <label
+        >Run since the last defrost
+        <input
+          v-model.lazy="form.counted"
+          class="mono"
+          inputmode="decimal"
+          data-testid="counted"
+          placeholder="?"
+        />
+        min</label
+      >
+      <label class="flag"><input v-model="form.asFound" type="checkbox" /> wired as found</label>
+    </div>
+    <p v-if="wrong.length" class="wrong" role="alert">≠ No number: {{ wrong.join(', ') }}.</p>
+    <ProblemNote v-if="problem" :problem="problem" />
+    <template v-if="outlook">
+      <ol class="lamps" data-testid="lamps">
+        <li
+          v-for="lamp in outlook.lamps"
+          :key="lamp.id"
+          :class="String(lamp.on)"
+          :data-testid="`lamp-${lamp.id}`"
+        >
+          <span class="bulb" aria-hidden="true">{{ SIGN[String(lamp.on)] }}</span>
+          <b>{{ lamp.title }}</b>
+          <span v-if="lamp.waits_for" class="waits">waits for {{ lamp.waits_for }}</span>
+        </li>
+      </ol>
+      <div
+        class="count"
+        role="img"
+        :aria-label="`Count ${stands.counted_minutes ?? 'unknown'} of ${outlook.interval_minutes} minutes`"
+      >
+        <span class="full" :style="{ width: `${share * 100}%` }"></span>
+      </div>
+      <div class="next" data-testid="next">
+        <p class="says">{{ outlook.following.says }}</p>
+        <p v-for="line in outlook.following.because" :key="line">{{ line }}</p>
+        <p class="assumed">
+          By the school “{{ outlook.school }}”. Assumed: {{ outlook.following.assumed.join('; ') }}.
+        </p>
+      </div>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+.now {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 12px;
+}
+
+.ask {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 8px 20px;
+  color: var(--ink-soft);
+}
+
+.ask input:not([type]),
+select {
+  min-height: var(--target);
+  padding: 0 8px;
+  border: 1px solid var(--rule-strong);
+  border-radius: 3px;
+  background: var(--panel);
+  color: var(--ink);
+}
+
+.ask input:not([type]) {
+  width: 84px;
+}
+
+.flag {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  min-height: var(--target);
+}
+
+.flag input {
+  width: 22px;
+  height: 22px;
+}
+
+.lamps {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(170px, 1fr));
+  gap: 0;
+  margin: 0;
+  padding: 0;
+  border: 2px solid var(--ink);
+  list-style: none;
+}
+
+.lamps li {
+  display: grid;
+  align-content: start;
+  gap: 4px;
+  min-height: 130px;
+  padding: 12px;
+  border-right: 1px solid var(--rule);
+  background: var(--panel);
+}
+
+.lamps li.false {
+  background: var(--alarm-soft);
+}
+
+.lamps li.null {
+  background: var(--note-soft);
+}
+
+.bulb {
+  display: grid;
+  width: 40px;
+  height: 40px;
+  border: 3px solid var(--dead);
+  border-radius: 50%;
+  font-size: 20px;
+  font-weight: 800;
+  place-items: center;
+}
+
+.true .bulb {
+  border-color: var(--live);
+  background: var(--live);
+  color: var(--on-live);
+}
+
+.false .bulb {
+  border-color: var(--alarm);
+  color: var(--alarm);
+}
+
+.null .bulb {
+  border-style: dashed;
+}
+
+.waits {
+  font-size: 15px;
+}
+
+.count {
+  height: 22px;
+  border: 2px solid var(--ink);
+  background: var(--panel);
+}
+
+.full {
+  display: block;
+  height: 100%;
+  background: var(--live);
+}
+
+.next {
+  padding: 8px 14px;
+  border-left: 6px solid var(--ink);
+  background: var(--panel);
+}
+
+.says {
+  font-size: 22px;
+  font-weight: 700;
+}
+
+.assumed {
+  padding-top: 4px;
+  color: var(--ink-soft);
+  font-size: 15px;
+}
+
+.wrong {
+  color: var(--alarm);
+  font-weight: 650;
+}
+</style>

@@ -1,0 +1,515 @@
+<script setup lang="ts">
+import { computed, ref, shallowRef, watch } from 'vue'
+import { api, type ForcedTest, type ForcedTestRecord, type Visit } from '@/api/client'
+import { useStopwatch } from '@/composables/useStopwatch'
+import type { Problem } from '@/model/outcome'
+import ProblemNote from './ProblemNote.vue'
+import StopwatchFace from './StopwatchFace.vue'
+import VerdictList from './VerdictList.vue'
+
+const props = defineProps<{ visit: Visit; record: ForcedTestRecord }>()
+const emit = defineEmits<{ keep: [record: ForcedTestRecord] }>()
+const watchKey = `gorvant.forced.${props.visit.id}`
+const { started, mark: stamp, stop } = useStopwatch(watchKey)
+
+const test = shallowRef<ForcedTest | null>(null)
+const problem = shallowRef<Problem | null>(null)
+const again = ref(false)
+
+const ANSWERS = [
+  { id: 'fan', title: 'The fan stopped' },
+  { id: 'valve', title: 'The valve was heard' },
+  { id: 'strips', title: 'Heat came on' },
+  { id: 'fan_back', title: 'The fan came back' },
+  { id: 'strips_off', title: 'Heat went off' },
+]
+const READINGS = [
+  { id: 'fan_amps', title: 'Fan in defrost', unit: 'A' },
+  { id: 'vapour_before_degrees_f', title: 'Vapour line before', unit: '°F' },
+  { id: 'vapour_after_degrees_f', title: 'in defrost', unit: '°F' },
+  { id: 'true_suction_psi', title: 'True suction', unit: 'psi' },
+  { id: 'vapour_port_psi', title: 'Vapour port', unit: 'psi' },
+  { id: 'coil_at_end_degrees_f', title: 'Coil at the end', unit: '°F' },
+]
+
+const marks = computed(() => (props.record.marks ?? {}) as Record<string, number>)
+const answers = computed(() => (props.record.answers ?? {}) as Record<string, boolean>)
+const readings = computed(() => (props.record.readings ?? {}) as Record<string, number>)
+const tally = computed(() => (props.record.tally ?? {}) as Record<string, string>)
+const closed = computed(() => props.record.closed === true)
+
+let asked = 0
+watch(
+  () => props.record,
+  async (record) => {
+    const mine = ++asked
+    const answer = await api.forcedTest(props.visit.id, { ...record, closed: false })
+    if (mine !== asked) return
+    problem.value = answer.state === 'failed' ? answer.problem : null
+    if (answer.state === 'ready') test.value = answer.value
+  },
+  { immediate: true },
+)
+
+const keep = (part: Partial<ForcedTestRecord>) => emit('keep', { ...props.record, ...part })
+
+function press(step: ForcedTest['steps'][number]) {
+  const changes = step.tally as Record<string, string> | null
+  keep({
+    ...(step.mark ? { marks: { ...marks.value, [step.mark]: stamp() } } : {}),
+    ...(changes ? { tally: { ...tally.value, ...changes } } : {}),
+  })
+}
+function correct(mark: string, event: Event) {
+  const value = Number((event.target as HTMLInputElement).value.replace(',', '.'))
+  if (Number.isFinite(value) && value >= 0) keep({ marks: { ...marks.value, [mark]: value } })
+}
+function forget(mark: string) {
+  keep({ marks: Object.fromEntries(Object.entries(marks.value).filter(([key]) => key !== mark)) })
+}
+function answer(id: string, value: boolean) {
+  const rest = Object.fromEntries(Object.entries(answers.value).filter(([key]) => key !== id))
+  keep({ answers: answers.value[id] === value ? rest : { ...rest, [id]: value } })
+}
+function reading(id: string, event: Event) {
+  const text = (event.target as HTMLInputElement).value.trim().replace(',', '.')
+  const rest = Object.fromEntries(Object.entries(readings.value).filter(([key]) => key !== id))
+  if (text === '') keep({ readings: rest })
+  else if (Number.isFinite(Number(text))) keep({ readings: { ...rest, [id]: Number(text) } })
+}
+function number(key: 'counted_minutes' | 'coil_degrees_f', event: Event) {
+  const text = (event.target as HTMLInputElement).value.trim().replace(',', '.')
+  if (text === '' || Number.isFinite(Number(text))) keep({ [key]: text === '' ? null : Number(text) })
+}
+/** A new test forgets the old one, so it takes two presses. */
+function restart() {
+  if (!again.value) {
+    again.value = true
+    return
+  }
+  again.value = false
+  stop()
+  keep({ marks: {}, answers: {}, readings: {}, tally: {}, closed: false })
+}
+function close() {
+  stop()
+  keep({ closed: true })
+}
+
+const isDone = (step: ForcedTest['steps'][number]) => {
+  if (step.mark) return marks.value[step.mark] !== undefined
+  const changes = step.tally as Record<string, string> | null
+  return !!changes && Object.entries(changes).every(([item, state]) => tally.value[item] === state)
+}
+/** The step that is next: the first that takes something down and has not. */
+const next = computed(() => test.value?.steps.find((step) => (step.mark || step.tally) && !isDone(step))?.id)
+const TITLES: Record<string, string> = {
+  coil_jumper: 'jumper on the coil switch pins',
+  bridge: 'bridge on the pins',
+  sensor_plug: 'coil switch plug',
+}
+</script>
+
+<template>
+  <section class="forced" aria-label="Forced test">
+    <ProblemNote v-if="problem" :problem="problem" />
+    <template v-if="test">
+      <p v-for="warning in test.warnings" :key="warning" class="warning">⚠ {{ warning }}</p>
+      <div class="before">
+        <label
+          >Counted before
+          <input
+            class="mono"
+            inputmode="decimal"
+            :value="record.counted_minutes ?? ''"
+            placeholder="?"
+            data-testid="test-counted"
+            @change="number('counted_minutes', $event)"
+          />
+          min</label
+        >
+        <label class="flag"
+          ><input type="checkbox" :checked="record.fresh === true" @change="keep({ fresh: !record.fresh })" />
+          just after a defrost or a reset</label
+        >
+        <label
+          >Coil at entry
+          <input
+            class="mono"
+            inputmode="decimal"
+            :value="record.coil_degrees_f ?? ''"
+            placeholder="?"
+            @change="number('coil_degrees_f', $event)"
+          />
+          °F</label
+        >
+        <p class="expect" data-testid="expected">
+          <template v-if="test.forced_entry === 'held_pins'"
+            >In after {{ test.expected_seconds }} s of holding</template
+          >
+          <template v-else-if="test.forced_entry === 'none'">This board has no pins</template>
+          <template v-else
+            >Expect <b class="mono">{{ test.expected_seconds.toFixed(1) }} s</b> from bridge to fan off, at
+            ×{{ test.factor }}</template
+          >
+        </p>
+      </div>
+      <div class="desk">
+        <div class="left">
+          <div class="clock">
+            <StopwatchFace :started="started" />
+            <p class="state">
+              {{
+                started === null ? 'The first mark starts the watch' : 'running; a reload does not stop it'
+              }}
+            </p>
+            <button class="key" data-testid="new-test" @click="restart">
+              {{ again ? 'Forget this test?' : 'New test' }}
+            </button>
+          </div>
+          <ol class="steps">
+            <li
+              v-for="step in test.steps"
+              :key="step.id"
+              :class="{ done: isDone(step), next: step.id === next }"
+              :data-testid="`step-${step.id}`"
+            >
+              <button
+                v-if="(step.mark || step.tally) && !closed"
+                class="mark"
+                :data-testid="step.mark ? `mark-${step.mark}` : `do-${step.id}`"
+                @click="press(step)"
+              >
+                {{ step.does }}
+              </button>
+              <p v-else class="plain">{{ step.does }}</p>
+              <span v-if="step.mark && marks[step.mark] !== undefined" class="at">
+                <input
+                  class="mono"
+                  inputmode="decimal"
+                  :value="marks[step.mark]"
+                  :disabled="closed"
+                  :aria-label="`Seconds of: ${step.does}`"
+                  @change="correct(step.mark, $event)"
+                />
+                s
+                <button
+                  v-if="!closed"
+                  class="key quiet"
+                  :aria-label="`Forget: ${step.does}`"
+                  @click="forget(step.mark)"
+                >
+                  ×
+                </button>
+              </span>
+              <small>
+                <template v-if="step.proves">Proves {{ step.proves }}; not {{ step.not }}.</template>
+                <template v-else-if="step.note"
+                  >{{ step.note[0]?.toUpperCase() + step.note.slice(1) }}.</template
+                >
+                <template v-for="caution in step.cautions" :key="caution"> ⚠ {{ caution }}</template>
+              </small>
+            </li>
+          </ol>
+        </div>
+        <div :class="['right', { closed }]">
+          <fieldset :disabled="closed" class="seen">
+            <legend>Seen without a time</legend>
+            <div v-for="one in ANSWERS" :key="one.id" class="answer">
+              <span>{{ one.title }}</span>
+              <button
+                class="key"
+                :aria-pressed="answers[one.id] === true"
+                :data-testid="`yes-${one.id}`"
+                @click="answer(one.id, true)"
+              >
+                yes
+              </button>
+              <button
+                class="key"
+                :aria-pressed="answers[one.id] === false"
+                :data-testid="`no-${one.id}`"
+                @click="answer(one.id, false)"
+              >
+                no
+              </button>
+            </div>
+            <label v-for="one in READINGS" :key="one.id" class="reading"
+              >{{ one.title }}
+              <input
+                class="mono"
+                inputmode="decimal"
+                :value="readings[one.id] ?? ''"
+                :data-testid="`reading-${one.id}`"
+                @change="reading(one.id, $event)"
+              />
+              {{ one.unit }}</label
+            >
+          </fieldset>
+          <table v-if="test.beside.length" class="tape" data-testid="tape-beside">
+            <caption>
+              The tape: expected beside seen, seconds
+            </caption>
+            <tbody>
+              <tr v-for="line in test.beside" :key="line.mark" :class="{ off: line.agrees === false }">
+                <th scope="row">{{ line.title }}</th>
+                <td class="mono">{{ line.expected_seconds?.toFixed(1) ?? '–' }}</td>
+                <td class="mono">{{ line.seen_seconds?.toFixed(1) ?? '–' }}</td>
+                <td>{{ line.agrees === null ? '' : line.agrees ? '=' : '≠' }}</td>
+              </tr>
+            </tbody>
+          </table>
+          <VerdictList :verdicts="test.verdicts" />
+          <div :class="['tally', { open: test.left_behind.length }]" data-testid="tally">
+            <h3>Before you leave</h3>
+            <p v-for="(state, item) in tally" :key="item">
+              {{ TITLES[item] }}: <b>{{ state }}</b>
+            </p>
+            <p v-for="line in test.left_behind" :key="line" class="left-behind">≠ {{ line }}</p>
+            <p v-if="closed">= Closed, every jumper accounted for.</p>
+            <button
+              v-else
+              class="key solid"
+              :disabled="test.left_behind.length > 0 || !Object.keys(marks).length"
+              data-testid="close-test"
+              @click="close"
+            >
+              Close the test
+            </button>
+          </div>
+        </div>
+      </div>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+.forced {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 8px;
+}
+
+.warning {
+  padding: 8px 12px;
+  border-left: 6px solid var(--between);
+  background: var(--note-soft);
+  font-weight: 650;
+}
+
+.before {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 6px 20px;
+  color: var(--ink-soft);
+}
+
+input {
+  min-height: var(--target);
+  padding: 0 8px;
+  border: 1px solid var(--rule-strong);
+  border-radius: 3px;
+  background: var(--panel);
+  color: var(--ink);
+}
+
+.before input:not([type]) {
+  width: 76px;
+}
+
+.flag {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+}
+
+.flag input {
+  width: 22px;
+}
+
+.expect {
+  margin-left: auto;
+  color: var(--ink);
+}
+
+.desk {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+  gap: 20px;
+  align-items: start;
+}
+
+.clock {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 4px 18px;
+  padding: 4px 14px;
+  background: var(--glass);
+  color: var(--on-glass);
+}
+
+.state {
+  flex: 1;
+  color: var(--on-glass-soft);
+}
+
+.steps {
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+
+.steps li {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  gap: 2px 8px;
+  align-items: center;
+  padding: 5px 0 5px 8px;
+  border-left: 6px solid var(--rule);
+  border-bottom: 1px solid var(--rule);
+}
+
+.steps li.done {
+  border-left-color: var(--agrees);
+}
+
+.steps li.next {
+  border-left-color: var(--live);
+}
+
+.mark {
+  min-height: 56px;
+  padding: 6px 14px;
+  border: 2px solid var(--ink);
+  border-radius: 3px;
+  background: var(--panel);
+  font-size: 17px;
+  font-weight: 650;
+  text-align: left;
+  cursor: pointer;
+}
+
+.next .mark {
+  border-color: var(--live);
+  background: var(--live);
+  color: var(--on-live);
+}
+
+.done .mark {
+  border-color: var(--rule-strong);
+  font-weight: 450;
+}
+
+.plain {
+  font-weight: 650;
+}
+
+.at {
+  display: flex;
+  align-items: center;
+  gap: 4px;
+}
+
+.at input {
+  width: 78px;
+}
+
+.steps small {
+  grid-column: 1 / -1;
+  color: var(--ink-soft);
+  font-size: 14px;
+}
+
+.right {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 12px;
+}
+
+.seen {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 18px;
+  margin: 0;
+  padding: 6px 12px 10px;
+  border: 1px solid var(--rule-strong);
+}
+
+.right.closed .seen {
+  order: 1;
+}
+
+.answer {
+  display: flex;
+  align-items: center;
+  gap: 4px;
+  min-width: 240px;
+}
+
+.answer span {
+  flex: 1;
+}
+
+.answer .key {
+  border-width: 1px;
+}
+
+.reading {
+  color: var(--ink-soft);
+}
+
+.reading input {
+  width: 74px;
+}
+
+.tape {
+  width: 100%;
+  border-collapse: collapse;
+}
+
+.tape caption {
+  padding-bottom: 4px;
+  font-weight: 700;
+  text-align: left;
+}
+
+.tape th {
+  font-weight: 450;
+  text-align: left;
+}
+
+.tape td {
+  padding: 2px 8px;
+  text-align: right;
+}
+
+.tape tr {
+  border-bottom: 1px solid var(--rule);
+}
+
+.tape .off {
+  background: var(--alarm-soft);
+}
+
+.tally {
+  padding: 8px 12px;
+  border: 2px solid var(--ink);
+}
+
+.tally.open {
+  border-color: var(--alarm);
+}
+
+.left-behind {
+  color: var(--alarm);
+  font-weight: 700;
+}
+
+@media (max-width: 1040px) {
+  .desk {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

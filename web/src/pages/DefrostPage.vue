@@ -1,0 +1,194 @@
+<script setup lang="ts">
+import { computed, ref, shallowRef, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import { api, type DefrostOutlook, type DefrostRecord, type RigFile } from '@/api/client'
+import DefrostChecklist from '@/components/DefrostChecklist.vue'
+import DefrostNow, { type Moment } from '@/components/DefrostNow.vue'
+import DefrostSchools from '@/components/DefrostSchools.vue'
+import ForcedTestDesk from '@/components/ForcedTestDesk.vue'
+import ProblemNote from '@/components/ProblemNote.vue'
+import SensorDesk from '@/components/SensorDesk.vue'
+import { useVisit } from '@/composables/useVisit'
+import type { Problem } from '@/model/outcome'
+
+const props = defineProps<{ id: string }>()
+const route = useRoute()
+const router = useRouter()
+const { visit, problem: keeping, saved, load, change, take } = useVisit()
+const problem = shallowRef<Problem | null>(null)
+const outlook = shallowRef<DefrostOutlook | null>(null)
+const busy = ref(false)
+
+const TABS = [
+  { id: 'now', title: 'State now' },
+  { id: 'sensors', title: 'Sensors' },
+  { id: 'schools', title: 'Schools' },
+  { id: 'test', title: 'Forced test' },
+  { id: 'list', title: 'Checklist' },
+] as const
+type Tab = (typeof TABS)[number]['id']
+const tab = computed<Tab>(() => TABS.find((one) => one.id === route.query.tab)?.id ?? 'now')
+const go = (to: Tab) => router.replace({ query: to === 'now' ? {} : { tab: to } })
+
+watch(
+  () => props.id,
+  (id) => {
+    if (visit.value?.id !== id) void load(id)
+  },
+  { immediate: true },
+)
+/** What this page has noted; ahead of the visit while a change is on its way. */
+const record = shallowRef<DefrostRecord>({})
+watch(
+  () => visit.value?.id,
+  () => (record.value = (visit.value?.defrost ?? {}) as DefrostRecord),
+  { immediate: true },
+)
+
+const moment = computed(() => (record.value.moment ?? {}) as Moment)
+const history = computed(() => (record.value.history ?? {}) as Record<string, string | number>)
+
+async function keep(part: Partial<DefrostRecord>) {
+  const before = record.value
+  record.value = { ...record.value, ...part }
+  const kept = await change({ defrost: record.value })
+  if (!kept && part.test?.closed)
+    record.value = { ...record.value, test: { ...part.test, closed: before.test?.closed ?? false } }
+}
+
+/** The board's school becomes a measured fact of the rig. */
+async function useSchool(school: string) {
+  if (!visit.value) return
+  busy.value = true
+  const own = await api.rigOfVisit(props.id)
+  if (own.state === 'ready') {
+    const file = own.value.content as RigFile & { facts?: Record<string, unknown> }
+    const fact = (value: string) => ({
+      value,
+      provenance: { source: 'measured', note: 'by what was seen at the defrost desk' },
+    })
+    const facts = {
+      ...file.facts,
+      defrost_clock: fact(school.replace('_restarts', '')),
+      ...(school.startsWith('run_time') && school !== 'run_time_cold'
+        ? { at_expiry: fact(school === 'run_time_restarts' ? 'restart' : 'wait') }
+        : {}),
+    }
+    const kept = await api.changeFitted(props.id, visit.value.version, { ...file, facts })
+    problem.value = kept.state === 'failed' ? kept.problem : null
+    if (kept.state === 'ready') take(kept.value)
+  } else if (own.state === 'failed') problem.value = own.problem
+  busy.value = false
+}
+</script>
+
+<template>
+  <main class="defrost">
+    <div class="head">
+      <h1>
+        Defrost <span v-if="visit">{{ visit.site }}, {{ visit.unit }}</span>
+      </h1>
+      <p v-if="saved && !keeping" class="kept" role="status">= kept</p>
+      <div class="tabs" role="tablist" aria-label="Desk">
+        <button
+          v-for="one in TABS"
+          :key="one.id"
+          class="tab"
+          role="tab"
+          :aria-selected="tab === one.id"
+          :data-testid="`tab-${one.id}`"
+          @click="go(one.id)"
+        >
+          {{ one.title }}
+        </button>
+      </div>
+    </div>
+    <ProblemNote v-if="problem ?? keeping" :problem="(problem ?? keeping)!" />
+    <template v-if="visit && visit.id === id">
+      <DefrostNow
+        v-show="tab === 'now'"
+        :visit="visit"
+        :moment="moment"
+        @keep="(now) => keep({ moment: { ...now } })"
+        @outlook="(now) => (outlook = now)"
+      />
+      <SensorDesk v-if="tab === 'sensors'" :visit="visit" :record="record" @keep="keep" />
+      <DefrostSchools
+        v-if="tab === 'schools'"
+        :visit="visit"
+        :history="history"
+        :seen="record.seen ?? []"
+        :busy="busy"
+        @keep="(spans, seen) => keep({ history: spans, seen })"
+        @use="useSchool"
+      />
+      <ForcedTestDesk
+        v-if="tab === 'test'"
+        :visit="visit"
+        :record="record.test ?? {}"
+        @keep="(test) => keep({ test })"
+      />
+      <DefrostChecklist v-if="tab === 'list' && outlook" :visit="visit" :outlook="outlook" />
+    </template>
+    <p v-else-if="!keeping" class="quiet">Fetching the visit …</p>
+  </main>
+</template>
+
+<style scoped>
+.defrost {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 10px;
+  padding: 8px 16px 40px;
+}
+
+.head {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 4px 16px;
+  border-bottom: 3px solid var(--ink);
+}
+
+h1 {
+  flex: 1 1 260px;
+  font-size: 20px;
+}
+
+h1 span {
+  font-weight: 450;
+}
+
+.tabs {
+  display: flex;
+  max-width: 100%;
+  overflow-x: auto;
+}
+
+.tab {
+  flex: none;
+  min-height: 48px;
+  padding: 0 16px;
+  border: 0;
+  background: transparent;
+  font-weight: 650;
+  cursor: pointer;
+}
+
+.tab[aria-selected='true'] {
+  background: var(--ink);
+  color: var(--panel);
+}
+
+.tab:focus-visible {
+  outline-offset: -4px;
+}
+
+.kept {
+  color: var(--agrees);
+}
+
+.quiet {
+  color: var(--ink-soft);
+}
+</style>
