@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import KeptInput from './KeptInput.vue'
 import { toggled, type Answer, type Fact, type Question } from '@/model/answers'
 
 const props = defineProps<{ question: Question; fact: Fact | undefined; value: Answer }>()
@@ -14,16 +15,10 @@ const choices = computed<{ value: Answer; says: string }[]>(() =>
   props.question.kind === 'flag' ? flags : props.question.choices,
 )
 
-function number(event: Event) {
-  const input = event.target as HTMLInputElement
-  const value = Number(input.value.replace(',', '.'))
+function number(text: string, input: HTMLInputElement) {
+  const value = Number(text.replace(',', '.'))
   const { low, high } = props.question
-  if (
-    input.value.trim() === '' ||
-    !Number.isFinite(value) ||
-    value < (low ?? 0) ||
-    value > (high ?? Infinity)
-  ) {
+  if (text.trim() === '' || !Number.isFinite(value) || value < (low ?? 0) || value > (high ?? Infinity)) {
     input.setCustomValidity(`A number from ${low} to ${high} ${props.question.unit}`)
     input.reportValidity()
     return
@@ -50,13 +45,13 @@ function number(event: Event) {
       </button>
     </p>
     <div v-if="question.kind === 'number'" class="number">
-      <input
+      <KeptInput
         class="mono"
         inputmode="decimal"
         maxlength="6"
-        :value="value"
+        :value="String(value)"
         :aria-label="question.title"
-        @change="number"
+        @keep="number"
       />
       {{ question.unit }}
     </div>

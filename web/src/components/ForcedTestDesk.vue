@@ -3,6 +3,7 @@ import { computed, ref, shallowRef, watch } from 'vue'
 import { api, type ForcedTest, type ForcedTestRecord, type Visit } from '@/api/client'
 import { useStopwatch } from '@/composables/useStopwatch'
 import type { Problem } from '@/model/outcome'
+import KeptInput from './KeptInput.vue'
 import ProblemNote from './ProblemNote.vue'
 import StopwatchFace from './StopwatchFace.vue'
 import VerdictList from './VerdictList.vue'
@@ -60,8 +61,8 @@ function press(step: ForcedTest['steps'][number]) {
     ...(changes ? { tally: { ...tally.value, ...changes } } : {}),
   })
 }
-function correct(mark: string, event: Event) {
-  const value = Number((event.target as HTMLInputElement).value.replace(',', '.'))
+function correct(mark: string, text: string) {
+  const value = Number(text.replace(',', '.'))
   if (Number.isFinite(value) && value >= 0) keep({ marks: { ...marks.value, [mark]: value } })
 }
 function forget(mark: string) {
@@ -71,15 +72,15 @@ function answer(id: string, value: boolean) {
   const rest = Object.fromEntries(Object.entries(answers.value).filter(([key]) => key !== id))
   keep({ answers: answers.value[id] === value ? rest : { ...rest, [id]: value } })
 }
-function reading(id: string, event: Event) {
-  const text = (event.target as HTMLInputElement).value.trim().replace(',', '.')
+function reading(id: string, text: string) {
+  const typed = text.trim().replace(',', '.')
   const rest = Object.fromEntries(Object.entries(readings.value).filter(([key]) => key !== id))
-  if (text === '') keep({ readings: rest })
-  else if (Number.isFinite(Number(text))) keep({ readings: { ...rest, [id]: Number(text) } })
+  if (typed === '') keep({ readings: rest })
+  else if (Number.isFinite(Number(typed))) keep({ readings: { ...rest, [id]: Number(typed) } })
 }
-function number(key: 'counted_minutes' | 'coil_degrees_f', event: Event) {
-  const text = (event.target as HTMLInputElement).value.trim().replace(',', '.')
-  if (text === '' || Number.isFinite(Number(text))) keep({ [key]: text === '' ? null : Number(text) })
+function number(key: 'counted_minutes' | 'coil_degrees_f', text: string) {
+  const typed = text.trim().replace(',', '.')
+  if (typed === '' || Number.isFinite(Number(typed))) keep({ [key]: typed === '' ? null : Number(typed) })
 }
 /** A new test forgets the old one, so it takes two presses. */
 function restart() {
@@ -118,13 +119,13 @@ const TITLES: Record<string, string> = {
       <div class="before">
         <label
           >Counted before
-          <input
+          <KeptInput
             class="mono"
             inputmode="decimal"
             :value="record.counted_minutes ?? ''"
             placeholder="?"
             data-testid="test-counted"
-            @change="number('counted_minutes', $event)"
+            @keep="(text) => number('counted_minutes', text)"
           />
           min</label
         >
@@ -134,12 +135,12 @@ const TITLES: Record<string, string> = {
         >
         <label
           >Coil at entry
-          <input
+          <KeptInput
             class="mono"
             inputmode="decimal"
             :value="record.coil_degrees_f ?? ''"
             placeholder="?"
-            @change="number('coil_degrees_f', $event)"
+            @keep="(text) => number('coil_degrees_f', text)"
           />
           °F</label
         >
@@ -184,13 +185,13 @@ const TITLES: Record<string, string> = {
               </button>
               <p v-else class="plain">{{ step.does }}</p>
               <span v-if="step.mark && marks[step.mark] !== undefined" class="at">
-                <input
+                <KeptInput
                   class="mono"
                   inputmode="decimal"
                   :value="marks[step.mark]"
                   :disabled="closed"
                   :aria-label="`Seconds of: ${step.does}`"
-                  @change="correct(step.mark, $event)"
+                  @keep="(text) => correct(step.mark ?? '', text)"
                 />
                 s
                 <button
@@ -236,12 +237,12 @@ const TITLES: Record<string, string> = {
             </div>
             <label v-for="one in READINGS" :key="one.id" class="reading"
               >{{ one.title }}
-              <input
+              <KeptInput
                 class="mono"
                 inputmode="decimal"
                 :value="readings[one.id] ?? ''"
                 :data-testid="`reading-${one.id}`"
-                @change="reading(one.id, $event)"
+                @keep="(text) => reading(one.id, text)"
               />
               {{ one.unit }}</label
             >

@@ -4,6 +4,7 @@ import { api, type Photo } from '@/api/client'
 import { useCatalogue } from '@/composables/useCatalogue'
 import type { Problem } from '@/model/outcome'
 import { shrunk } from '@/model/picture'
+import KeptInput from './KeptInput.vue'
 import ProblemNote from './ProblemNote.vue'
 
 const props = defineProps<{ visit: string; fact?: string }>()
@@ -51,8 +52,8 @@ async function keep(event: Event) {
   await list()
 }
 
-async function note(photo: Photo, event: Event) {
-  const answer = await api.notePhoto(photo.id, (event.target as HTMLInputElement).value)
+async function note(photo: Photo, text: string) {
+  const answer = await api.notePhoto(photo.id, text)
   if (answer.state === 'failed') problem.value = answer.problem
 }
 
@@ -118,12 +119,12 @@ async function part(photo: Photo) {
           >{{ OF.find((one) => one.id === photo.of)?.title
           }}<template v-if="photo.fact_key">, {{ factTitle(photo.fact_key) }}</template></span
         >
-        <input
+        <KeptInput
           :value="photo.note"
           maxlength="200"
           placeholder="what it shows"
           aria-label="What it shows"
-          @change="note(photo, $event)"
+          @keep="(text) => note(photo, text)"
         />
         <button class="key quiet" type="button" @click="part(photo)">
           {{ parting === photo.id ? 'Delete for good?' : 'Delete' }}

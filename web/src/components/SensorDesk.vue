@@ -223,7 +223,7 @@ const chosen = computed(() => tables.value.find((one) => one.id === table.value)
             v-for="(point, i) in coil.points ?? []"
             :key="i"
             class="point mono"
-            :aria-label="`Take out ${point.state} at ${point.degrees_f} °F`"
+            title="take it out"
             @click="dropPoint(i)"
           >
             {{ point.degrees_f }}° {{ point.state }} ×
@@ -307,7 +307,7 @@ const chosen = computed(() => tables.value.find((one) => one.id === table.value)
             v-for="(point, i) in thermistor.points ?? []"
             :key="i"
             class="point mono"
-            :aria-label="`Take out ${point.ohms} ohms at ${point.degrees_f} °F`"
+            title="take it out"
             @click="keepThermistor({ points: (thermistor.points ?? []).filter((_, n) => n !== i) })"
           >
             {{ point.degrees_f }}° {{ point.ohms }} Ω ×

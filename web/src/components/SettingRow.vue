@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 import type { Setting } from '@/api/client'
+import KeptInput from './KeptInput.vue'
 
 const props = defineProps<{ item: Setting; read: boolean; label: string }>()
 const emit = defineEmits<{ set: [value: string | number | boolean]; clear: []; label: [text: string] }>()
@@ -8,8 +9,8 @@ const emit = defineEmits<{ set: [value: string | number | boolean]; clear: []; l
 const SIGN: Record<Setting['verdict'], string> = { agrees: '=', disagrees: '≠', look: 'i', assumed: '·' }
 const wrong = ref('')
 
-function number(event: Event) {
-  const value = Number((event.target as HTMLInputElement).value.replace(',', '.'))
+function number(text: string) {
+  const value = Number(text.replace(',', '.'))
   const { low, high, unit } = props.item
   const good = Number.isFinite(value) && value >= (low ?? -Infinity) && value <= (high ?? Infinity)
   wrong.value = good ? '' : `A number from ${low} to ${high} ${unit}.`
@@ -44,23 +45,23 @@ function choice(event: Event) {
       <button class="key" :aria-pressed="item.found === false" @click="emit('set', false)">no</button>
     </span>
     <span v-else class="number">
-      <input
+      <KeptInput
         class="mono"
         inputmode="decimal"
         maxlength="6"
-        :value="item.found"
+        :value="String(item.found)"
         :aria-label="item.title"
-        @change="number"
+        @keep="number"
       />
       {{ item.unit }}
     </span>
-    <input
+    <KeptInput
       class="label mono"
       maxlength="40"
       :value="label"
       placeholder="no."
       :aria-label="`Maker’s number for ${item.title}`"
-      @change="emit('label', ($event.target as HTMLInputElement).value)"
+      @keep="(text) => emit('label', text)"
     />
     <button
       v-if="read"

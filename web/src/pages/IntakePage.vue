@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, shallowRef, watch } from 'vue'
 import { api, type Visit } from '@/api/client'
+import KeptInput from '@/components/KeptInput.vue'
 import PhotoStrip from '@/components/PhotoStrip.vue'
 import ProblemNote from '@/components/ProblemNote.vue'
 import { useCatalogue } from '@/composables/useCatalogue'
@@ -58,8 +59,8 @@ function toggle(list: string[], entry: string) {
 const tick = (item: string) => visit.value && change({ safety: toggle(visit.value.safety, item) })
 const pick = (symptom: string) => visit.value && change({ symptoms: toggle(visit.value.symptoms, symptom) })
 
-function number(about: (typeof NUMBERS)[number], event: Event) {
-  const input = (event.target as HTMLInputElement).value.trim().replace(',', '.')
+function number(about: (typeof NUMBERS)[number], text: string) {
+  const input = text.trim().replace(',', '.')
   const value = input === '' ? null : Number(input)
   const good = value === null || (Number.isFinite(value) && value >= about.low && value <= about.high)
   wrong.value = good ? '' : `${about.title}: a number from ${about.low} to ${about.high} °F.`
@@ -109,13 +110,13 @@ function number(about: (typeof NUMBERS)[number], event: Event) {
         <div class="numbers">
           <label v-for="about in NUMBERS" :key="about.key"
             >{{ about.title }}
-            <input
+            <KeptInput
               class="mono"
               inputmode="decimal"
               maxlength="6"
               :value="visit[about.key] ?? ''"
               :data-testid="about.key"
-              @change="number(about, $event)"
+              @keep="(text) => number(about, text)"
             />
             °F</label
           >
