@@ -77,6 +77,16 @@ rises_per_minute_degrees_f: 0)).to have_attributes(by: nil, says: include("nothi
         expect(ended.call(5, move(10, "jumper", "on", of: %w[outdoor.board.DFT_1 outdoor.board.DFT_2]))).to match([be_within(0.1).of(600), "defrost_by_time"])
       end
 
+      it "counts its points as reached or only as passed, as the profile says" do
+        ends = [true, false].map do |inclusive|
+          held = began + [move(60, "coil", 70, over_seconds: 300), move(700, "coil", 72, over_seconds: 10)]
+          timeline = run(rig_with(changeover: letter, thresholds_inclusive: inclusive, defrost_limit_minutes: 30), held, 900, outdoor_degrees_f: 30, coil_degrees_f: 27,
+defrost_counted_minutes: 59.9)
+          defrosts(timeline).first.last
+        end
+        expect(ends).to match([be_within(0.1).of(360), be_within(0.1).of(700)])
+      end
+
       it "is hurried by the bridge, limit and all" do
         moves = began + [move(60, "bridge", "on"), move(200, "bridge", "off")]
         from, to = defrosts(run(rig, moves, 400, outdoor_degrees_f: 30, coil_degrees_f: 28, defrost_counted_minutes: 0)).first

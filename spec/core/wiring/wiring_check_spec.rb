@@ -117,8 +117,9 @@ RSpec.describe Gorvant::WiringCheck do
       one.effects.each do |effect|
         should = one.trials.ideal.fetch(effect.trial)
         wrong = should.loads.reject { |code, on| outcomes.fetch(effect.trial).loads[code] == on }
-        expect(effect.works).to be(wrong.empty? && outcomes.fetch(effect.trial).blown.empty?)
-        seen[effect.says] << wrong unless outcomes.fetch(effect.trial).blown.any?
+        outcome = outcomes.fetch(effect.trial)
+        expect(effect.works).to be(wrong.empty? && outcome.blown.empty? && outcome.chatter.empty?)
+        seen[effect.says] << wrong unless outcome.blown.any?
       end
     end
     expect(seen.values.map { |wrong| wrong.uniq.size }).to all(eq(1))
@@ -154,6 +155,9 @@ RSpec.describe Gorvant::WiringCheck do
       rows = Array.new(5_000) { |i| "wall,cable_a,wire#{i},violet,#{i == 77 ? 'ZZ' : 'capped'}" }
       read = described_class.read("place,cable,conductor,color,lands_on\n#{rows.join("\n")}", rig)
       expect(read).to have_attributes(as_found: nil, rows: 5_000, refused: [include(line: 79, problem: include("unknown terminal \"ZZ\"", "it has R, C, Y"))])
+      good = rows.map { |row| row.sub("ZZ", "capped") }
+      refused = [include(problem: include("5000 conductor ends; a visit keeps at most 400"))]
+      expect(described_class.read("place,cable,conductor,color,lands_on\n#{good.join("\n")}", rig)).to have_attributes(as_found: nil, refused: refused)
       expect(described_class.read("place,cable,conductor,color,lands_on\n#{(rows + ['']).join("\n").sub('ZZ', 'R')}\nwall,cable_a,w,red,R",
 rig).refused).to match([include(problem: include("at most 5000"))])
     end

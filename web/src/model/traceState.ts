@@ -53,7 +53,7 @@ function readFaults(text: string | null): Fault[] {
   try {
     const parsed: unknown = JSON.parse(text)
     return Array.isArray(parsed)
-      ? parsed.filter((one): one is Fault => typeof one?.kind === 'string' && 'at' in one).slice(0, 20)
+      ? parsed.filter((one): one is Fault => typeof one?.kind === 'string' && 'at' in one).slice(0, 80)
       : []
   } catch {
     return []

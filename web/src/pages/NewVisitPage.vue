@@ -177,6 +177,10 @@ async function begin() {
           </label>
         </div>
         <ProblemNote v-if="rigs.state === 'failed'" :problem="rigs.problem" />
+        <p class="compose">
+          Not in the library? <RouterLink class="key" to="/rigs/new">Compose it</RouterLink> by archetype and
+          options, or take in a file:
+        </p>
         <RigImport @imported="imported" />
       </section>
       <section>
@@ -283,6 +287,11 @@ section {
 }
 
 .rig span {
+  color: var(--ink-soft);
+}
+
+.compose {
+  padding-bottom: 8px;
   color: var(--ink-soft);
 }
 

@@ -59,6 +59,7 @@ module Gorvant
           return refuse(1, "has #{rows.size} rows; at most #{MOST_ROWS}") && answer(0) if rows.size > MOST_ROWS
 
           rows.each { |line, cells| row(line, cells) }
+          refuse(1, "makes #{@landings.size} conductor ends; a visit keeps at most #{AsFound::MOST}") if @refused.empty? && @landings.size > AsFound::MOST
           answer(rows.size)
         end
 

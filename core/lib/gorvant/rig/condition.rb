@@ -12,7 +12,7 @@ module Gorvant
   class Condition
     SUPPLIES = %w[air_handler outdoor].freeze
     BOARD = %w[defrost lockout hold].freeze
-    MOST_FAULTS = 20
+    MOST_FAULTS = 80
 
     # From parsed JSON. Raises BadCondition with the field's pointer.
     def self.parse(given)

@@ -1,18 +1,22 @@
 # frozen_string_literal: true
 
 module Gorvant
-  # A switch that closes on fall and opens on rise, and between its two points stays as it was. Both points count as reached.
+  # A switch that closes on fall and opens on rise, and between its two points stays as it was. Whether the points themselves count as
+  # reached is a field.
   class TemperatureSwitch < Controller
     attr_reader :id
 
+    PAST = 0.001 # seconds: just past a point that has to be passed
+
     # quantity: name of the temperature that moves it; rules: { closed:, open: }.
-    def initialize(id, quantity:, closes_at:, opens_at:, rules:)
+    def initialize(id, quantity:, closes_at:, opens_at:, rules:, inclusive: true)
       super()
       @id = id
       @quantity = quantity
       @closes_at = closes_at.to_f
       @opens_at = opens_at.to_f
       @rules = rules
+      @inclusive = inclusive
     end
 
     def memory = { closed: nil }
@@ -21,15 +25,21 @@ module Gorvant
       degrees = seen.value(@quantity)
       closed = position(memory[:closed], degrees)
       threshold = closed ? @opens_at : @closes_at
-      answer({ closed: closed }, { id => closed }, wake_at: seen.quantity(@quantity).reaches(threshold, seen.now),
+      answer({ closed: closed }, { id => closed }, wake_at: wake(threshold, degrees, seen),
                                                    reasons: { id => because(closed ? @rules[:closed] : @rules[:open], from: @quantity, degrees: format("%.0f", degrees)) })
     end
 
     private
 
+    def wake(threshold, degrees, seen)
+      return seen.now + PAST if !@inclusive && degrees == threshold && seen.quantity(@quantity).at(seen.now + PAST) != degrees
+
+      seen.quantity(@quantity).reaches(threshold, seen.now)
+    end
+
     def position(closed, degrees)
-      return true if degrees <= @closes_at
-      return false if degrees >= @opens_at
+      return true if @inclusive ? degrees <= @closes_at : degrees < @closes_at
+      return false if @inclusive ? degrees >= @opens_at : degrees > @opens_at
 
       closed || false
     end

@@ -35,7 +35,7 @@ module Gorvant
         found = []
         if @rig[:sensing] == "coil_switch"
           found << TemperatureSwitch.new("DFT", quantity: "coil", closes_at: @rig[:coil_switch_closes_degrees_f], opens_at: @rig[:coil_switch_opens_degrees_f],
-                                                rules: { closed: "coil_cold", open: "coil_warm" })
+                                                rules: { closed: "coil_cold", open: "coil_warm" }, inclusive: @rig[:thresholds_inclusive])
         end
         found << outdoor_thermostat if @rig[:outdoor_thermostat]
         @thermal = found.map(&:id)
