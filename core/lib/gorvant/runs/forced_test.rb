@@ -242,22 +242,24 @@ opens: format("%g", rig[:coil_switch_opens_degrees_f]))
     def ending
       return [] if warm_coil?
       return verdict("end_not_seen", watch("fan_off", "bridge_off")) unless began_at && ended_at
-
-      lasted = ended_at - began_at
       return hurried if hurried?
-      return verdict("ended_by_hand", watch("jumper_off", "fan_back"), seen: seconds(ended_at - marks["jumper_off"])) if marks["jumper_off"] && (ended_at - marks["jumper_off"]).between?(
-        -reaction, 30
-      )
 
-      by_time_or_warm(lasted)
+      marks["jumper_on"] ? jumpered_end : natural_end
     end
 
-    def by_time_or_warm(lasted)
-      fields = { seen: clock(lasted), limit: clock(profile.limit_seconds) }
-      evidence = watch("fan_off", "fan_back") + [coil_words(record.readings["coil_at_end_degrees_f"])].compact
-      return verdict("ended_by_temperature", evidence, **fields) if lasted < profile.limit_seconds - 10
+    # With the coil switch unplugged nothing is to be read of temperature.
+    def jumpered_end
+      off = marks["jumper_off"]
+      return verdict("ended_by_hand", watch("jumper_off", "fan_back", "strips_off"), seen: seconds([ended_at - off, 0].max)) if off && ended_at >= off - reaction
 
-      verdict(record.tally["coil_jumper"] == "on" || marks["jumper_on"] ? "ended_by_time_jumpered" : "ended_by_time", evidence, **fields)
+      by_limit(ended_at - began_at, "ended_by_time_jumpered", "ended_early")
+    end
+
+    def natural_end = by_limit(ended_at - began_at, "ended_by_time", "ended_by_temperature")
+
+    def by_limit(lasted, full, sooner)
+      evidence = watch("fan_off", "fan_back", "strips_off") + [coil_words(record.readings["coil_at_end_degrees_f"])].compact
+      verdict(lasted < profile.limit_seconds - 10 ? sooner : full, evidence, seen: clock(lasted), limit: clock(profile.limit_seconds))
     end
 
     # The bridge stayed on long enough to eat the limit.
