@@ -27,7 +27,7 @@ module Gorvant
         def forced_test(test)
           steps = test.steps.map { |step| step.to_h.merge(cautions: step.cautions.map { |key| Catalogue.cautions.fetch(key) }) }
           { steps: steps, warnings: test.warnings, expected_seconds: test.expected_seconds.round(2), beside: test.beside.map(&:to_h), verdicts: verdicts(test.verdicts),
-            left_behind: test.left_behind,
+            left_behind: test.left_behind, found_interval_minutes: test.found_interval_minutes,
             forced_entry: test.profile.forced_entry, factor: test.profile.speed_up_factor, interval_minutes: test.profile.interval_seconds / 60 }
         end
 

@@ -53,6 +53,9 @@ RSpec.describe "The defrost desk", :browser, type: :feature do
     find("[data-testid=reading-fan_amps]").set("1.1").send_keys(:tab)
     expect(page).to have_css(".verdict:first-child", text: "The fan still draws in defrost")
     expect(page).to have_css(".verdict", text: "The selector is on 90 min, not on 60")
+    find("[data-testid=note-interval]").click
+    expect(page).to have_css(".verdict.right", text: "The selector is on 90 min")
+    expect(find("[data-testid=expected]").text).to include("21.1 s")
     expect(find("[data-testid=tally]").text).to include("the jumper on the coil switch pins is still on")
     expect(find("[data-testid=close-test]")).to be_disabled
     find("[data-testid=mark-jumper_off]").click

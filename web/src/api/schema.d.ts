@@ -1546,6 +1546,7 @@ export interface components {
             }[];
             verdicts: components["schemas"]["Verdict"][];
             left_behind: string[];
+            found_interval_minutes: number | null;
             forced_entry: string;
             factor: number;
             interval_minutes: number;

@@ -74,7 +74,7 @@ const SIGN = { true: '=', false: '≠', null: '?' } as Record<string, string>
 
 <template>
   <section class="now" aria-label="How it stands now">
-    <div class="ask">
+    <div class="asks">
       <label
         >Call
         <select v-model="form.call">
@@ -138,40 +138,6 @@ const SIGN = { true: '=', false: '≠', null: '?' } as Record<string, string>
   display: grid;
   grid-template-columns: minmax(0, 1fr);
   gap: 12px;
-}
-
-.ask {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 8px 20px;
-  color: var(--ink-soft);
-}
-
-.ask input:not([type]),
-select {
-  min-height: var(--target);
-  padding: 0 8px;
-  border: 1px solid var(--rule-strong);
-  border-radius: 3px;
-  background: var(--panel);
-  color: var(--ink);
-}
-
-.ask input:not([type]) {
-  width: 84px;
-}
-
-.flag {
-  display: flex;
-  align-items: center;
-  gap: 8px;
-  min-height: var(--target);
-}
-
-.flag input {
-  width: 22px;
-  height: 22px;
 }
 
 .lamps {

@@ -123,7 +123,7 @@ const isOwn = (school: string) =>
       One history, every school. Drag on a lane to paint a stretch or wipe it, or type it. Interval
       <b class="mono">{{ answer?.interval_minutes ?? '…' }} min</b>.
     </p>
-    <div class="ask">
+    <div class="asks">
       <label v-for="lane in LANES" :key="lane.id"
         >{{ lane.title }}
         <input
@@ -164,7 +164,7 @@ const isOwn = (school: string) =>
       />
       <button class="key quiet" :aria-expanded="more" @click="more = !more">Y apart, cooling, power</button>
     </div>
-    <div v-if="more" class="ask">
+    <div v-if="more" class="asks">
       <label
         >Y live <input v-model.lazy="form.y" class="mono wide" placeholder="as fed" maxlength="2000"
       /></label>
@@ -315,26 +315,7 @@ const isOwn = (school: string) =>
   color: var(--ink-soft);
 }
 
-.ask {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 8px 16px;
-  color: var(--ink-soft);
-}
-
-.ask input,
-.ask select {
-  min-height: var(--target);
-  width: 110px;
-  padding: 0 8px;
-  border: 1px solid var(--rule-strong);
-  border-radius: 3px;
-  background: var(--panel);
-  color: var(--ink);
-}
-
-.ask .wide {
+.asks input.wide:not([type]) {
   width: 210px;
 }
 

@@ -8,8 +8,8 @@ import ProblemNote from './ProblemNote.vue'
 import StopwatchFace from './StopwatchFace.vue'
 import VerdictList from './VerdictList.vue'
 
-const props = defineProps<{ visit: Visit; record: ForcedTestRecord }>()
-const emit = defineEmits<{ keep: [record: ForcedTestRecord] }>()
+const props = defineProps<{ visit: Visit; record: ForcedTestRecord; busy: boolean }>()
+const emit = defineEmits<{ keep: [record: ForcedTestRecord]; interval: [minutes: number] }>()
 const watchKey = `gorvant.forced.${props.visit.id}`
 const { started, mark: stamp, stop } = useStopwatch(watchKey)
 
@@ -41,8 +41,8 @@ const closed = computed(() => props.record.closed === true)
 
 let asked = 0
 watch(
-  () => props.record,
-  async (record) => {
+  [() => props.record, () => props.visit.rig_revision_id],
+  async ([record]) => {
     const mine = ++asked
     const answer = await api.forcedTest(props.visit.id, { ...record, closed: false })
     if (mine !== asked) return
@@ -116,7 +116,7 @@ const TITLES: Record<string, string> = {
     <ProblemNote v-if="problem" :problem="problem" />
     <template v-if="test">
       <p v-for="warning in test.warnings" :key="warning" class="warning">⚠ {{ warning }}</p>
-      <div class="before">
+      <div class="asks">
         <label
           >Counted before
           <KeptInput
@@ -261,6 +261,15 @@ const TITLES: Record<string, string> = {
             </tbody>
           </table>
           <VerdictList :verdicts="test.verdicts" />
+          <button
+            v-if="test.found_interval_minutes && test.found_interval_minutes !== test.interval_minutes"
+            class="key"
+            :disabled="busy"
+            data-testid="note-interval"
+            @click="emit('interval', test.found_interval_minutes)"
+          >
+            Note {{ test.found_interval_minutes }} min in the rig, as measured
+          </button>
           <div :class="['tally', { open: test.left_behind.length }]" data-testid="tally">
             <h3>Before you leave</h3>
             <p v-for="(state, item) in tally" :key="item">
@@ -298,14 +307,6 @@ const TITLES: Record<string, string> = {
   font-weight: 650;
 }
 
-.before {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 6px 20px;
-  color: var(--ink-soft);
-}
-
 input {
   min-height: var(--target);
   padding: 0 8px;
@@ -313,20 +314,6 @@ input {
   border-radius: 3px;
   background: var(--panel);
   color: var(--ink);
-}
-
-.before input:not([type]) {
-  width: 76px;
-}
-
-.flag {
-  display: flex;
-  align-items: center;
-  gap: 8px;
-}
-
-.flag input {
-  width: 22px;
 }
 
 .expect {

@@ -197,12 +197,12 @@ const chosen = computed(() => tables.value.find((one) => one.id === table.value)
     <div class="two">
       <div>
         <h2>Coil switch</h2>
-        <p class="ask">
+        <p class="asks">
           closes at
           <input v-model="points.closes" class="mono" aria-label="Closes at °F" @change="setPoints" /> opens
           at <input v-model="points.opens" class="mono" aria-label="Opens at °F" @change="setPoints" /> °F
         </p>
-        <form class="ask" @submit.prevent="addPoint">
+        <form class="asks" @submit.prevent="addPoint">
           at
           <input
             v-model="form.degrees"
@@ -233,7 +233,7 @@ const chosen = computed(() => tables.value.find((one) => one.id === table.value)
       </div>
       <div>
         <h2>Thermistor</h2>
-        <p class="ask">
+        <p class="asks">
           table
           <select
             :value="table"
@@ -281,7 +281,7 @@ const chosen = computed(() => tables.value.find((one) => one.id === table.value)
           </template>
           <button class="key" @click="preview = null">Away with this</button>
         </div>
-        <form class="ask" @submit.prevent="addMeasured">
+        <form class="asks" @submit.prevent="addMeasured">
           at
           <input
             v-model="form.at"
@@ -314,7 +314,7 @@ const chosen = computed(() => tables.value.find((one) => one.id === table.value)
           </button>
         </p>
         <ThermistorChart v-if="answer" :answer="answer" />
-        <form class="ask" @submit.prevent="setPair">
+        <form class="asks" @submit.prevent="setPair">
           long off: coil <input v-model="form.coil" class="mono" aria-label="Coil sensor °F" /> air
           <input v-model="form.air" class="mono" aria-label="Air sensor °F" /> °F
           <button class="key">Compare</button>
@@ -344,33 +344,11 @@ h2 {
   font-size: 18px;
 }
 
-.ask {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 6px 8px;
-  color: var(--ink-soft);
-}
-
-input,
-select {
-  width: 76px;
-  min-height: var(--target);
-  padding: 0 8px;
-  border: 1px solid var(--rule-strong);
-  border-radius: 3px;
-  background: var(--panel);
-  color: var(--ink);
-}
-
-select,
-.wide,
-.preview input {
-  width: auto;
+.asks select {
   max-width: 190px;
 }
 
-.wide {
+.asks input.wide:not([type]) {
   width: 110px;
 }
 

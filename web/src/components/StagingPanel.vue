@@ -59,7 +59,7 @@ const stages = computed(() => (staging.value?.stages ?? []).filter((one) => one.
 
 <template>
   <section class="staging" aria-label="Stages over time">
-    <div class="ask">
+    <div class="asks">
       <div class="modes" role="group" aria-label="Mode">
         <button
           v-for="one in MODES"
@@ -162,14 +162,6 @@ const stages = computed(() => (staging.value?.stages ?? []).filter((one) => one.
   gap: 8px;
 }
 
-.ask {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 6px 14px;
-  color: var(--ink-soft);
-}
-
 .modes {
   display: flex;
 }
@@ -179,23 +171,12 @@ const stages = computed(() => (staging.value?.stages ?? []).filter((one) => one.
   border-width: 1px;
 }
 
-input,
-select,
 .course {
-  min-height: var(--target);
-  padding: 0 8px;
+  padding: 8px;
   border: 1px solid var(--rule-strong);
   border-radius: 3px;
   background: var(--panel);
   color: var(--ink);
-}
-
-input {
-  width: 76px;
-}
-
-.course {
-  padding: 8px;
 }
 
 .wrong {

@@ -45,6 +45,7 @@ const callOf = (trial: string) => (trial.includes('_open') || trial.includes('_c
         :open="finding.severity === 'fault' && i < 4"
         @mouseenter="emit('mark', endsOf(finding))"
         @mouseleave="emit('mark', [])"
+        @click="emit('mark', endsOf(finding))"
       >
         <summary>
           <b aria-hidden="true">{{ SIGN[finding.severity] }}</b> {{ finding.title }}

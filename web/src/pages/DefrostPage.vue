@@ -8,6 +8,7 @@ import DefrostSchools from '@/components/DefrostSchools.vue'
 import ForcedTestDesk from '@/components/ForcedTestDesk.vue'
 import ProblemNote from '@/components/ProblemNote.vue'
 import SensorDesk from '@/components/SensorDesk.vue'
+import VisitHead from '@/components/VisitHead.vue'
 import { useVisit } from '@/composables/useVisit'
 import type { Problem } from '@/model/outcome'
 
@@ -56,39 +57,40 @@ async function keep(part: Partial<DefrostRecord>) {
     record.value = { ...record.value, test: { ...part.test, closed: before.test?.closed ?? false } }
 }
 
-/** The board's school becomes a measured fact of the rig. */
-async function useSchool(school: string) {
+/** What was found at the desk becomes measured facts of the rig. */
+async function note(found: Record<string, string | number>) {
   if (!visit.value) return
   busy.value = true
   const own = await api.rigOfVisit(props.id)
+  if (own.state === 'failed') problem.value = own.problem
   if (own.state === 'ready') {
     const file = own.value.content as RigFile & { facts?: Record<string, unknown> }
-    const fact = (value: string) => ({
-      value,
-      provenance: { source: 'measured', note: 'by what was seen at the defrost desk' },
+    const provenance = { source: 'measured', note: 'by what was seen at the defrost desk' }
+    const facts = Object.fromEntries(
+      Object.entries(found).map(([key, value]) => [key, { value, provenance }]),
+    )
+    const kept = await api.changeFitted(props.id, visit.value.version, {
+      ...file,
+      facts: { ...file.facts, ...facts },
     })
-    const facts = {
-      ...file.facts,
-      defrost_clock: fact(school.replace('_restarts', '')),
-      ...(school.startsWith('run_time') && school !== 'run_time_cold'
-        ? { at_expiry: fact(school === 'run_time_restarts' ? 'restart' : 'wait') }
-        : {}),
-    }
-    const kept = await api.changeFitted(props.id, visit.value.version, { ...file, facts })
     problem.value = kept.state === 'failed' ? kept.problem : null
     if (kept.state === 'ready') take(kept.value)
-  } else if (own.state === 'failed') problem.value = own.problem
+  }
   busy.value = false
+}
+
+function useSchool(school: string) {
+  const expiry = { run_time: 'wait', run_time_restarts: 'restart' }[school]
+  return note({
+    defrost_clock: school.replace('_restarts', ''),
+    ...(expiry ? { at_expiry: expiry } : {}),
+  })
 }
 </script>
 
 <template>
   <main class="defrost">
-    <div class="head">
-      <h1>
-        Defrost <span v-if="visit">{{ visit.site }}, {{ visit.unit }}</span>
-      </h1>
-      <p v-if="saved && !keeping" class="kept" role="status">= kept</p>
+    <VisitHead class="over" title="Defrost" :visit="visit" :kept="saved && !keeping">
       <div class="tabs" role="tablist" aria-label="Desk">
         <button
           v-for="one in TABS"
@@ -102,7 +104,7 @@ async function useSchool(school: string) {
           {{ one.title }}
         </button>
       </div>
-    </div>
+    </VisitHead>
     <ProblemNote v-if="problem ?? keeping" :problem="(problem ?? keeping)!" />
     <template v-if="visit && visit.id === id">
       <DefrostNow
@@ -126,7 +128,9 @@ async function useSchool(school: string) {
         v-if="tab === 'test'"
         :visit="visit"
         :record="record.test ?? {}"
+        :busy="busy"
         @keep="(test) => keep({ test })"
+        @interval="(minutes) => note({ defrost_interval_minutes: minutes })"
       />
       <DefrostChecklist v-if="tab === 'list' && outlook" :visit="visit" :outlook="outlook" />
     </template>
@@ -142,21 +146,8 @@ async function useSchool(school: string) {
   padding: 8px 16px 40px;
 }
 
-.head {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 4px 16px;
+.over {
   border-bottom: 3px solid var(--ink);
-}
-
-h1 {
-  flex: 1 1 260px;
-  font-size: 20px;
-}
-
-h1 span {
-  font-weight: 450;
 }
 
 .tabs {
@@ -182,10 +173,6 @@ h1 span {
 
 .tab:focus-visible {
   outline-offset: -4px;
-}
-
-.kept {
-  color: var(--agrees);
 }
 
 .quiet {

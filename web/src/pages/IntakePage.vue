@@ -4,6 +4,7 @@ import { api, type Visit } from '@/api/client'
 import KeptInput from '@/components/KeptInput.vue'
 import PhotoStrip from '@/components/PhotoStrip.vue'
 import ProblemNote from '@/components/ProblemNote.vue'
+import VisitHead from '@/components/VisitHead.vue'
 import { useCatalogue } from '@/composables/useCatalogue'
 import { useVisit } from '@/composables/useVisit'
 import { day, degrees } from '@/model/units'
@@ -70,12 +71,7 @@ function number(about: (typeof NUMBERS)[number], text: string) {
 
 <template>
   <main class="intake">
-    <div class="head">
-      <h1>
-        Intake <span v-if="visit">{{ visit.site }}, {{ visit.unit }}</span>
-      </h1>
-      <p v-if="saved && !problem" class="saved" role="status">= kept</p>
-    </div>
+    <VisitHead title="Intake" :visit="visit" :kept="saved && !problem" />
     <ProblemNote v-if="problem" :problem="problem" />
     <template v-if="visit && catalogue">
       <section class="safety" aria-label="Safety first">
@@ -169,20 +165,6 @@ function number(about: (typeof NUMBERS)[number], text: string) {
   padding: 8px 16px 40px;
 }
 
-.head {
-  display: flex;
-  align-items: baseline;
-  gap: 16px;
-}
-
-h1 {
-  font-size: 20px;
-}
-
-h1 span {
-  font-weight: 450;
-}
-
 h2 {
   padding-bottom: 6px;
   font-size: 16px;
@@ -190,10 +172,6 @@ h2 {
 
 h2 small {
   color: var(--between);
-}
-
-.saved {
-  color: var(--agrees);
 }
 
 .safety {

@@ -7,6 +7,7 @@ import ProblemNote from '@/components/ProblemNote.vue'
 import SettingRow from '@/components/SettingRow.vue'
 import StagingPanel from '@/components/StagingPanel.vue'
 import { useHistory } from '@/composables/useHistory'
+import VisitHead from '@/components/VisitHead.vue'
 import { useVisit } from '@/composables/useVisit'
 import type { Problem } from '@/model/outcome'
 
@@ -103,12 +104,9 @@ async function keepProfile() {
 
 <template>
   <main class="thermostat">
-    <div class="head">
-      <h1>
-        Thermostat <span v-if="visit">{{ visit.site }}, {{ visit.unit }}</span>
-      </h1>
+    <VisitHead title="Thermostat" :visit="visit" :kept="saved && !keeping">
       <p v-if="answer" class="tally" data-testid="tally">
-        {{ tally }} <span v-if="saved && !keeping" class="kept">= kept</span>
+        {{ tally }}
       </p>
       <button class="key" :disabled="!history.canUndo.value" data-testid="undo" @click="step('undo')">
         Undo
@@ -116,7 +114,7 @@ async function keepProfile() {
       <button class="key" :disabled="!history.canRedo.value" data-testid="redo" @click="step('redo')">
         Redo
       </button>
-    </div>
+    </VisitHead>
     <ProblemNote v-if="problem ?? keeping" :problem="(problem ?? keeping)!" />
     <p v-if="!answer && !problem" class="quiet">Solving every call …</p>
     <div v-if="answer && visit && ready" class="work">
@@ -195,28 +193,8 @@ async function keepProfile() {
   padding: 8px 16px 40px;
 }
 
-.head {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 6px 16px;
-}
-
-h1 {
-  flex: 1 1 300px;
-  font-size: 20px;
-}
-
-h1 span {
-  font-weight: 450;
-}
-
 .tally {
   color: var(--ink-soft);
-}
-
-.kept {
-  color: var(--agrees);
 }
 
 .work {

@@ -4,6 +4,7 @@ import { api, type AsFound, type ConductorEnd, type LandingsRead, type Wiring } 
 import ProblemNote from '@/components/ProblemNote.vue'
 import WiringBoard from '@/components/WiringBoard.vue'
 import WiringSide from '@/components/WiringSide.vue'
+import VisitHead from '@/components/VisitHead.vue'
 import { useHistory } from '@/composables/useHistory'
 import { useVisit } from '@/composables/useVisit'
 import { isTyping } from '@/model/keys'
@@ -186,10 +187,7 @@ onBeforeUnmount(() => removeEventListener('keydown', onKey))
 
 <template>
   <main class="wiring">
-    <div class="head">
-      <h1>
-        Wiring <span v-if="visit">{{ visit.site }}, {{ visit.unit }}</span>
-      </h1>
+    <VisitHead title="Wiring" class="head" :visit="visit" :kept="false">
       <button
         class="key"
         :disabled="!history.canUndo.value"
@@ -236,7 +234,7 @@ onBeforeUnmount(() => removeEventListener('keydown', onKey))
         :to="traceTo(wiring.faults, wiring.effects.find((one) => !one.works)?.trial ?? 'heat')"
         >Trace as found</RouterLink
       >
-    </div>
+    </VisitHead>
     <ProblemNote v-if="problem ?? keeping" :problem="(problem ?? keeping)!" />
     <div v-if="refused?.refused.length" class="refused" role="alert" data-testid="refused">
       <strong
@@ -357,22 +355,6 @@ onBeforeUnmount(() => removeEventListener('keydown', onKey))
   grid-template-columns: minmax(0, 1fr);
   gap: 8px;
   padding: 8px 16px 32px;
-}
-
-.head {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 6px;
-}
-
-h1 {
-  flex: 1 1 260px;
-  font-size: 20px;
-}
-
-h1 span {
-  font-weight: 450;
 }
 
 .entry {

@@ -75,6 +75,15 @@ module Gorvant
       all.sort_by.with_index { |verdict, i| [verdict.look_first ? 0 : 1, i] }
     end
 
+    # The interval that the stopwatch names, where it leaves no other; nil otherwise.
+    def found_interval_minutes
+      return nil unless began && profile.forced_entry == "speed_up"
+
+      possible = SpeedUp.possible(SpeedUp.fits(began, factor: profile.speed_up_factor, fresh: fresh?))
+      near = possible.find { |fit| fit.verdict == "near_zero" }
+      near && (possible.one? || zero?) ? near.interval_minutes : nil
+    end
+
     # Items of the tally that are not as they have to be left: words.
     def left_behind
       record.tally.reject { |item, state| AT_REST.fetch(item, state) == state }.map { |item, state| Catalogue.words("defrost.left_#{item}", state: state) }
