@@ -40,6 +40,8 @@ defaults: { coil_degrees_f: nil, counted_minutes: nil, switches: {}.freeze, faul
       return Next.new(in_seconds: event.seconds, says: Catalogue.words("defrost.next", in: words(event.seconds)), because: [event.rule_says].compact, assumed: assumed) if event
 
       Next.new(in_seconds: nil, says: Catalogue.words("defrost.next_not", hours: (HORIZON / 3600).round), because: why_not, assumed: assumed)
+    rescue BadScript, ZeroTimeLoop => e
+      Next.new(in_seconds: nil, says: Catalogue.words("defrost.next_unknown"), because: [e.message], assumed: assumed)
     end
 
     # [Line]: initiation first, then what a defrost puts out.

@@ -3,7 +3,7 @@
 module Gorvant
   # The fewest moves after which every call works: the smallest set of differences to put right, tried on the circuit.
   class Correction
-    MOST_TRIED = 600
+    MOST_TRIED = 90
 
     # moves: sentences; differences: those put right; works: whether all calls do then; complete: whether fewer were ruled out.
     Answer = Value.define(:moves, :differences, :works, :complete)
@@ -27,7 +27,7 @@ module Gorvant
     private
 
     def electrical = @electrical ||= @differences.reject { |difference| difference.faults.empty? }
-    def right?(left) = Effects.right?(@trials.outcomes(left.flat_map(&:faults)), @should)
+    def right?(left) = @trials.right?(left.flat_map(&:faults), @should)
     def found(chosen, complete) = Answer.new(moves: chosen.flat_map(&:moves), differences: chosen, works: true, complete: complete)
 
     # Every set of differences, fewest moves first; settings before landings, since they cost least.

@@ -8,6 +8,7 @@ module Gorvant
     # loads: { code => works? } of those that the trial is about; nodes: { terminal => "live" or "dead" }; blown: fuse ids.
     # overloads: Findings of the transformer; lost_fraction: of the supply, over the field cables.
     Outcome = Value.define(:loads, :nodes, :blown, :chatter, :overloads, :lost_fraction)
+    TELLING = %w[heat cool heat_aux defrost].freeze # these part a wrong circuit from a right one soonest
     COMPRESSOR = %w[COMP COMP2 CC CC2].freeze
 
     attr_reader :rig, :all
@@ -21,6 +22,15 @@ module Gorvant
 
     # { trial id => Outcome } of the rig with these faults in. Raises BadCondition.
     def outcomes(faults = []) = @known[faults.sort_by(&:to_s)] ||= solved(faults)
+
+    # Whether these faults leave every trial as it should be: { trial id => Outcome }. Stops at the first that is otherwise.
+    def right?(faults, should)
+      known = @known[faults.sort_by(&:to_s)]
+      return Effects.right?(known, should) if known
+
+      circuit = circuit(faults)
+      @all.sort_by { |trial| TELLING.index(trial.call) || TELLING.size }.all? { |trial| Effects.right?({ trial.id => outcome(*circuit, trial) }, should.slice(trial.id)) }
+    end
 
     # What the same equipment does when it is wired as its sort usually is.
     def ideal
@@ -50,10 +60,15 @@ module Gorvant
     end
 
     def solved(given)
+      circuit = circuit(given)
+      @all.to_h { |trial| [trial.id, outcome(*circuit, trial)] }
+    end
+
+    # [Rig as set up, Netlist, held] with these faults in.
+    def circuit(given)
       faults = Fault.parse_all(given)
       fitted = faults.inject(@rig) { |so_far, fault| fault.refit(so_far) }
-      netlist, held = Fault.inject(Assembly.netlist(fitted), faults)
-      @all.to_h { |trial| [trial.id, outcome(fitted, netlist, held, trial)] }
+      [fitted, *Fault.inject(fitted.equal?(@rig) ? (@plain ||= Assembly.netlist(@rig)) : Assembly.netlist(fitted), faults)]
     end
 
     def outcome(fitted, netlist, held, trial)

@@ -15,7 +15,7 @@ module Gorvant
         @counted = counted
       end
 
-      # { mark => seconds on the watch }
+      # { mark => seconds on the watch }; empty for a rig that chatters too much to be run.
       def marks
         offset = LEAD - @seen["bridge_on"]
         timeline = Run.of(@rig, Script.parse({ "start" => tape_start, "moves" => moves(offset) }, LEAD + 1800.0))
@@ -24,6 +24,8 @@ module Gorvant
         found["fan_back"] = found["fan_off"] && first(timeline, "OFM", found["fan_off"] + 0.01, true)
         found["strips_off"] = strips_code && found["strips_on"] && first(timeline, strips_code, found["strips_on"] + 0.01, false)
         found.compact.transform_values { |at| (at - offset).round(2) }
+      rescue BadScript, ZeroTimeLoop
+        {}
       end
 
       private
