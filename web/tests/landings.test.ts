@@ -56,6 +56,16 @@ describe('one line of quick entry', () => {
     expect(landing('wall', text, red)).toMatchObject(expected)
   })
 
+  it.each([
+    ['as brown', { conductor: 'red', lands_on: 'R', color: 'brown' }],
+    ['as brown Y', { conductor: 'red', lands_on: 'Y', color: 'brown' }],
+    ['light blue as dark blue', { conductor: 'light_blue', color: 'dark blue', lies: 'capped' }],
+    ['green as brown', { kind: 'wrong' }],
+    ['red as', { kind: 'wrong' }],
+  ])('takes down a colour past a splice: %j', (text, expected) => {
+    expect(landing('wall', text, red)).toMatchObject(expected)
+  })
+
   it('asks which cable where two bring the colour, and takes its letter', () => {
     expect(landing('air_handler', 'white W')).toMatchObject({
       kind: 'wrong',

@@ -31,13 +31,15 @@ export const cableLetter = (cable: string) => cable.slice(-1).toUpperCase()
 /**
  * One line typed at a strip. For the end in hand: a terminal, "capped" or "bare"; nothing: as drawn.
  * With a conductor before it, for that one: "orange B", "b white W2 out". A colour that nobody drew
- * is an extra conductor. "jumper W2 E", "no jumper W2 E".
+ * is an extra conductor. "as brown": this end comes out of a splice in brown. "jumper W2 E",
+ * "no jumper W2 E".
  */
 export function readEntry(wiring: Wiring, place: string, current: ConductorEnd | null, text: string): Entry {
   const words = text.trim().split(/\s+/).filter(Boolean)
   const strip = wiring.strips.find((one) => one.place === place)
   if (!strip) return wrong('No such place.')
   if (/^(no\s+)?jumper\b/i.test(text.trim())) return jumper(wiring, place, text)
+  if (words.some((word) => word.toLowerCase() === 'as')) return spliced(wiring, place, current, words)
   if (!words.length)
     return current
       ? landed(current, current.drawn, current.drawn ? 'landed' : 'capped')
@@ -63,6 +65,26 @@ function landed(end: ConductorEnd, terminal: string | null, lies: Landing['lies'
   const { cable, conductor, place } = end
   const color = end.known ? {} : { color: end.color }
   return { kind: 'landing', end, landing: { cable, conductor, place, lands_on: terminal, lies, ...color } }
+}
+
+/** "as brown", "yellow as brown", "yellow as brown G": what goes before "as" is the conductor, after it its colour here. */
+function spliced(wiring: Wiring, place: string, current: ConductorEnd | null, words: string[]): Entry {
+  const at = words.findIndex((word) => word.toLowerCase() === 'as')
+  const [before, after] = [words.slice(0, at), words.slice(at + 1)]
+  const tail = after.length > 1 ? target(wiring, place, after.slice(-1)) : null
+  const color = (tail ? after.slice(0, -1) : after).join(' ').toLowerCase()
+  if (!/^[a-z][a-z ]{1,28}$/.test(color))
+    return wrong('“as” goes before a colour: “as brown”, or “yellow as brown”.')
+  const ends = endsAt(wiring, place).filter((end) =>
+    [nameOf(end), end.color].includes(before.join(' ').toLowerCase()),
+  )
+  if (before.length && ends.length !== 1)
+    return wrong(`“${before.join(' ')}”: name one conductor that is drawn here.`)
+  const end = before.length ? (ends[0] ?? null) : current
+  if (!end) return wrong('Which conductor? “yellow as brown”.')
+  const stands = tail ?? { terminal: end.lands_on, lies: end.lies }
+  const entry = landed(end, stands.terminal, stands.lies)
+  return entry.kind === 'landing' ? { ...entry, landing: { ...entry.landing, color } } : entry
 }
 
 /** "orange B": the longest tail that is a terminal, before it the conductor, before that the cable's letter. */

@@ -288,7 +288,10 @@ onBeforeUnmount(() => removeEventListener('keydown', onKey))
       </label>
       <button class="key solid" type="submit">{{ text ? 'Note it' : 'As drawn' }}</button>
       <p :class="['says', { bad }]" :role="bad ? 'alert' : 'status'">
-        {{ bad ? '≠ ' : '' }}{{ says || 'B · capped · bare · orange B · jumper W2 E · no jumper W2 E' }}
+        {{ bad ? '≠ ' : ''
+        }}{{
+          says || 'B · capped · bare · orange B · as brown (past a splice) · jumper W2 E · no jumper W2 E'
+        }}
         <span v-if="saved && !bad" class="kept">kept</span>
       </p>
     </form>
