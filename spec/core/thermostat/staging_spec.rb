@@ -145,6 +145,59 @@ RSpec.describe Gorvant::Staging do
     expect(chain.call(warm, "THERMOSTAT.W2", 40)).to be_as_designed
   end
 
+  # Whatever the weather, the customer and the settings do.
+  describe "under random courses" do
+    def random_rig(random)
+      numbers = { compressor_balance_degrees_f: random.rand(0..40), auxiliary_balance_degrees_f: random.rand(30..70), stage_delay_minutes: random.rand(0..20),
+thermostat_minimum_off_seconds: [0, 180, 300].sample(random: random) }
+      chosen = %i[staging_school fast_heating fast_cooling stage_drop].to_h { |key| [key, Gorvant::Catalogue.facts.fetch(key.to_s)["of"].keys.sample(random: random)] }
+      rig(**numbers, **chosen, balance_points: true, outdoor_sensor: true, backup: %w[strips gas].sample(random: random), changeover: %w[O B].sample(random: random))
+    end
+
+    def random_run(rig, random)
+      at = 0
+      moves = Array.new(30) do
+        at += random.rand(0..900)
+        what, value = [["mode", %w[heat cool off emergency].sample(random: random)], ["set_point", random.rand(60..80)], ["room", random.rand(60..80)],
+                       ["outdoor", random.rand(0..90)]].sample(random: random)
+        { "at_seconds" => at, "what" => what, "value" => value, "over_seconds" => %w[room outdoor].include?(what) ? random.rand(0..1200) : 0 }
+      end
+      start = { "outdoor_degrees_f" => random.rand(0..90), "coil_degrees_f" => 60 }
+      Gorvant::Run.of(rig, Gorvant::Script.parse({ "start" => start, "moves" => moves }, at + 1800.0))
+    end
+
+    # [[from, to]] of a signal.
+    def spans(timeline, id)
+      steps = timeline.signal(id).steps
+      steps.each_with_index.filter_map { |(at, on), i| [at, steps[i + 1]&.first || timeline.duration_seconds] if on == true }
+    end
+
+    # In a straight line between what is recorded.
+    def outdoor(timeline, at)
+      points = timeline.curves.find { |curve| curve.id == "outdoor" }.points
+      (from, low), (to, high) = points.each_cons(2).find { |(a, _), (b, _)| a <= at && at <= b && b > a } || [points.last, points.last]
+      to > from ? low + ((high - low) * (at - from) / (to - from)) : low
+    end
+
+    (1..25).each do |seed|
+      it "keeps to order, balance points, minimum-off and gas (seed #{seed})" do
+        random = Random.new(seed)
+        own = random_rig(random)
+        timeline = random_run(own, random)
+        y, y2, aux = %w[THERMOSTAT.Y THERMOSTAT.Y2 THERMOSTAT.W2].map { |id| spans(timeline, id) }
+        call = ->(at) { timeline.value_at("call", at) }
+        expect(y2).to all(satisfy { |from, to| y.any? { |a, b| a <= from && to <= b } })
+        expect(aux.map { |from, _to| call.call(from) } - %w[heat_aux]).to eq([])
+        expect(y.map { |from, _to| call.call(from) } & %w[off fan emergency]).to eq([])
+        expect(y.map { |from, _to| outdoor(timeline, from) if call.call(from).start_with?("heat") }.compact).to all(be >= own[:compressor_balance_degrees_f] - 1)
+        expect(aux.map { |from, _to| outdoor(timeline, from) }).to all(be <= own[:auxiliary_balance_degrees_f] + 1)
+        expect(y.each_cons(2).map { |(_, off), (on, _)| on - off }).to all(be >= own[:thermostat_minimum_off_seconds] - 0.01)
+        both = aux.product(y).map { |(a, b), (c, d)| [b, d].min - [a, c].max }
+        expect(both).to all(be <= own[:gas_cut_seconds] + 0.01) if own[:backup] == "gas"
+      end
+    end
+  end
+
   it "heats a simple room: slower the colder it is, faster with each stage, and level where loss and gain meet" do
     course = lambda do |outdoor|
       start = { "set_point_degrees_f" => 70, "room_degrees_f" => 64, "outdoor_degrees_f" => outdoor, "house" => true }

@@ -97,6 +97,23 @@ RSpec.describe Gorvant::WiringCheck do
     expect(one.correction).to have_attributes(moves: ["At the outdoor unit land the white of cable B on W2 out"], works: true)
   end
 
+  # What it says to put right is enough, and nothing of it can be left out: tried on the circuit, not on its own words.
+  it "comes to a set of moves that is enough and of which none is idle, in random findings" do
+    (1..14).each do |seed|
+      rig = Gorvant::Target.rig(RandomRigs.rig(seed))
+      random = Random.new(seed * 17)
+      ends = rig.cables.flat_map { |cable| cable.conductors.flat_map { |conductor| [cable.from, cable.to].map { |place| [cable.id, conductor.id, place] } } }
+      one = check(rig, ends.sample(3, random: random).map { |cable, conductor, place| landing(cable, conductor, place, [nil, *rig.terminals(place)].sample(random: random)) })
+      next unless one.drawn_right?
+
+      chosen = one.correction.differences
+      right = ->(put_right) { Gorvant::Effects.right?(one.trials.outcomes((one.differences.all - put_right).flat_map(&:faults)), one.trials.ideal) }
+      expect([seed, one.correction.works, right.call(chosen)]).to eq([seed, true, true])
+      chosen.each { |difference| expect([seed, right.call(chosen - [difference])]).to eq([seed, false]) }
+      expect(one.works?).to be(chosen.empty?)
+    end
+  end
+
   it "adds up the VA and the loss over the cable" do
     thin = rig_with(transformer_va: 20, compressor_stages: 2, stage_2: "contactor")
     long = thin.with(cables: thin.cables.map { |cable| cable.with(length_feet: 500) })

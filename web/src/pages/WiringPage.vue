@@ -340,9 +340,11 @@ onBeforeUnmount(() => removeEventListener('keydown', onKey))
           <td>{{ places.find((one) => one.place === end.place)?.title }}</td>
           <td>{{ cableLetter(end.cable) }}</td>
           <td>{{ end.color }}</td>
-          <td>{{ end.lands_on ?? end.lies }}</td>
-          <td>{{ end.drawn ?? '–' }}</td>
-          <td>{{ end.lands_on === end.drawn ? (end.seen ? '=' : 'not looked at') : '≠' }}</td>
+          <td>{{ end.lands_on ? letter(end.place, end.lands_on) : end.lies }}</td>
+          <td>{{ end.drawn ? letter(end.place, end.drawn) : '–' }}</td>
+          <td>
+            {{ end.lands_on !== end.drawn || end.lies === 'bare' ? '≠' : end.seen ? '=' : 'not looked at' }}
+          </td>
         </tr>
       </tbody>
     </table>
