@@ -102,7 +102,7 @@ RSpec.describe "Rigs over the API", :server do
       { call: "heat", faults: [{ kind: "set_up", at: "changeover", value: "B" }] } => "/condition/faults/0/at",
       { call: "heat", faults: [{ kind: "coil_shorted", at: "LPS" }] } => "/condition/faults/0/at",
       { call: "heat", faults: [{ kind: "high_resistance", at: "cable_a.red@wall", ohms: -1 }] } => "/condition/faults/0/ohms",
-      { call: "heat", faults: Array.new(21) { { kind: "open", at: "CC" } } } => "/condition/faults",
+      { call: "heat", faults: Array.new(81) { { kind: "open", at: "CC" } } } => "/condition/faults",
       { call: "heat", outputs: ["Y9"] } => "/condition/outputs",
       { call: "heat", board: { mood: true } } => "/condition/board/mood",
       { call: "heat", supplies: { outdoor: "off" } } => "/condition/supplies/outdoor",

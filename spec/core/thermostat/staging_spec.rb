@@ -175,7 +175,7 @@ thermostat_minimum_off_seconds: [0, 180, 300].sample(random: random) }
     # In a straight line between what is recorded.
     def outdoor(timeline, at)
       points = timeline.curves.find { |curve| curve.id == "outdoor" }.points
-      (from, low), (to, high) = points.each_cons(2).find { |(a, _), (b, _)| a <= at && at <= b && b > a } || [points.last, points.last]
+      (from, low), (to, high) = points.each_cons(2).find { |(a, _), (b, _)| at.between?(a, b) && b > a } || [points.last, points.last]
       to > from ? low + ((high - low) * (at - from) / (to - from)) : low
     end
 

@@ -3,6 +3,8 @@ import { computed, ref, shallowRef, watch } from 'vue'
 import { api, type ForcedTest, type ForcedTestRecord, type Visit } from '@/api/client'
 import { useStopwatch } from '@/composables/useStopwatch'
 import type { Problem } from '@/model/outcome'
+import ForcedSeen from './ForcedSeen.vue'
+import ForcedTape from './ForcedTape.vue'
 import KeptInput from './KeptInput.vue'
 import ProblemNote from './ProblemNote.vue'
 import StopwatchFace from './StopwatchFace.vue'
@@ -16,22 +18,6 @@ const { started, mark: stamp, stop } = useStopwatch(watchKey)
 const test = shallowRef<ForcedTest | null>(null)
 const problem = shallowRef<Problem | null>(null)
 const again = ref(false)
-
-const ANSWERS = [
-  { id: 'fan', title: 'The fan stopped' },
-  { id: 'valve', title: 'The valve was heard' },
-  { id: 'strips', title: 'Heat came on' },
-  { id: 'fan_back', title: 'The fan came back' },
-  { id: 'strips_off', title: 'Heat went off' },
-]
-const READINGS = [
-  { id: 'fan_amps', title: 'Fan in defrost', unit: 'A' },
-  { id: 'vapour_before_degrees_f', title: 'Vapour line before', unit: '°F' },
-  { id: 'vapour_after_degrees_f', title: 'in defrost', unit: '°F' },
-  { id: 'true_suction_psi', title: 'True suction', unit: 'psi' },
-  { id: 'vapour_port_psi', title: 'Vapour port', unit: 'psi' },
-  { id: 'coil_at_end_degrees_f', title: 'Coil at the end', unit: '°F' },
-]
 
 const marks = computed(() => (props.record.marks ?? {}) as Record<string, number>)
 const answers = computed(() => (props.record.answers ?? {}) as Record<string, boolean>)
@@ -67,16 +53,6 @@ function correct(mark: string, text: string) {
 }
 function forget(mark: string) {
   keep({ marks: Object.fromEntries(Object.entries(marks.value).filter(([key]) => key !== mark)) })
-}
-function answer(id: string, value: boolean) {
-  const rest = Object.fromEntries(Object.entries(answers.value).filter(([key]) => key !== id))
-  keep({ answers: answers.value[id] === value ? rest : { ...rest, [id]: value } })
-}
-function reading(id: string, text: string) {
-  const typed = text.trim().replace(',', '.')
-  const rest = Object.fromEntries(Object.entries(readings.value).filter(([key]) => key !== id))
-  if (typed === '') keep({ readings: rest })
-  else if (Number.isFinite(Number(typed))) keep({ readings: { ...rest, [id]: Number(typed) } })
 }
 function number(key: 'counted_minutes' | 'coil_degrees_f', text: string) {
   const typed = text.trim().replace(',', '.')
@@ -214,52 +190,15 @@ const TITLES: Record<string, string> = {
           </ol>
         </div>
         <div :class="['right', { closed }]">
-          <fieldset :disabled="closed" class="seen">
-            <legend>Seen without a time</legend>
-            <div v-for="one in ANSWERS" :key="one.id" class="answer">
-              <span>{{ one.title }}</span>
-              <button
-                class="key"
-                :aria-pressed="answers[one.id] === true"
-                :data-testid="`yes-${one.id}`"
-                @click="answer(one.id, true)"
-              >
-                yes
-              </button>
-              <button
-                class="key"
-                :aria-pressed="answers[one.id] === false"
-                :data-testid="`no-${one.id}`"
-                @click="answer(one.id, false)"
-              >
-                no
-              </button>
-            </div>
-            <label v-for="one in READINGS" :key="one.id" class="reading"
-              >{{ one.title }}
-              <KeptInput
-                class="mono"
-                inputmode="decimal"
-                :value="readings[one.id] ?? ''"
-                :data-testid="`reading-${one.id}`"
-                @keep="(text) => reading(one.id, text)"
-              />
-              {{ one.unit }}</label
-            >
-          </fieldset>
-          <table v-if="test.beside.length" class="tape" data-testid="tape-beside">
-            <caption>
-              The tape: expected beside seen, seconds
-            </caption>
-            <tbody>
-              <tr v-for="line in test.beside" :key="line.mark" :class="{ off: line.agrees === false }">
-                <th scope="row">{{ line.title }}</th>
-                <td class="mono">{{ line.expected_seconds?.toFixed(1) ?? '–' }}</td>
-                <td class="mono">{{ line.seen_seconds?.toFixed(1) ?? '–' }}</td>
-                <td>{{ line.agrees === null ? '' : line.agrees ? '=' : '≠' }}</td>
-              </tr>
-            </tbody>
-          </table>
+          <ForcedSeen
+            class="seen"
+            :answers="answers"
+            :readings="readings"
+            :closed="closed"
+            @answers="(all) => keep({ answers: all })"
+            @readings="(all) => keep({ readings: all })"
+          />
+          <ForcedTape v-if="test.beside.length" :lines="test.beside" />
           <VerdictList :verdicts="test.verdicts" />
           <button
             v-if="test.found_interval_minutes && test.found_interval_minutes !== test.interval_minutes"
@@ -416,69 +355,8 @@ input {
   gap: 12px;
 }
 
-.seen {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 4px 18px;
-  margin: 0;
-  padding: 6px 12px 10px;
-  border: 1px solid var(--rule-strong);
-}
-
 .right.closed .seen {
   order: 1;
-}
-
-.answer {
-  display: flex;
-  align-items: center;
-  gap: 4px;
-  min-width: 240px;
-}
-
-.answer span {
-  flex: 1;
-}
-
-.answer .key {
-  border-width: 1px;
-}
-
-.reading {
-  color: var(--ink-soft);
-}
-
-.reading input {
-  width: 74px;
-}
-
-.tape {
-  width: 100%;
-  border-collapse: collapse;
-}
-
-.tape caption {
-  padding-bottom: 4px;
-  font-weight: 700;
-  text-align: left;
-}
-
-.tape th {
-  font-weight: 450;
-  text-align: left;
-}
-
-.tape td {
-  padding: 2px 8px;
-  text-align: right;
-}
-
-.tape tr {
-  border-bottom: 1px solid var(--rule);
-}
-
-.tape .off {
-  background: var(--alarm-soft);
 }
 
 .tally {

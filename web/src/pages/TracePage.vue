@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { api, type Condition, type Reading, type Rig, type Source, type Visit } from '@/api/client'
 import CallBar from '@/components/CallBar.vue'
@@ -16,17 +16,19 @@ import TraceHead from '@/components/TraceHead.vue'
 import TraceViews from '@/components/TraceViews.vue'
 import ViewTabs from '@/components/ViewTabs.vue'
 import WhatIf from '@/components/WhatIf.vue'
+import { useActionKeys } from '@/composables/useActionKeys'
 import { useCatalogue } from '@/composables/useCatalogue'
 import { useExpected } from '@/composables/useExpected'
 import { useProbes, type Touched } from '@/composables/useProbes'
 import { useReadings } from '@/composables/useReadings'
 import { useScreen } from '@/composables/useScreen'
+import { useSupposing } from '@/composables/useSupposing'
 import { useTape } from '@/composables/useTape'
 import { useDrawing, useTrace } from '@/composables/useTrace'
-import { actionFor, isTyping, TAPE_ACTIONS } from '@/model/keys'
+import { TAPE_ACTIONS } from '@/model/keys'
 import type { Problem } from '@/model/outcome'
 import { saveFile } from '@/model/saveFile'
-import { readState, VIEWS, writeState, type Fault, type TraceState } from '@/model/traceState'
+import { readState, VIEWS, writeState, type TraceState } from '@/model/traceState'
 import { volts } from '@/model/units'
 import LoopStrings from '@/scene/LoopStrings.vue'
 
@@ -102,35 +104,8 @@ function choose(call: string) {
   else change({ call })
 }
 
-/** The tape comes out with what is called now, or goes away again. */
-function toggleTape() {
-  if (state.value.tape) return tape.set(null, { at: 0 })
-  const outdoor = visit.value?.outdoor_degrees_f ?? 35
-  const moves = state.value.call === 'off' ? [] : [{ at_seconds: 5, what: 'call', value: state.value.call }]
-  tape.go(0)
-  tape.set({ start: { outdoor_degrees_f: outdoor }, moves })
-}
-
-/** What is broken by hand begins, or ends, at the tape's instant. */
-function setFaults(faults: Fault[]) {
-  if (!state.value.tape) return change({ faults })
-  const now = condition.value.faults ?? []
-  const has = (list: Fault[], one: Fault) =>
-    list.some((other) => JSON.stringify(other) === JSON.stringify(one))
-  for (const one of faults.filter((fault) => !has(now, fault)))
-    tape.put({ what: 'fault', of: one, value: 'begins' })
-  for (const one of now.filter((fault) => !has(faults, fault)))
-    tape.put({ what: 'fault', of: one, value: 'ends' })
-}
-
-function setSupplies(off: string[]) {
-  if (!state.value.tape) return change({ off })
-  for (const id of ['outdoor', 'air_handler']) {
-    const on = !off.includes(id)
-    if ((condition.value.supplies?.[id] ?? true) !== on)
-      tape.put({ what: 'supply', of: id, value: on ? 'on' : 'off' })
-  }
-}
+const { setFaults, setSupplies, suppose, toggleTape } = useSupposing(state, condition, tape, change)
+const tapeOut = () => toggleTape(visit.value?.outdoor_degrees_f ?? 35)
 
 function touch(station: Touched, load: string | null = null) {
   inHand.value = [station.id.split('/').pop() ?? station.id, ...station.nodes]
@@ -172,14 +147,6 @@ function correct(reading: Reading) {
   correcting.value = reading
 }
 
-function suppose(code: string, position: 'open' | 'closed' | null) {
-  if (state.value.tape) return tape.put({ what: 'switch', of: code, value: position ?? 'closed' })
-  const supposed = { ...state.value.supposed }
-  if (position) supposed[code] = position
-  else delete supposed[code]
-  change({ supposed })
-}
-
 /** The circuit as it stands, for ngspice. */
 async function saveDeck() {
   const answer = await api.spice(source, condition.value)
@@ -213,41 +180,39 @@ function beside<T>(all: readonly T[], now: T | undefined, by: number): T | undef
   return all[(at + by + all.length) % all.length]
 }
 
-function onKey(event: KeyboardEvent) {
-  const plain = !isTyping(event) && !event.ctrlKey && !event.metaKey && !event.altKey
-  const chosen = plain ? calls.value.find((one) => one.key === event.key) : undefined
-  if (chosen) return choose(chosen.id)
-  const action = actionFor(event)
-  if (!action || (TAPE_ACTIONS.includes(action) && !state.value.tape)) return
-  if (event.key === ' ' && (event.target as Element | null)?.closest('button, a, summary, [role=button]'))
-    return
-  event.preventDefault()
+const view = (by: number) => change({ view: beside(VIEWS, state.value.view, by) ?? 'loops' })
+function nextInstrument() {
   const instruments = (catalogue.value?.instruments ?? []).map((one) => one.id)
+  change({ instrument: beside(instruments, state.value.instrument, 1) })
+}
+function nextLoop() {
   const loads = (trace.value?.strings ?? []).map((one) => one.load)
-  const view = (by: number) => change({ view: beside(VIEWS, state.value.view, by) ?? 'loops' })
-  const acts: Record<typeof action, () => void> = {
+  change({ loop: beside(loads, loop.value ?? undefined, 1) ?? null, red: null, part: null })
+}
+
+useActionKeys(
+  {
     measure: () => meter.value?.focus(),
     next: () => step(1),
     previous: () => step(-1),
     swap: () => change({ black: state.value.red, red: state.value.black }),
     hop: () => change({ hop: !state.value.hop }),
-    instrument: () => change({ instrument: beside(instruments, state.value.instrument, 1) }),
+    instrument: nextInstrument,
     ohms: () => change({ ohms: !state.value.ohms }),
     view: () => view(1),
     back: () => view(-1),
-    tape: toggleTape,
+    tape: tapeOut,
     play: () => tape.play(),
     event: () => tape.event(1),
     before: () => tape.event(-1),
     pin: () => tape.pin(),
-    loop: () => change({ loop: beside(loads, loop.value ?? undefined, 1) ?? null, red: null, part: null }),
+    loop: nextLoop,
     keys: () => (keysShown.value = !keysShown.value),
-  }
-  acts[action]()
-}
-
-onMounted(() => addEventListener('keydown', onKey))
-onBeforeUnmount(() => removeEventListener('keydown', onKey))
+  },
+  () => calls.value,
+  choose,
+  (action) => TAPE_ACTIONS.includes(action) && !state.value.tape,
+)
 
 const failure = shallowRef<Problem | null>(null)
 void (async () => {
@@ -274,7 +239,7 @@ watch(trace, (now) => {
           :aria-pressed="!!state.tape"
           title="t"
           data-testid="tape-out"
-          @click="toggleTape"
+          @click="tapeOut"
         >
           Tape
         </button>
@@ -288,7 +253,7 @@ watch(trace, (now) => {
       class="key"
       :aria-pressed="!!state.tape"
       data-testid="tape-out"
-      @click="toggleTape"
+      @click="tapeOut"
     >
       Tape
     </button>
@@ -424,7 +389,7 @@ watch(trace, (now) => {
       :span="state.span"
       :fixed="!docked"
       @span="(script, span) => tape.set(script, { span })"
-      @away="toggleTape"
+      @away="tapeOut"
     />
     <SpokenLoops v-if="trace && !narrow" :strings="trace.strings" />
     <ReadingLog

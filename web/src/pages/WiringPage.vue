@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, shallowRef } from 'vue'
 import { api, type AsFound, type ConductorEnd, type LandingsRead, type Wiring } from '@/api/client'
+import LandingList from '@/components/LandingList.vue'
 import ProblemNote from '@/components/ProblemNote.vue'
 import WiringBoard from '@/components/WiringBoard.vue'
 import WiringSide from '@/components/WiringSide.vue'
@@ -320,37 +321,7 @@ onBeforeUnmount(() => removeEventListener('keydown', onKey))
       <WiringSide :wiring="wiring" :trace-to="traceTo" @mark="(ends) => (marked = ends)" />
     </div>
 
-    <table v-if="wiring" class="list" data-testid="list">
-      <caption>
-        Landings as found
-        <template v-if="visit">: {{ visit.site }}, {{ visit.unit }}, {{ visit.visit_on }}</template>
-      </caption>
-      <thead>
-        <tr>
-          <th>Place</th>
-          <th>Cable</th>
-          <th>Conductor</th>
-          <th>Found on</th>
-          <th>Drawn on</th>
-          <th></th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="end in wiring.ends" :key="key(end)">
-          <td>{{ places.find((one) => one.place === end.place)?.title }}</td>
-          <td>{{ cableLetter(end.cable) }}</td>
-          <td>{{ end.color }}</td>
-          <td>{{ end.lands_on ? letter(end.place, end.lands_on) : end.lies }}</td>
-          <td>{{ end.drawn ? letter(end.place, end.drawn) : '–' }}</td>
-          <td>
-            {{ end.lands_on !== end.drawn || end.lies === 'bare' ? '≠' : end.seen ? '=' : 'not looked at' }}
-          </td>
-        </tr>
-      </tbody>
-    </table>
-    <ol v-if="wiring?.correction.moves.length" class="list">
-      <li v-for="move in wiring.correction.moves" :key="move">{{ move }}</li>
-    </ol>
+    <LandingList v-if="wiring" :wiring="wiring" :visit="visit" />
   </main>
 </template>
 
@@ -473,10 +444,6 @@ onBeforeUnmount(() => removeEventListener('keydown', onKey))
   color: var(--ink-soft);
 }
 
-.list {
-  display: none;
-}
-
 @media (max-width: 1040px) {
   .work {
     grid-template-columns: minmax(0, 1fr);
@@ -488,33 +455,6 @@ onBeforeUnmount(() => removeEventListener('keydown', onKey))
   .entry,
   .work {
     display: none;
-  }
-
-  .list {
-    display: table;
-    width: 100%;
-    border-collapse: collapse;
-    color: var(--ink);
-  }
-
-  ol.list {
-    display: block;
-    padding-left: 22px;
-    font-weight: 650;
-  }
-
-  caption {
-    padding-bottom: 8px;
-    font-size: 18px;
-    font-weight: 700;
-    text-align: left;
-  }
-
-  th,
-  td {
-    padding: 3px 8px;
-    border-bottom: 1px solid var(--rule);
-    text-align: left;
   }
 }
 </style>

@@ -1,0 +1,111 @@
+<script setup lang="ts">
+import KeptInput from './KeptInput.vue'
+
+/** What was seen of a forced defrost without a time, and what was read. */
+const props = defineProps<{
+  answers: Record<string, boolean>
+  readings: Record<string, number>
+  closed: boolean
+}>()
+const emit = defineEmits<{
+  answers: [answers: Record<string, boolean>]
+  readings: [readings: Record<string, number>]
+}>()
+
+const ANSWERS = [
+  { id: 'fan', title: 'The fan stopped' },
+  { id: 'valve', title: 'The valve was heard' },
+  { id: 'strips', title: 'Heat came on' },
+  { id: 'fan_back', title: 'The fan came back' },
+  { id: 'strips_off', title: 'Heat went off' },
+]
+const READINGS = [
+  { id: 'fan_amps', title: 'Fan in defrost', unit: 'A' },
+  { id: 'vapour_before_degrees_f', title: 'Vapour line before', unit: '°F' },
+  { id: 'vapour_after_degrees_f', title: 'in defrost', unit: '°F' },
+  { id: 'true_suction_psi', title: 'True suction', unit: 'psi' },
+  { id: 'vapour_port_psi', title: 'Vapour port', unit: 'psi' },
+  { id: 'coil_at_end_degrees_f', title: 'Coil at the end', unit: '°F' },
+]
+
+function answer(id: string, value: boolean) {
+  const rest = Object.fromEntries(Object.entries(props.answers).filter(([key]) => key !== id))
+  emit('answers', props.answers[id] === value ? rest : { ...rest, [id]: value })
+}
+function reading(id: string, text: string) {
+  const typed = text.trim().replace(',', '.')
+  const rest = Object.fromEntries(Object.entries(props.readings).filter(([key]) => key !== id))
+  if (typed === '') emit('readings', rest)
+  else if (Number.isFinite(Number(typed))) emit('readings', { ...rest, [id]: Number(typed) })
+}
+</script>
+
+<template>
+  <fieldset :disabled="closed">
+    <legend>Seen without a time</legend>
+    <div v-for="one in ANSWERS" :key="one.id" class="answer">
+      <span>{{ one.title }}</span>
+      <button
+        class="key"
+        :aria-pressed="answers[one.id] === true"
+        :data-testid="`yes-${one.id}`"
+        @click="answer(one.id, true)"
+      >
+        yes
+      </button>
+      <button
+        class="key"
+        :aria-pressed="answers[one.id] === false"
+        :data-testid="`no-${one.id}`"
+        @click="answer(one.id, false)"
+      >
+        no
+      </button>
+    </div>
+    <label v-for="one in READINGS" :key="one.id" class="reading"
+      >{{ one.title }}
+      <KeptInput
+        class="mono"
+        inputmode="decimal"
+        :value="readings[one.id] ?? ''"
+        :data-testid="`reading-${one.id}`"
+        @keep="(text) => reading(one.id, text)"
+      />
+      {{ one.unit }}</label
+    >
+  </fieldset>
+</template>
+
+<style scoped>
+fieldset {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 18px;
+  margin: 0;
+  padding: 6px 12px 10px;
+  border: 1px solid var(--rule-strong);
+}
+
+.answer {
+  display: flex;
+  align-items: center;
+  gap: 4px;
+  min-width: 240px;
+}
+
+.answer span {
+  flex: 1;
+}
+
+.answer .key {
+  border-width: 1px;
+}
+
+.reading {
+  color: var(--ink-soft);
+}
+
+.reading input {
+  width: 74px;
+}
+</style>
