@@ -8,8 +8,16 @@ defineProps<{ lines: ForcedTest['beside'] }>()
 <template>
   <table class="tape" data-testid="tape-beside">
     <caption>
-      The tape: expected beside seen, seconds
+      The tape, in seconds on the watch
     </caption>
+    <thead>
+      <tr>
+        <th scope="col"><span class="hidden-label">mark</span></th>
+        <td>expected</td>
+        <td>seen</td>
+        <td></td>
+      </tr>
+    </thead>
     <tbody>
       <tr v-for="line in lines" :key="line.mark" :class="{ off: line.agrees === false }">
         <th scope="row">{{ line.title }}</th>

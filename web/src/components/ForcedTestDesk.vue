@@ -79,7 +79,9 @@ const isDone = (step: ForcedTest['steps'][number]) => {
   return !!changes && Object.entries(changes).every(([item, state]) => tally.value[item] === state)
 }
 /** The step that is next: the first that takes something down and has not. */
-const next = computed(() => test.value?.steps.find((step) => (step.mark || step.tally) && !isDone(step))?.id)
+const next = computed(() =>
+  closed.value ? undefined : test.value?.steps.find((step) => (step.mark || step.tally) && !isDone(step))?.id,
+)
 const TITLES: Record<string, string> = {
   coil_jumper: 'jumper on the coil switch pins',
   bridge: 'bridge on the pins',
