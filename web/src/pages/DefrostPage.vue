@@ -5,6 +5,7 @@ import { api, type DefrostOutlook, type DefrostRecord, type RigFile } from '@/ap
 import DefrostChecklist from '@/components/DefrostChecklist.vue'
 import DefrostNow, { type Moment } from '@/components/DefrostNow.vue'
 import DefrostSchools from '@/components/DefrostSchools.vue'
+import DeskTabs from '@/components/DeskTabs.vue'
 import ForcedTestDesk from '@/components/ForcedTestDesk.vue'
 import ProblemNote from '@/components/ProblemNote.vue'
 import SensorDesk from '@/components/SensorDesk.vue'
@@ -91,19 +92,7 @@ function useSchool(school: string) {
 <template>
   <main class="defrost">
     <VisitHead class="over" title="Defrost" :visit="visit" :kept="saved && !keeping">
-      <div class="tabs" role="tablist" aria-label="Desk">
-        <button
-          v-for="one in TABS"
-          :key="one.id"
-          class="tab"
-          role="tab"
-          :aria-selected="tab === one.id"
-          :data-testid="`tab-${one.id}`"
-          @click="go(one.id)"
-        >
-          {{ one.title }}
-        </button>
-      </div>
+      <DeskTabs :tabs="TABS" :tab="tab" label="Desk" @choose="go" />
     </VisitHead>
     <ProblemNote v-if="problem ?? keeping" :problem="(problem ?? keeping)!" />
     <template v-if="visit && visit.id === id">
@@ -148,31 +137,6 @@ function useSchool(school: string) {
 
 .over {
   border-bottom: 3px solid var(--ink);
-}
-
-.tabs {
-  display: flex;
-  max-width: 100%;
-  overflow-x: auto;
-}
-
-.tab {
-  flex: none;
-  min-height: 48px;
-  padding: 0 16px;
-  border: 0;
-  background: transparent;
-  font-weight: 650;
-  cursor: pointer;
-}
-
-.tab[aria-selected='true'] {
-  background: var(--ink);
-  color: var(--panel);
-}
-
-.tab:focus-visible {
-  outline-offset: -4px;
 }
 
 .quiet {

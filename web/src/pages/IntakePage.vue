@@ -103,7 +103,7 @@ function number(about: (typeof NUMBERS)[number], text: string) {
           data-testid="complaint"
           @change="change({ complaint })"
         />
-        <div class="numbers">
+        <div class="asks numbers">
           <label v-for="about in NUMBERS" :key="about.key"
             >{{ about.title }}
             <KeptInput
@@ -210,21 +210,7 @@ h2 small {
 }
 
 .numbers {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px 24px;
   padding-top: 8px;
-  color: var(--ink-soft);
-}
-
-.numbers input {
-  width: 90px;
-  min-height: var(--target);
-  padding: 0 10px;
-  border: 1px solid var(--rule-strong);
-  border-radius: 3px;
-  background: var(--panel);
-  color: var(--ink);
 }
 
 .wrong {

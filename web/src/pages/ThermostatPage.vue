@@ -2,6 +2,7 @@
 import { computed, ref, shallowRef, watch } from 'vue'
 import { api, type AsFound, type SettingProfile, type Setting, type SettingsAnswer } from '@/api/client'
 import BenchList from '@/components/BenchList.vue'
+import DeskTabs from '@/components/DeskTabs.vue'
 import FindingList from '@/components/FindingList.vue'
 import ProblemNote from '@/components/ProblemNote.vue'
 import SettingRow from '@/components/SettingRow.vue'
@@ -159,19 +160,13 @@ async function keepProfile() {
       <div class="right">
         <FindingList :findings="answer.findings" />
         <p v-if="!answer.findings.length" class="fine">= The settings fit what is fitted.</p>
-        <div class="tabs" role="tablist" aria-label="What to look at">
-          <button
-            v-for="one in TABS"
-            :key="one.id"
-            class="tab"
-            role="tab"
-            :aria-selected="tab === one.id"
-            :data-testid="`tab-${one.id}`"
-            @click="tab = one.id"
-          >
-            {{ one.title }}
-          </button>
-        </div>
+        <DeskTabs
+          class="tabs"
+          :tabs="TABS"
+          :tab="tab"
+          label="What to look at"
+          @choose="(one) => (tab = one)"
+        />
         <StagingPanel v-if="tab === 'stages'" :visit="visit" :settings="settings" />
         <BenchList
           v-else
@@ -211,22 +206,7 @@ async function keepProfile() {
 }
 
 .tabs {
-  display: flex;
   border-bottom: 3px solid var(--ink);
-}
-
-.tab {
-  min-height: var(--target);
-  padding: 0 16px;
-  border: 0;
-  background: transparent;
-  font-weight: 650;
-  cursor: pointer;
-}
-
-.tab[aria-selected='true'] {
-  background: var(--ink);
-  color: var(--panel);
 }
 
 .profiles {
