@@ -114,6 +114,14 @@ RSpec.describe Gorvant::Staging do
       expect(words(Gorvant::Chain.new(timeline, "THERMOSTAT.Y", 720))).to include("the compressor stays out until it ends")
     end
 
+    it "asks for all stages at once: both for a minute with gas, both for good with strips, backup alone below the balance point" do
+      asked = ->(backup, outdoor) { run(rig(**points, backup: backup, fast_heating: "error"), "heat", 9, outdoor: outdoor, minutes: 20) }
+      gas, strips, cold = asked.call("gas", 40), asked.call("strips", 40), asked.call("gas", 20)
+      expect([0.5, 0.98, 1.05, 15].map { |minute| on_at(gas, minute) & %w[Y W2] }).to eq([%w[W2 Y], %w[W2 Y], %w[W2], %w[W2]])
+      expect([0.5, 15].map { |minute| on_at(strips, minute) & %w[Y W2] }).to eq([%w[W2 Y], %w[W2 Y]])
+      expect([0.5, 15].map { |minute| on_at(cold, minute) & %w[Y W2] }).to eq([%w[W2], %w[W2]])
+    end
+
     it "leaves nothing to heat between a compressor point above the auxiliary one, and does nothing without a sensor" do
       crossed = { compressor_balance_degrees_f: 52, auxiliary_balance_degrees_f: 46 }
       expect([44, 49, 54].map { |outdoor| at(outdoor, "strips", 10, **crossed) }).to eq([%w[HTR], [], %w[COMP]])

@@ -100,12 +100,14 @@ module Gorvant
 
     def mode_of(call) = { "cooling" => "cool", "heating" => "heat" }[Catalogue.calls.fetch(call)["mode"]]
 
-    # With gas the compressor runs on for a little beside the furnace, then stays out until the call ends.
+    # With gas the compressor runs for a little beside the furnace, then stays out until the call ends. One that stands, and that
+    # no stage asks for, does not start for so short a time.
     def gas_out(now, seen)
       return now.merge(gas_out: false) unless @gas && heating?(now[:call])
       return now unless now[:call] == "heat_aux"
 
-      now.merge(gas_out: now[:gas_out] || !now[:y] || seen.now >= now[:since] + @gas_cut)
+      idle = !now[:y] && !now[:stages].to_i.positive?
+      now.merge(gas_out: now[:gas_out] || idle || seen.now >= now[:since] + @gas_cut)
     end
 
     def gas(wanted, now, reasons, waits)
