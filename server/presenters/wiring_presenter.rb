@@ -22,7 +22,7 @@ module Gorvant
           { place: place, title: @rig.place_title(place), cables: @rig.cables.select do |cable|
             [cable.from, cable.to].include?(place)
           end.map { |cable| { id: cable.id, title: Naming.cable(cable) } },
-            terminals: terminals.map { |terminal| { id: terminal, letter: Naming.letter(@rig, terminal), tap: AsFound::TAPS.key?(terminal) } } }
+            terminals: terminals.map { |terminal| { id: terminal, letter: Naming.letter(@rig, terminal), tap: !@rig.terminals(place).include?(terminal) } } }
         end
       end
 

@@ -70,6 +70,7 @@ RSpec.describe Gorvant::WiringCheck do
     ["a jumper left behind", {}, [], [["outdoor", "R", "Y", true]], "jumper_left", { "fan" => "compressor on, uncalled" }],
     ["the jumper to E missing", {}, [], [["wall", "W2", "E", false]], "jumper_missing", { "emergency" => "heat strips off" }],
     ["crossed", {}, [%w[cable_a yellow air_handler G], %w[cable_a green air_handler Y]], [], "landing_crossed", { "fan" => "compressor on, uncalled" }],
+    ["Y on the thermostat's Y2 of a single stage", {}, [%w[cable_a yellow wall Y2]], [], "landing_wrong", { "cool" => "contactor off" }],
     ["two on one screw", {}, [%w[cable_a green air_handler Y]], [], "landing_doubled", { "cool" => "blower off" }]
   ].each do |what, facts, landings, jumpers, code, expected|
     it "solves #{what}" do

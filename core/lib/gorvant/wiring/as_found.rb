@@ -14,6 +14,8 @@ module Gorvant
 
     # Points of the outdoor unit that a field wire can be landed on past the strip: { name => node }.
     TAPS = { "T1" => "outdoor.board.T1", "M" => "outdoor.board.M", "CC" => "outdoor.CC.1" }.freeze
+    # Screws that a thermostat has and that nothing is behind on this rig: a wire on one of them lands on nothing.
+    DEAD = %w[Y2 L].freeze
     LIES = %w[landed capped bare].freeze
     MOST = 400
 
@@ -22,8 +24,24 @@ module Gorvant
       def parse(given, rig) = Reader.new(given, rig).as_found
 
       # Where a conductor can be landed at a place: names in the order of the strip.
-      def terminals(rig, place) = rig.terminals(place) + (place == "outdoor" ? TAPS.select { |_name, node| Assembly.netlist(rig).node?(node) }.keys : [])
-      def node(place, terminal) = (place == "outdoor" && TAPS[terminal]) || "#{place}.#{terminal}"
+      def terminals(rig, place) = rig.terminals(place) + more(rig, place)
+
+      # The point of the circuit that a screw is; nil for one with nothing behind it.
+      def node(rig, place, terminal)
+        return nil if place == "wall" && !rig.terminals(place).include?(terminal)
+
+        (place == "outdoor" && TAPS[terminal]) || "#{place}.#{terminal}"
+      end
+
+      private
+
+      def more(rig, place)
+        case place
+        when "outdoor" then TAPS.select { |_name, node| Assembly.netlist(rig).node?(node) }.keys
+        when "wall" then DEAD - rig.terminals(place)
+        else []
+        end
+      end
     end
 
     def to_json_hash

@@ -75,23 +75,26 @@ module Gorvant
       landed = both.select(&:lands_on)
       return nil unless landed.size == 2 && landed.first == one
 
-      nodes = landed.map { |landing| AsFound.node(landing.place, landing.lands_on) }
-      Difference.new(kind: "extra", place: one.place, ends: landed, faults: [{ "kind" => "extra", "at" => nodes }], moves: [words("move_cap", what: name(one), place: title(one.place))])
+      nodes = landed.map { |landing| AsFound.node(@rig, landing.place, landing.lands_on) }
+      Difference.new(kind: "extra", place: one.place, ends: landed, faults: bridge("extra", nodes), moves: [words("move_cap", what: name(one), place: title(one.place))])
     end
 
     def difference(kind, ends)
-      Difference.new(kind: kind, place: ends.first.place, ends: ends, should: ends.to_h { |one| [one, drawn(one)] }, faults: ends.map { |one| fault(one) }, moves: ends.map do |one|
+      Difference.new(kind: kind, place: ends.first.place, ends: ends, should: ends.to_h { |one| [one, drawn(one)] }, faults: ends.filter_map { |one| fault(one) }, moves: ends.map do |one|
         move(one)
       end)
     end
 
     def fault(one)
       joint = "#{one.cable}.#{one.conductor}@#{one.place}"
-      node = one.lands_on && AsFound.node(one.place, one.lands_on)
-      return { "kind" => "extra", "at" => ["#{one.place}.#{one.cable}.#{one.conductor}", node] } if drawn(one).nil?
+      node = one.lands_on && AsFound.node(@rig, one.place, one.lands_on)
+      return bridge("extra", ["#{one.place}.#{one.cable}.#{one.conductor}", node]).first if drawn(one).nil?
 
       node ? { "kind" => "landed", "at" => joint, "to" => node } : { "kind" => "lifted", "at" => joint }
     end
+
+    # Nothing where one of the two is a screw with nothing behind it.
+    def bridge(kind, nodes) = nodes.all? ? [{ "kind" => kind, "at" => nodes }] : []
 
     def move(one)
       should = drawn(one)
@@ -150,8 +153,8 @@ module Gorvant
     end
 
     def jumper_extra(jumper)
-      nodes = [jumper.from, jumper.to].map { |terminal| AsFound.node(jumper.place, terminal) }
-      Difference.new(kind: "jumper_extra", place: jumper.place, jumper: jumper, faults: [{ "kind" => "jumper", "at" => nodes }],
+      nodes = [jumper.from, jumper.to].map { |terminal| AsFound.node(@rig, jumper.place, terminal) }
+      Difference.new(kind: "jumper_extra", place: jumper.place, jumper: jumper, faults: bridge("jumper", nodes),
                      moves: [words("move_jumper_off", ends: "#{jumper.from}–#{jumper.to}", place: title(jumper.place))])
     end
 
