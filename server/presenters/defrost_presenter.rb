@@ -20,7 +20,7 @@ module Gorvant
           { history: history.to_json_hash, courses: schools.courses.map do |course|
             course.to_h.merge(steps: course.steps.map(&:to_h))
           end, differences: schools.differences, fitting: schools.fitting,
-            own: profile.school, interval_minutes: profile.interval_seconds / 60, assumed: profile.assumed,
+            own: profile.school, lasts_minutes: Catalogue.profile.dig("defrost", "lasts_minutes"), interval_minutes: profile.interval_seconds / 60, assumed: profile.assumed,
             spans: history.spans.transform_values { |list| list.map { |from, to| [from, to.finite? ? to : history.minutes] } } }
         end
 

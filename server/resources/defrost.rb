@@ -13,7 +13,7 @@ module Gorvant
       post "/api/visits/:id/defrost/schools" do
         row = visits.find(params[:id])
         input = SchoolsRequest.parse(body_json)
-        history = input[:text] ? RunHistory.parse_csv(input[:text]) : RunHistory.parse(deep_strings(input[:history]))
+        history = input[:text] ? Formats::RunHistoryCsv.read(input[:text]) : RunHistory.parse(deep_strings(input[:history]))
         json Present.schools(history, Schools.new(history, ClockProfile.of(Warm.rig(row)), seen: input.fetch(:seen, [])), ClockProfile.of(Warm.rig(row)))
       end
 
@@ -50,7 +50,7 @@ inclusive: own.inclusive)
       # Looked at row by row; kept only when asked to, and only whole.
       post "/api/sensor_tables" do
         input = SensorTableRequest.parse(body_json)
-        read = ThermistorTable.parse_csv(input[:text], id: input.fetch(:id, "preview"), title: input[:name].strip, tolerance_degrees_f: input.fetch(:tolerance_degrees_f, 2.0))
+        read = Formats::SensorTableCsv.read(input[:text], id: input.fetch(:id, "preview"), title: input[:name].strip, tolerance_degrees_f: input.fetch(:tolerance_degrees_f, 2.0))
         kept = sensor_tables.create(input[:id], body_json, read.table) if input[:keep] && read.table
         json({ rows: read.rows, refused: read.refused, table: read.table && Present.sensor_table(read.table), kept: !kept.nil? }, kept&.last ? 201 : 200)
       end

@@ -22,8 +22,9 @@ module Gorvant
 
       patch "/api/visits/:id" do
         input = VisitChangeRequest.parse(body_json)
-        row = visits.find(params[:id])
+        row = visits.find(params[:id]).merge(input.slice(:set_point_degrees_f))
         changes = input.except(:version)
+        changes = changes.merge(remarked(row, Warm.rig(row))) if input.key?(:set_point_degrees_f)
         changes = changes.merge(found(row, input)) if input.key?(:as_found)
         changes = changes.merge(defrost(row, input, changes)) if input.key?(:defrost)
         json Present.visit(visits.change(row[:id], input[:version], changes))

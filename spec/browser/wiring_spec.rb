@@ -68,6 +68,19 @@ RSpec.describe "What a visit finds", :browser, type: :feature do
     expect(page).to have_text("Every call works as found")
   end
 
+  it "loses nothing when somebody else changes the visit meanwhile: mine on top, or theirs" do
+    visit "#{visit_path}/wiring"
+    expect(page).to have_css("[data-testid=board]")
+    db[:visits].where(id: visit_id).update(version: Sequel[:version] + 1, complaint: "Theirs")
+    enter("capped")
+    expect(page).to have_css("[role=alert]", text: "Somebody else changed this visit")
+    expect(page).to have_css(".call.wrong")
+    find("[data-testid=keep-mine]").click
+    expect(page).to have_no_css("[data-testid=keep-mine]")
+    row = db[:visits].where(id: visit_id).first
+    expect([row[:complaint], row[:as_found]["landings"].first["lies"]]).to eq(%w[Theirs capped])
+  end
+
   it "takes landings from a file, or refuses it row by row and keeps what was there" do
     visit "#{visit_path}/wiring"
     expect(page).to have_css("[data-testid=board]")

@@ -61,6 +61,13 @@ RSpec.describe "What a visit finds", :server do
     end
   end
 
+  it "marks the thermostat's page anew when the customer's set point changes" do
+    send_json(:patch, visit, version: version, as_found: { settings: { heat_limit_degrees_f: 72 } }, set_point_degrees_f: 70)
+    expect(answer["marks"]["thermostat"]).to eq("agrees")
+    send_json(:patch, visit, version: version, set_point_degrees_f: 75)
+    expect(answer["marks"]["thermostat"]).to eq("disagrees")
+  end
+
   it "keeps a maker's setting numbers by name, once" do
     body = { id: uuid, name: "Wall model with the round dial", labels: { "changeover_setup" => "12", "stage_delay_minutes" => "7 b" } }
     2.times { send_json(:post, "/api/setting_profiles", body) }

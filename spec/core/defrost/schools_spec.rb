@@ -81,13 +81,13 @@ RSpec.describe Gorvant::Schools do
 
   it "reads a history as bars, as text and as a table, or says what is wrong" do
     table = "\uFEFFminutes;fed;cold\r\n0;1;0\r\n25;0;0\r\n40;1;1\r\n62;0;1\r\n75;1;1\r\n170;1;1\r\n"
-    expect(Gorvant::RunHistory.parse_csv(table)).to eq(history("40-"))
+    expect(Gorvant::Formats::RunHistoryCsv.read(table)).to eq(history("40-"))
     expect(Gorvant::RunHistory.parse(history("40-").to_json_hash)).to eq(history("40-"))
     bad = [{ "minutes" => 0, "fed" => "0-25" }, { "minutes" => 60, "fed" => "25-0" }, { "minutes" => 60, "fed" => "0-30, 20-40" }, { "minutes" => 60, "fed" => "soon" },
            { "minutes" => 60, "depth" => "1-2" }, []]
     bad.each { |given| expect { Gorvant::RunHistory.parse(given) }.to raise_error(Gorvant::BadHistory, /./) }
     ["", "a,b\n1,2", "minutes,fed\nx,1", "minutes,fed\n1,yes", "minutes,fed\n5,1\n3,0", "minutes,fed\n", "minutes,\"fed"].each do |text|
-      expect { Gorvant::RunHistory.parse_csv(text) }.to raise_error(Gorvant::BadHistory, /./)
+      expect { Gorvant::Formats::RunHistoryCsv.read(text) }.to raise_error(Gorvant::BadHistory, /./)
     end
   end
 end

@@ -76,14 +76,14 @@ RSpec.describe "Sensors" do
 
     it "reads a maker's table as a spreadsheet writes it, or refuses it row by row" do
       text = "\uFEFFdegrees_c;kilohms\r\n#{table.points.map { |degrees, ohms| "#{((degrees - 32) / 1.8).round(6)};#{ohms / 1000.0}" }.join("\r\n")}\r\n"
-      read = described_class.parse_csv(text, id: "own", title: "Own")
+      read = Gorvant::Formats::SensorTableCsv.read(text, id: "own", title: "Own")
       expect(read.refused).to eq([])
       expect(read.table.points.flatten.zip(table.points.flatten)).to all(satisfy { |got, wanted| (got - wanted).abs < 0.01 })
-      bad = described_class.parse_csv("degrees_f,ohms\n10,100\n20,200\n30,-5\n40,warm\n,3\n", id: "x", title: "X")
+      bad = Gorvant::Formats::SensorTableCsv.read("degrees_f,ohms\n10,100\n20,200\n30,-5\n40,warm\n,3\n", id: "x", title: "X")
       expect(bad.refused.map { |one| one[:line] }).to eq([4, 5, 6])
-      expect(described_class.parse_csv("degrees_f,ohms\n10,100\n20,200\n30,50\n", id: "x", title: "X").refused).to match([include(line: 3, problem: include("have to fall"))])
+      expect(Gorvant::Formats::SensorTableCsv.read("degrees_f,ohms\n10,100\n20,200\n30,50\n", id: "x", title: "X").refused).to match([include(line: 3, problem: include("have to fall"))])
       ["", "a,b\n1,2", "degrees_f,ohms\n1,2\n", "degrees_f,ohms\n10,3\n10,2\n20,1", "\xFF".b].each do |wrong|
-        expect(described_class.parse_csv(wrong, id: "x", title: "X")).to have_attributes(table: nil, refused: be_any)
+        expect(Gorvant::Formats::SensorTableCsv.read(wrong, id: "x", title: "X")).to have_attributes(table: nil, refused: be_any)
       end
     end
   end

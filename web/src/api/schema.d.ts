@@ -1518,6 +1518,7 @@ export interface components {
             differences: string[];
             fitting: string[];
             own: string;
+            lasts_minutes: number;
             interval_minutes: number;
             assumed: string[];
             spans: {

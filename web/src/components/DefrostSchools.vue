@@ -297,7 +297,8 @@ const isOwn = (school: string) =>
         <p v-else>= The board’s school, as the rig has it.</p>
       </details>
       <p class="assumed">
-        Assumed: {{ answer.assumed.join('; ') || 'nothing' }}; a defrost lasts 6 min here.
+        Assumed: {{ answer.assumed.join('; ') || 'nothing' }}; a defrost lasts {{ answer.lasts_minutes }} min
+        here.
       </p>
     </div>
   </section>

@@ -5,12 +5,14 @@ import type { Problem } from '@/model/outcome'
 const visit = shallowRef<Visit | null>(null)
 const problem = shallowRef<Problem | null>(null)
 const saved = ref(false)
+/** What was refused because somebody else came first, until it is decided whose word stands. */
+const refused = shallowRef<Omit<VisitChange, 'version'> | null>(null)
 let queue: Promise<unknown> = Promise.resolve()
 
 /** The visit in hand: one for the header and the page. Changes go to the server one after the other, each on the version that the one before made. */
 export function useVisit() {
   async function load(id: string) {
-    if (visit.value?.id !== id) visit.value = null
+    if (visit.value?.id !== id) visit.value = refused.value = null
     const answer = await api.visit(id)
     problem.value = answer.state === 'failed' ? answer.problem : null
     if (answer.state === 'ready') visit.value = answer.value
@@ -24,7 +26,10 @@ export function useVisit() {
       saved.value = false
       const answer = await api.changeVisit(before.id, { version: before.version, ...fields })
       problem.value = answer.state === 'failed' ? answer.problem : null
+      if (answer.state === 'failed' && answer.problem.status === 409)
+        refused.value = { ...refused.value, ...fields }
       if (answer.state !== 'ready') return false
+      refused.value = null
       if (visit.value?.id === before.id) visit.value = answer.value
       saved.value = true
       return true
@@ -33,6 +38,23 @@ export function useVisit() {
     return mine
   }
 
+  /** Puts what was refused on top of what somebody else kept meanwhile. */
+  async function keepMine() {
+    const mine = refused.value
+    if (!mine || !visit.value) return
+    await load(visit.value.id)
+    await change(mine)
+  }
+
   const take = (row: Visit) => (visit.value = row)
-  return { visit: shallowReadonly(visit), problem, saved, load, change, take }
+  return {
+    visit: shallowReadonly(visit),
+    problem,
+    saved,
+    refused: shallowReadonly(refused),
+    load,
+    change,
+    keepMine,
+    take,
+  }
 }

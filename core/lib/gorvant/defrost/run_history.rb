@@ -1,7 +1,5 @@
 # frozen_string_literal: true
 
-require "csv"
-
 module Gorvant
   # A history that cannot be read; problems: [{ "field", "problem" }].
   class BadHistory < Error
@@ -38,20 +36,6 @@ module Gorvant
         new(spans: { "fed" => [], "cold" => [], "y" => spans["fed"] || [], "cooling" => [], "unpowered" => [] }.merge(spans.compact), minutes: minutes.to_f)
       end
 
-      # From a table with a column minutes (or seconds) and any lane as 0 and 1: each row holds until the next.
-      def parse_csv(text)
-        rows = CSV.parse(text.to_s.dup.force_encoding(Encoding::UTF_8).delete_prefix("\uFEFF").tr(";", ","), headers: true, header_converters: lambda { |head|
-          head.to_s.strip.downcase
-        }, skip_blanks: true)
-        time = (%w[minutes seconds] & rows.headers).first
-        lanes = LANES.keys & rows.headers
-        raise BadHistory.new([problem("/text", "line 1 needs a column minutes or seconds, and fed")]) unless time && lanes.include?("fed")
-
-        read(rows, time, lanes)
-      rescue CSV::MalformedCSVError, ArgumentError => e
-        raise BadHistory.new([problem("/text", "is no CSV that can be read: #{e.message[0, 100]}")])
-      end
-
       private
 
       def problem(field, says) = { "field" => field, "problem" => says }
@@ -76,35 +60,6 @@ module Gorvant
         from = match[1].to_f
         to = match[2]&.to_f || Float::INFINITY
         to > from ? [from, to] : nil
-      end
-
-      def read(rows, time, lanes)
-        problems = []
-        points = rows.each_with_index.map do |row, i|
-          at = Float(row[time].to_s.strip, exception: false)
-          values = lanes.to_h { |lane| [lane, { "0" => false, "1" => true }[row[lane].to_s.strip]] }
-          problems << problem("/text", "line #{i + 2} has no number under #{time}") if at.nil?
-          values.each { |lane, value| problems << problem("/text", "line #{i + 2} has to have 0 or 1 under #{lane}, not #{row[lane].to_s[0, 20].inspect}") if value.nil? }
-          [at && (time == "seconds" ? at / 60 : at), values]
-        end
-        points.each_cons(2).with_index { |((a, _), (b, _)), i| problems << problem("/text", "line #{i + 3} goes back in time") if a && b && b < a }
-        raise BadHistory.new(problems.first(20)) if problems.any?
-        raise BadHistory.new([problem("/text", "holds no row but its head")]) if points.empty?
-
-        new(spans: joined(points, lanes), minutes: [points.last[0], 1.0].max)
-      end
-
-      def joined(points, lanes)
-        all = lanes.to_h { |lane| [lane, stretches(points.map { |at, values| [at, values[lane]] })] }
-        { "cold" => [], "y" => all["fed"], "cooling" => [], "unpowered" => [] }.merge(all)
-      end
-
-      def stretches(points)
-        points.each_with_index.chunk_while { |(a, _), (b, _)| a[1] == b[1] }.filter_map do |run|
-          (from, on), = run.first
-          after = points[run.last[1] + 1]
-          [from, after ? after[0] : Float::INFINITY] if on
-        end
       end
     end
 

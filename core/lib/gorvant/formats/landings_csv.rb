@@ -43,7 +43,7 @@ module Gorvant
       # Reads a table line by line.
       class Reader
         def initialize(text, rig, settings)
-          @text = text.to_s.dup.force_encoding(Encoding::UTF_8).delete_prefix("\uFEFF")
+          @text = text
           @rig = rig
           @settings = settings
           @refused = []
@@ -52,15 +52,12 @@ module Gorvant
         end
 
         def read
-          return refuse(1, "is not valid UTF-8") && answer(0) unless @text.valid_encoding?
+          table = Rows.read(@text, columns: (HEAD - ["color"]).map { |name| [name] }, most: MOST_ROWS)
+          return refuse(*table.problem) && answer(0) if table.problem
 
-          rows = lines
-          return answer(0) if rows.nil?
-          return refuse(1, "has #{rows.size} rows; at most #{MOST_ROWS}") && answer(0) if rows.size > MOST_ROWS
-
-          rows.each { |line, cells| row(line, cells) }
+          table.rows.each { |line, cells| row(line, cells) }
           refuse(1, "makes #{@landings.size} conductor ends; a visit keeps at most #{AsFound::MOST}") if @refused.empty? && @landings.size > AsFound::MOST
-          answer(rows.size)
+          answer(table.rows.size)
         end
 
         private
@@ -71,27 +68,6 @@ module Gorvant
           refuse(1, "holds no row but its head") if rows.zero? && @refused.empty?
           found = @refused.empty? ? AsFound.new(landings: @landings.values, jumpers: @jumpers.values, settings: @settings) : nil
           Read.new(as_found: found, rows: rows, refused: @refused)
-        end
-
-        # [[line number, { column => cell }]] or nil.
-        def lines
-          separator = @text.lines.first.to_s.count(";") > @text.lines.first.to_s.count(",") ? ";" : ","
-          table = CSV.new(@text.gsub("\r\n", "\n").tr("\r", "\n"), col_sep: separator)
-          head = table.shift&.map { |cell| cell.to_s.strip.downcase }
-          missing = HEAD - ["color"] - (head || [])
-          return refuse(1, "has to name the columns #{HEAD.join(', ')}; missing: #{missing.join(', ')}") && nil if missing.any?
-
-          body(table, head)
-        rescue CSV::MalformedCSVError => e
-          refuse(e.line_number, "cannot be read as a table: #{e.message.sub(/ in line \d+\.?/, '')}") && nil
-        end
-
-        def body(table, head)
-          rows = []
-          while (cells = table.shift)
-            rows << [table.lineno, head.zip(cells.map { |cell| cell.to_s.strip }).to_h] unless cells.compact.all? { |cell| cell.strip.empty? }
-          end
-          rows
         end
 
         def row(line, cells)

@@ -22,8 +22,11 @@ module Gorvant
 
       # "yellow of cable A"
       def conductor(cable, conductor) = "#{conductor.id.tr('_', ' ')} of #{cable(cable)}"
+      # "yellow of cable A" of ids alone, for a conductor that no rig knows.
+      def wire(conductor_id, cable_id) = "#{conductor_id.tr('_', ' ')} of #{cable_name(cable_id)}"
       # "cable A"
-      def cable(cable) = cable.id.tr("_", " ").sub(/ ([a-z])\z/) { " #{Regexp.last_match(1).upcase}" }
+      def cable(cable) = cable_name(cable.id)
+      def cable_name(id) = id.tr("_", " ").sub(/ ([a-z])\z/) { " #{Regexp.last_match(1).upcase}" }
       # "YE" for yellow; the first letters of a colour that no standard knows.
       def color_code(color) = Catalogue.colors.dig(color.downcase.tr(" ", "_"), "code") || color[0, 3].upcase
 

@@ -102,7 +102,7 @@ module Gorvant
     def clock(seconds) = "#{seconds.floor / 60}:#{(seconds.floor % 60).to_s.rjust(2, '0')}"
     def seconds(value) = format("%g", value.round(1))
     def reaction = @numbers.fetch("reaction_seconds")
-    def allowed(mark) = %w[strips_on strips_off fan_back].include?(mark) ? 5.0 : reaction * 2
+    def allowed(mark) = %w[strips_on strips_off fan_back].include?(mark) ? @numbers.fetch("lag_seconds") : reaction * 2
 
     # Unplugging the switch for the jumper resets a clock that runs only while the coil is cold.
     def fresh? = record.fresh || (profile.school == "run_time_cold" && rig[:sensing] == "coil_switch" && profile.forced_entry == "speed_up")
@@ -268,7 +268,7 @@ opens: format("%g", rig[:coil_switch_opens_degrees_f]))
 
     def by_limit(lasted, full, sooner)
       evidence = watch("fan_off", "fan_back", "strips_off") + [coil_words(record.readings["coil_at_end_degrees_f"])].compact
-      verdict(lasted < profile.limit_seconds - 10 ? sooner : full, evidence, seen: clock(lasted), limit: clock(profile.limit_seconds))
+      verdict(lasted < profile.limit_seconds - @numbers.fetch("limit_margin_seconds") ? sooner : full, evidence, seen: clock(lasted), limit: clock(profile.limit_seconds))
     end
 
     # The bridge stayed on long enough to eat the limit.
@@ -276,7 +276,7 @@ opens: format("%g", rig[:coil_switch_opens_degrees_f]))
       return false unless profile.hurries_limit && profile.forced_entry == "speed_up"
 
       on = [marks["bridge_off"] || ended_at, ended_at].min - began_at
-      on * profile.speed_up_factor >= profile.limit_seconds - 1 && ended_at - began_at <= (profile.limit_seconds / profile.speed_up_factor) + 5
+      on * profile.speed_up_factor >= profile.limit_seconds - 1 && ended_at - began_at <= (profile.limit_seconds / profile.speed_up_factor) + @numbers.fetch("lag_seconds")
     end
 
     def hurried

@@ -1,7 +1,5 @@
 # frozen_string_literal: true
 
-require "csv"
-
 module Gorvant
   # A thermistor's ohms over temperature: falling, interpolated in log-ohm over 1/T, with the two usual fits. Points are
   # [[°F, ohms]], coldest first. Source: docs/sources.md, sensor-practice.
@@ -12,19 +10,12 @@ module Gorvant
     Point = Value.define(:degrees_f, :ohms)
     # coefficients: { name => value }; residuals_degrees_f: of each point of the table; worst_degrees_f without sign.
     Fit = Value.define(:kind, :coefficients, :residuals_degrees_f, :worst_degrees_f)
-    # table: nil when any row was refused. refused: [{ line:, problem: }].
-    Read = Value.define(:table, :rows, :refused)
-
-    MOST_ROWS = 5_000
     ZERO = 459.67
     OPEN_TIMES = 20.0 # of the largest ohms in the table
     SHORT_SHARE = 0.05 # of the smallest
 
     class << self
       def all = @all ||= Catalogue.sensor_tables.map { |id, about| new(id: id, title: about["title"], tolerance_degrees_f: about["tolerance_degrees_f"], points: about["points"]) }
-
-      # From a table with columns degrees_f (or degrees_c) and ohms (or kilohms). Never half.
-      def parse_csv(text, id:, title:, tolerance_degrees_f: 2.0) = Reader.new(text).read(id, title, tolerance_degrees_f)
     end
 
     def low_degrees_f = points.first[0]
@@ -159,71 +150,5 @@ degrees: format("%g", point.degrees_f), **fields)
     end
 
     def ohms_words(ohms) = ohms.infinite? ? "OL" : format("%g", ohms.round(ohms < 100 ? 1 : 0))
-
-    # Reads a table line by line.
-    class Reader
-      def initialize(text)
-        @text = text.to_s.dup.force_encoding(Encoding::UTF_8).delete_prefix("\uFEFF")
-        @refused = []
-      end
-
-      def read(id, title, tolerance)
-        rows = @text.valid_encoding? ? rows() : refuse(1, "is not valid UTF-8") && []
-        points = rows.filter_map { |line, row| point(line, row) }.sort
-        check(points, rows) if @refused.empty?
-        table = @refused.empty? ? ThermistorTable.new(id: id, title: title, tolerance_degrees_f: tolerance, points: points) : nil
-        Read.new(table: table, rows: rows.size, refused: @refused)
-      end
-
-      private
-
-      def refuse(line, problem) = @refused << { line: line, problem: problem }
-
-      def rows
-        separator = @text.lines.first.to_s.count(";") > @text.lines.first.to_s.count(",") ? ";" : ","
-        table = CSV.new(@text.gsub("\r\n", "\n").tr("\r", "\n"), col_sep: separator)
-        head = table.shift&.map { |cell| cell.to_s.strip.downcase } || []
-        @degrees = (%w[degrees_f degrees_c] & head).first
-        @ohms = (%w[ohms kilohms] & head).first
-        return refuse(1, "has to name the columns degrees_f or degrees_c, and ohms or kilohms") && [] unless @degrees && @ohms
-
-        body(table, head)
-      rescue CSV::MalformedCSVError => e
-        refuse(e.line_number, "cannot be read as a table") && []
-      end
-
-      def body(table, head)
-        rows = []
-        while (cells = table.shift)
-          rows << [table.lineno, head.zip(cells.map { |cell| cell.to_s.strip }).to_h] unless cells.compact.all? { |cell| cell.strip.empty? }
-        end
-        rows.size > MOST_ROWS ? refuse(1, "has #{rows.size} rows; at most #{MOST_ROWS}") && [] : rows
-      end
-
-      def point(line, row)
-        degrees, ohms = [row[@degrees], row[@ohms]].map { |cell| Float(cell.to_s.tr(",", "."), exception: false) }
-        return refuse(line, "has no number under #{@degrees}: #{row[@degrees].to_s[0, 20].inspect}") && nil unless degrees
-        return refuse(line, "has to have ohms above 0 under #{@ohms}, not #{row[@ohms].to_s[0, 20].inspect}") && nil unless ohms&.positive? && ohms.finite?
-
-        degrees = (degrees * 1.8) + 32 if @degrees == "degrees_c"
-        return refuse(line, "#{format('%g', degrees)} °F is no temperature of a sensor; -100 to 400") && nil unless degrees.between?(-100, 400)
-
-        [degrees, @ohms == "kilohms" ? ohms * 1000 : ohms]
-      end
-
-      def check(points, rows)
-        return refuse(1, "has #{points.size} good rows; a table needs at least 3") if points.size < 3
-
-        by_degrees = rows.to_h { |line, row| [Float(row[@degrees].tr(",", ".")).then { |degrees| @degrees == "degrees_c" ? (degrees * 1.8) + 32 : degrees }, line] }
-        points.each_cons(2) do |(low, high_ohms), (high, low_ohms)|
-          refuse(by_degrees[high], "#{format('%g', high)} °F stands twice") if low == high
-          next unless low != high && low_ohms >= high_ohms
-
-          refuse(by_degrees[high],
-"ohms have to fall as it gets warmer: #{format('%g',
-low_ohms)} Ω at #{format('%g', high)} °F is not below #{format('%g', high_ohms)} Ω at #{format('%g', low)} °F")
-        end
-      end
-    end
   end
 end

@@ -8,7 +8,7 @@ module Gorvant
     State = Value.define(:stages, :came, :last_set, :mode, defaults: { stages: 0, came: [].freeze, last_set: nil, mode: "off" })
     # compressor: stages of it that may run; aux: whether backup is to; waits: { 2 => Wait } of the stages not yet there.
     Asked = Value.define(:state, :compressor, :aux, :waits)
-    # rule: key of sequence.yml; until_seconds: when it is over by itself; at_degrees: error from which it would be.
+    # rule: key of sequence.yml; fields: for its words; until_seconds: when it is over by itself, nil where nobody knows.
     Wait = Value.define(:rule, :fields, :until_seconds, defaults: { fields: {}.freeze, until_seconds: nil })
     # How things stand. error_degrees_f: how far the room is from the set point, positive where there is something to do.
     Stand = Value.define(:now, :mode, :error_degrees_f, :set_point, :outdoor_degrees_f)

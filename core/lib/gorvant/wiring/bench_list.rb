@@ -20,9 +20,6 @@ module Gorvant
     # [Line]
     def lines = fan + side("heat") + side("cool") + emergency
 
-    # Whether what was seen is what was expected: both as lists of terminals.
-    def self.agrees?(line, seen) = line.expect.sort == seen.sort
-
     private
 
     def error = [@rig[:stage_1_error_degrees_f], @rig[:stage_error_degrees_f] + 0.5].max

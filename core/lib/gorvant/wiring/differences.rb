@@ -161,6 +161,6 @@ module Gorvant
     def words(key, **fields) = Catalogue.words("wiring.#{key}", **fields)
     def title(place) = Naming.place(@rig, place)
     def letter(terminal) = Naming.letter(@rig, terminal)
-    def name(one) = "#{one.conductor.tr('_', ' ')} of #{one.cable.tr('_', ' ').sub(/ ([a-z])\z/) { " #{Regexp.last_match(1).upcase}" }}"
+    def name(one) = Naming.wire(one.conductor, one.cable)
   end
 end

@@ -83,6 +83,6 @@ module Gorvant
 
     def far_words(end_) = "#{letter(end_.lands_on)} at the #{Naming.place(@rig, end_.place)}"
     def letter(terminal) = Naming.letter(@rig, terminal)
-    def called(end_) = "#{(end_.color || end_.conductor).tr('_', ' ')} of #{end_.cable.tr('_', ' ').sub(/ ([a-z])\z/) { " #{Regexp.last_match(1).upcase}" }}"
+    def called(end_) = Naming.wire(end_.color || end_.conductor, end_.cable)
   end
 end
