@@ -43,7 +43,7 @@ module Gorvant
 
         def measured(table, point)
           { degrees_f: point.degrees_f, ohms: point.ohms.finite? ? point.ohms : nil, reads_degrees_f: table.degrees_at(point.ohms)&.round(1),
-error_degrees_f: table.error_degrees_f(point)&.round(1) }
+              error_degrees_f: table.error_degrees_f(point)&.round(1) }
         end
       end
     end

@@ -28,7 +28,7 @@ module Gorvant
         input = CoilSwitchRequest.parse(body_json)
         own = CoilSwitch.of(rig)
         switch = CoilSwitch.new(closes_degrees_f: input.fetch(:closes_degrees_f, own.closes_degrees_f), opens_degrees_f: input.fetch(:opens_degrees_f, own.opens_degrees_f),
-inclusive: own.inclusive)
+            inclusive: own.inclusive)
         points = input[:points].map { |point| CoilSwitch::Noted.new(degrees_f: point[:degrees_f], state: point[:state]) }
         json(closes_degrees_f: switch.closes_degrees_f, opens_degrees_f: switch.opens_degrees_f, verdicts: Present.verdicts(switch.check(points, assumed: assumed(rig, input, switch))))
       end

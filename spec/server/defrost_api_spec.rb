@@ -60,7 +60,7 @@ RSpec.describe "The defrost desk", :server do
     ask("coil_switch", closes_degrees_f: 50, opens_degrees_f: 40, points: [])
     expect(last_response.status).to eq(422)
     ask("thermistor", table_id: "reed_ten", points: [{ degrees_f: 50, ohms: 17_600 }, { degrees_f: 50, ohms: "OL" }, { degrees_f: 50, ohms: 0 }],
-pair: { coil_degrees_f: 41, air_degrees_f: 52 })
+        pair: { coil_degrees_f: 41, air_degrees_f: 52 })
     expect(verdicts).to eq(%w[thermistor_drifted thermistor_open thermistor_short pair_differs])
     expect(answer["points"].first).to include("error_degrees_f" => be_within(0.3).of(5))
     [-5, "warm", nil].each do |ohms|

@@ -54,7 +54,7 @@ RSpec.describe Gorvant::ForcedTest do
       expect(ends(5, bridge_seconds: 1)).to eq([361.0, "time"])
       expect(described_class.expected(profile, opens_degrees_f: 70, coil_degrees_f: 75, rises_per_minute_degrees_f: 5).after_seconds).to eq(0)
       expect(described_class.expected(profile.with(ends_by: "temperature"), opens_degrees_f: 70, coil_degrees_f: 28,
-rises_per_minute_degrees_f: 0)).to have_attributes(by: nil, says: include("nothing to end it"))
+          rises_per_minute_degrees_f: 0)).to have_attributes(by: nil, says: include("nothing to end it"))
     end
   end
 
@@ -81,7 +81,7 @@ rises_per_minute_degrees_f: 0)).to have_attributes(by: nil, says: include("nothi
         ends = [true, false].map do |inclusive|
           held = began + [move(60, "coil", 70, over_seconds: 300), move(700, "coil", 72, over_seconds: 10)]
           timeline = run(rig_with(changeover: letter, thresholds_inclusive: inclusive, defrost_limit_minutes: 30), held, 900, outdoor_degrees_f: 30, coil_degrees_f: 27,
-defrost_counted_minutes: 59.9)
+              defrost_counted_minutes: 59.9)
           defrosts(timeline).first.last
         end
         expect(ends).to match([be_within(0.1).of(360), be_within(0.1).of(700)])
@@ -197,7 +197,7 @@ defrost_counted_minutes: 59.9)
 
   it "puts the tape of the rig beside what was seen" do
     beside = test(rig_with(defrost_interval_minutes: 90), { jumper_on: 3, bridge_on: 10, fan_off: 32.3, valve_heard: 33.5, bridge_off: 33, strips_on: 58, jumper_off: 200, fan_back: 200.5 },
-fresh: true).beside
+        fresh: true).beside
     found = beside.to_h { |line| [line.mark, line] }
     expect(found["fan_off"]).to have_attributes(expected_seconds: be_within(0.3).of(32.5), seen_seconds: 32.3)
     expect(found["fan_back"]).to have_attributes(expected_seconds: be_within(0.5).of(200), agrees: true)

@@ -157,7 +157,7 @@ RSpec.describe Gorvant::Staging do
   describe "under random courses" do
     def random_rig(random)
       numbers = { compressor_balance_degrees_f: random.rand(0..40), auxiliary_balance_degrees_f: random.rand(30..70), stage_delay_minutes: random.rand(0..20),
-thermostat_minimum_off_seconds: [0, 180, 300].sample(random: random) }
+          thermostat_minimum_off_seconds: [0, 180, 300].sample(random: random) }
       chosen = %i[staging_school fast_heating fast_cooling stage_drop].to_h { |key| [key, Gorvant::Catalogue.facts.fetch(key.to_s)["of"].keys.sample(random: random)] }
       rig(**numbers, **chosen, balance_points: true, outdoor_sensor: true, backup: %w[strips gas].sample(random: random), changeover: %w[O B].sample(random: random))
     end

@@ -126,7 +126,7 @@ module Gorvant
     def start(state, now, forced: false)
       turn(
         state.with(defrosting: true, spent: 0.0, counted: profile.restarts_at == "start" || !profile.counts_in_defrost ? 0.0 : state.counted, waits: false, ended: nil, missed: nil,
-forced: forced), now
+            forced: forced), now
       )
     end
 

@@ -66,7 +66,7 @@ module Gorvant
     def mark(id, nodes, x, y, strokes:, spoken:)
       state = @trace.state(nodes.first)
       add(id: id, part: nodes.first, kind: "terminal", label: id, x: x, y: y, width: 20, height: 20, nodes: nodes, ends: [[x, y]], state: state, far_state: state, strokes: strokes,
-spoken: spoken)
+          spoken: spoken)
     end
 
     # A two-ended switch, contact or fuse as a box with its name in it. upright: its ends are above and below.

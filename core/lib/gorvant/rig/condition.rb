@@ -38,7 +38,7 @@ module Gorvant
         wrong("/condition/#{stray.first}", "unknown; known are #{KNOWN.join(', ')}") if stray.any?
 
         Condition.new(call: call, switches: switches, supplies: flags("supplies", SUPPLIES), faults: faults, board: @given["board"] && flags("board", BOARD), outputs: outputs,
-contacts: contacts)
+            contacts: contacts)
       end
 
       private

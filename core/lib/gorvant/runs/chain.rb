@@ -101,7 +101,7 @@ module Gorvant
       while event && @links.size < MOST_LINKS
         left = event.until_seconds && event.until_seconds > @at ? event.until_seconds - @at : nil
         @links << Because.new(seconds: event.seconds, signal: event.signal, says: event.says, rule_says: event.rule == "script" ? nil : event.rule_says, as_designed: event.as_designed,
-left_seconds: left)
+            left_seconds: left)
         event = event.because && @timeline.events[event.because]
       end
     end

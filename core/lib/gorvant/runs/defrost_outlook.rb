@@ -7,7 +7,7 @@ module Gorvant
     # What a technician knows of the moment. call: a heating call or another; coil_degrees_f nil: not measured; switches: { code => state };
     # faults: as the condition takes them; counted_minutes: run time on the clock, nil for unknown.
     Moment = Value.define(:call, :outdoor_degrees_f, :coil_degrees_f, :counted_minutes, :switches, :faults,
-defaults: { coil_degrees_f: nil, counted_minutes: nil, switches: {}.freeze, faults: [].freeze })
+        defaults: { coil_degrees_f: nil, counted_minutes: nil, switches: {}.freeze, faults: [].freeze })
     # on: true, false, or nil where nobody can know. waits_for: words, nil when it is on.
     Lamp = Value.define(:id, :title, :on, :waits_for)
     # in_seconds: nil where it does not come within HORIZON; because: the rule that starts it, or the links that say why it does not.
@@ -70,7 +70,7 @@ defaults: { coil_degrees_f: nil, counted_minutes: nil, switches: {}.freeze, faul
       return lamp("cold", trace.works?("DFT_IN"), closes: degrees(@switch.closes_degrees_f)) if moment.switches.key?("DFT") || by_coil.any?
 
       Lamp.new(id: "cold", title: Catalogue.words("defrost.lamp_cold"), on: nil,
-waits_for: unknown_coil)
+          waits_for: unknown_coil)
     end
 
     def unknown_coil

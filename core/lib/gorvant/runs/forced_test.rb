@@ -135,7 +135,7 @@ module Gorvant
 
     def warm
       verdict("entry_warm", watch("bridge_on", "fan_off", "fan_back") + [coil_words(record.coil_degrees_f)], degrees: format("%g", record.coil_degrees_f),
-opens: format("%g", rig[:coil_switch_opens_degrees_f]))
+          opens: format("%g", rig[:coil_switch_opens_degrees_f]))
     end
 
     def held = began && verdict("entry_held", watch("bridge_on", "fan_off"), seen: seconds(began), hold: format("%g", profile.hold_seconds))
@@ -281,7 +281,7 @@ opens: format("%g", rig[:coil_switch_opens_degrees_f]))
 
     def hurried
       verdict("ended_hurried", watch("bridge_on", "fan_off", "bridge_off", "fan_back"), factor: factor, limit: clock(profile.limit_seconds),
-hurried: format("%.1f", profile.limit_seconds / profile.speed_up_factor))
+          hurried: format("%.1f", profile.limit_seconds / profile.speed_up_factor))
     end
 
     def returned

@@ -11,8 +11,8 @@ module Gorvant
     # coefficients: { name => value }; residuals_degrees_f: of each point of the table; worst_degrees_f without sign.
     Fit = Value.define(:kind, :coefficients, :residuals_degrees_f, :worst_degrees_f)
     ZERO = 459.67
-    OPEN_TIMES = 20.0 # of the largest ohms in the table
-    SHORT_SHARE = 0.05 # of the smallest
+
+    def self.numbers = Catalogue.profile.fetch("sensors")
 
     class << self
       def all = @all ||= Catalogue.sensor_tables.map { |id, about| new(id: id, title: about["title"], tolerance_degrees_f: about["tolerance_degrees_f"], points: about["points"]) }
@@ -65,7 +65,7 @@ module Gorvant
     end
 
     # Coil and ambient sensor against each other, long off and shaded.
-    def self.pair(coil_degrees_f, air_degrees_f, tolerance_degrees_f = 3.0)
+    def self.pair(coil_degrees_f, air_degrees_f, tolerance_degrees_f = numbers.fetch("pair_within_degrees_f"))
       off = (coil_degrees_f - air_degrees_f).abs
       evidence = [Catalogue.words("sensor.pair", coil: format("%.1f", coil_degrees_f), air: format("%.1f", air_degrees_f))]
       Verdict.of(off <= tolerance_degrees_f ? "pair_agrees" : "pair_differs", off: format("%.1f", off), evidence: evidence, assumed: [Catalogue.words("sensor.long_off")])
@@ -112,8 +112,8 @@ module Gorvant
     end
 
     def judge(point)
-      return verdict("thermistor_open", point) if point.ohms > points.first[1] * OPEN_TIMES
-      return verdict("thermistor_short", point) if point.ohms < points.last[1] * SHORT_SHARE
+      return verdict("thermistor_open", point) if point.ohms > points.first[1] * ThermistorTable.numbers.fetch("open_times_largest")
+      return verdict("thermistor_short", point) if point.ohms < points.last[1] * ThermistorTable.numbers.fetch("short_share_of_smallest")
 
       error = error_degrees_f(point)
       return verdict("thermistor_outside", point, low: format("%g", low_degrees_f), high: format("%g", high_degrees_f)) unless error
@@ -140,13 +140,13 @@ module Gorvant
     def other_table(measured, errors, other)
       low, high = errors.minmax.map { |error| format("%+.1f", error) }
       verdict(other ? "thermistor_other_table" : "thermistor_no_table", measured.last, other: other&.title, low: low, high: high, tolerance: format("%g", tolerance_degrees_f),
-points: measured)
+          points: measured)
     end
 
     def verdict(code, point, points: [point], **fields)
       words = points.map { |one| Catalogue.words("sensor.seen_ohms", ohms: ohms_words(one.ohms), degrees: format("%g", one.degrees_f)) }
       Verdict.of(code, evidence: words, assumed: [Catalogue.words("sensor.by_table", table: title), Catalogue.words("sensor.beside")], ohms: ohms_words(point.ohms),
-degrees: format("%g", point.degrees_f), **fields)
+          degrees: format("%g", point.degrees_f), **fields)
     end
 
     def ohms_words(ohms) = ohms.infinite? ? "OL" : format("%g", ohms.round(ohms < 100 ? 1 : 0))

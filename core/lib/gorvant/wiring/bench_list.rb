@@ -93,7 +93,7 @@ module Gorvant
 
       expect = Outputs.closed(@rig, "emergency").map { |terminal| Naming.letter(@rig, terminal) }.sort
       [Line.new(id: "emergency", does: Catalogue.words("bench.emergency", by: degrees(@rig[:stage_1_error_degrees_f])), after_seconds: 0, expect: expect,
-cautions: @rig[:backup] == "strips" ? ["strips"] : ["maker_first"])]
+          cautions: @rig[:backup] == "strips" ? ["strips"] : ["maker_first"])]
     end
   end
 end

@@ -83,7 +83,7 @@ module Gorvant
 
       dead = WEATHERS.reject { |outdoor| heats?(outdoor) }
       finding("balance_points_crossed", [Catalogue.words("settings.run_dead", low: dead.min, high: dead.max)], low: degrees(@rig[:auxiliary_balance_degrees_f]),
-high: degrees(@rig[:compressor_balance_degrees_f]))
+          high: degrees(@rig[:compressor_balance_degrees_f]))
     end
 
     def blind

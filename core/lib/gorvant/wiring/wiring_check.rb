@@ -80,7 +80,7 @@ module Gorvant
     def evidence(difference, alone, hidden)
       landed = difference.ends.map do |one|
         Catalogue.words("wiring.#{one.seen ? 'seen' : 'unseen'}_#{one.lands_on ? 'on' : 'off'}", what: one.conductor.tr("_", " "), place: Naming.place(rig, one.place),
-on: one.lands_on || "", lies: one.lies)
+            on: one.lands_on || "", lies: one.lies)
       end
       landed << Catalogue.words("wiring.nothing_alone") if alone.empty? && difference.faults.any?
       landed << Catalogue.words("wiring.hidden") if hidden
@@ -110,7 +110,7 @@ on: one.lands_on || "", lies: one.lies)
       title = trials.all.find { |trial| trial.id == worst[0] }.title
       fields = { percent: (worst[1].lost_fraction * 100).round(1), call: title, most: (most * 100).round }
       circuit(Finding.new(code: "cable_drop", severity: words["severity"], title: format(words["title"], fields), says: format(words["says"], fields), next_step: words["next_step"],
-cautions: words["cautions"]))
+          cautions: words["cautions"]))
     end
 
     def drawn_wrong
@@ -121,7 +121,7 @@ cautions: words["cautions"]))
       fields = { calls: wrong.map { |one| "#{one.title}: #{one.says}" }.join(". ") }
       circuit(
         Finding.new(code: "drawn_wrong", severity: words["severity"], title: words["title"], says: format(words["says"], fields), next_step: words["next_step"],
-cautions: words["cautions"]), wrong
+            cautions: words["cautions"]), wrong
       )
     end
 

@@ -232,7 +232,7 @@ module Gorvant
         return unless @rig[:y_path] == "delay" && @rig[:defrost_turn] == "drops" && @rig[:board_hold_seconds] > @rig[:defrost_turn_seconds]
 
         @findings << Timeline::Noticed.new(seconds: 0.0,
-finding: finding("turn_against_hold", hold: format("%g", @rig[:board_hold_seconds]), turn: format("%g", @rig[:defrost_turn_seconds])))
+            finding: finding("turn_against_hold", hold: format("%g", @rig[:board_hold_seconds]), turn: format("%g", @rig[:defrost_turn_seconds])))
       end
 
       def finding(code, **fields)
