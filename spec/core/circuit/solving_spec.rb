@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require_relative "../../support/random_rigs"
+
 # Random resistor networks with one source, seeded: the laws must hold whatever the topology.
 RSpec.describe Gorvant::Section do
   def network(seed)
@@ -48,6 +50,31 @@ RSpec.describe Gorvant::Section do
     in_loops = states.map { |closed| section.factor_and_solve(closed, nil, volts) }
     described_class::STRAIGHT_AFTER_SOLVES.times { section.factor_and_solve(states.first, nil, volts) }
     states.zip(in_loops) { |closed, before| section.factor_and_solve(closed, nil, volts).zip(before) { |one, other| expect(one).to be_within(1e-9).of(other) } }
+  end
+
+  # What a fault makes of a netlist takes over what did not change; made anew from the same branches it has to be the same.
+  (1..12).each do |seed|
+    it "makes of a changed netlist what it would be made anew (seed #{seed})" do
+      random = Random.new(seed)
+      fitted = RandomRigs.rig(seed)
+      netlist = Gorvant::Assembly.netlist(fitted)
+      library = Gorvant::Faults::Library.of(fitted) + Gorvant::Faults::Library.landings_of(fitted)
+      4.times do
+        given = library.sample(random.rand(1..3), random: random)
+        changed, held = Gorvant::Fault.inject(netlist, given.map { |one| Gorvant::Fault.parse(one) })
+        anew = Gorvant::Netlist.new(references: changed.references, branches: changed.branches.shuffle(random: random), labels: changed.labels, ties: changed.ties)
+        expect(looks(changed)).to eq(looks(anew))
+        call = Gorvant::Condition.new(call: Gorvant::Outputs.calls(fitted).sample(random: random))
+        one, other = [changed, anew].map { |net| Gorvant::Settling.settle(net, positions: Gorvant::Assembly.positions(fitted, call), held: held) }
+        expect([one.working, one.closed, one.blown, one.chattering]).to eq([other.working, other.closed, other.blown, other.chattering])
+        one.volts.each { |node, volts| expect((volts - other.volts.fetch(node)).abs).to be < 1e-6, "#{node} under #{given.inspect}" }
+      end
+    end
+  end
+
+  def looks(netlist)
+    lists = %i[nodes branches switching fuses movers couplings].map { |list| netlist.public_send(list) }
+    lists + [netlist.nodes.map { |node| netlist.branches_at(node) }, netlist.sections.map { |section| [section.nodes.sort, section.branches, section.reference] }]
   end
 
   it "finds the resistance between two points as a hand would" do

@@ -7,7 +7,7 @@ module Gorvant
     def initialize(nodes, branches, references)
       @parent = nodes.to_h { |node| [node, node] }
       branches.each { |branch| @parent[root(branch.from)] = root(branch.to) }
-      @anchored = references.filter_map { |node| root(node) if @parent.key?(node) }.uniq
+      @anchors = references.reverse.filter_map { |node| [root(node), node] if @parent.key?(node) }.to_h # { root => reference }
     end
 
     def root(node)
@@ -17,8 +17,10 @@ module Gorvant
     end
 
     def same?(first, second) = root(first) == root(second)
-    def floating?(node) = !@anchored.include?(root(node))
+    def floating?(node) = !@anchors.key?(root(node))
+    # The reference that holds the set of this root, or nil.
+    def anchor(root) = @anchors[root]
     # { root => [nodes] } of the sets that no supply holds.
-    def floating = @parent.keys.group_by { |node| root(node) }.except(*@anchored)
+    def floating = @parent.keys.group_by { |node| root(node) }.except(*@anchors.keys)
   end
 end

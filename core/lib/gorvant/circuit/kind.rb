@@ -17,13 +17,14 @@ module Gorvant
 
   # What each kind of branch knows of itself. The solver knows only laws; adding a file here adds a kind.
   class Kind
+    REGISTRY = {} # rubocop:disable Style/MutableConstant -- each kind adds itself
     class << self
       def register(name)
         Kind.registry[name] = new.freeze
       end
 
-      def registry = @registry ||= {}
-      def fetch(name) = Kind.registry.fetch(name)
+      def registry = REGISTRY
+      def fetch(name) = REGISTRY.fetch(name)
     end
 
     # Conductance in siemens of a branch that conducts.
@@ -32,6 +33,8 @@ module Gorvant
     def switching? = false
     # Whether it conducts, given { coil id => energised } and where somebody set it, nil for nobody (only asked of switching kinds).
     def closed?(_branch, _energised, _position) = true
+    # Id of the load that moves it, nil for none (only asked of switching kinds).
+    def follows(_branch) = nil
     # Whether current through it does work: a path ends here.
     def load? = false
     # Whether it drives current of its own.

@@ -6,7 +6,7 @@ module Gorvant
   # Nodes and the branches between them, checked and frozen when made. A node is one electrical point: every terminal,
   # conductor end and device tab has its own. Several references are allowed, one for each separate supply.
   class Netlist
-    attr_reader :nodes, :branches, :references, :sections, :couplings, :labels, :ties, :switching, :fuses, :movers
+    attr_reader :nodes, :branches, :references, :sections, :couplings, :labels, :ties, :switching, :fuses, :movers, :relays
 
     # Yields a Builder. references are the nodes that count as 0 V, one for each supply.
     def self.build(references:, ties: {})
@@ -17,24 +17,22 @@ module Gorvant
 
     # branches in any order; the answer does not depend on it. labels: { node => words for a person }.
     # ties: { node => node } of separate sections that are one conductor in truth, and carry nothing between them.
-    def initialize(references:, branches:, labels: {}, ties: {}, known: [])
+    # like: a netlist that this one is a copy of; moved: the branches in which they differ. What did not change is taken over.
+    def initialize(references:, branches:, labels: {}, ties: {}, like: nil, moved: branches)
       @references = references.freeze
       @labels = labels.freeze
       @ties = ties.freeze
       @branches = branches.sort_by(&:id).freeze
-      check
-      @nodes = (@branches.flat_map { |branch| [branch.from, branch.to] } | labels.keys).sort.freeze
       @by_id = @branches.to_h { |branch| [branch.id, branch] }.freeze
-      @touching = @branches.each_with_object(Hash.new { |hash, node| hash[node] = [] }) do |branch, touching|
-        touching[branch.from] << branch
-        touching[branch.to] << branch
-      end
-      @touching.default = [].freeze
-      @switching = @branches.select(&:switching?).freeze
-      @fuses = @switching.select { |branch| branch.kind == :fuse }.freeze
-      @movers = @branches.select { |branch| branch.behaviour.works_above_volts_ac(branch, false) }.freeze
-      @couplings = @branches.reject { |branch| branch.behaviour.stamped? }.freeze
-      @sections = Section.split(self, known).freeze
+      check(moved)
+      @touching = touching(like, moved)
+      @nodes = (@touching.keys | labels.keys).sort.freeze
+      @switching = pick(:switching, like, moved, &:switching?)
+      @fuses = pick(:fuses, like, moved) { |branch| branch.kind == :fuse }
+      @movers = pick(:movers, like, moved) { |branch| branch.behaviour.works_above_volts_ac(branch, false) }
+      @couplings = pick(:couplings, like, moved) { |branch| !branch.behaviour.stamped? }
+      @sections = Section.split(self, like, moved).freeze
+      @relays = Relays.new(self, like&.relays)
       freeze
     end
 
@@ -42,6 +40,7 @@ module Gorvant
     def branch?(id) = @by_id.key?(id)
     def node?(node) = @touching.key?(node) || labels.key?(node)
     def branches_at(node) = @touching[node]
+    def branches_by_node = @touching
     def loads = branches.select(&:load?)
     def label(node) = labels.fetch(node, node)
     # The transformer's secondary, or nil where the circuit has none.
@@ -53,16 +52,31 @@ module Gorvant
     # A copy with branches replaced (same id) or added, and others taken out by id.
     def with(*changed, without: [])
       kept = @by_id.except(*without).merge(changed.to_h { |branch| [branch.id, branch] })
-      self.class.new(references: references, branches: kept.values, labels: labels, ties: ties, known: sections)
+      moved = changed + @by_id.values_at(*changed.map(&:id), *without).compact
+      self.class.new(references: references, branches: kept.values, labels: labels, ties: ties, like: self, moved: moved)
     end
 
     private
 
     def nearest(name, known) = DidYouMean::SpellChecker.new(dictionary: known).correct(name.to_s).first || known.min_by { |k| DidYouMean::Levenshtein.distance(k, name.to_s) }
 
-    def check
+    # Branches of one kind, in order of id.
+    def pick(name, like, moved, &rule) = like && moved.none?(&rule) ? like.public_send(name) : @branches.select(&rule).freeze
+
+    # { node => [branches], in order of id }
+    def touching(like, moved)
+      all = like ? like.branches_by_node.dup : {}
+      moved.flat_map { |branch| [branch.from, branch.to] }.uniq.each { |node| all.delete(node) } if like
+      changed = like ? @branches.select { |branch| !all.key?(branch.from) || !all.key?(branch.to) } : @branches
+      fresh = changed.each_with_object({}) do |branch, lists|
+        [branch.from, branch.to].each { |node| (lists[node] ||= []) << branch unless all.key?(node) }
+      end
+      all.merge!(fresh).tap { |lists| lists.default = [].freeze }.freeze
+    end
+
+    def check(moved)
       branches.each_cons(2) { |a, b| raise DuplicateBranch.new(branch: a.id) if a.id == b.id }
-      branches.each do |branch|
+      moved.each do |branch|
         raise BranchToItself.new(branch: branch.id, node: branch.from) if branch.from == branch.to
 
         branch.behaviour.check(branch)

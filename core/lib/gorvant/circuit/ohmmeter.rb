@@ -10,7 +10,7 @@ module Gorvant
     # positions, held: as for Settling. Everything is at rest: nothing is fed.
     def initialize(netlist, positions: {}, held: {})
       @netlist = netlist
-      @rest = Settling.new(netlist, positions, held).contacts({})
+      @rest = Settling.new(netlist, positions, held).at_rest
       @broken = held.select { |_id, state| state == :open }.keys
       @branches = netlist.branches.select { |branch| passes?(branch) }
     end

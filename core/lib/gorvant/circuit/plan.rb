@@ -5,6 +5,8 @@ module Gorvant
   # out once and used for every set of values (sparse LDLᵀ of a symmetric matrix). Values may be Float or Complex.
   # Source: George and Liu (1981), Computer Solution of Large Sparse Positive Definite Systems.
   class Plan
+    TAKEN = 1 << 40 # key of an unknown that has its place; above all others
+
     attr_reader :size, :position, :slots, :fixed_count, :pointers, :columns, :targets, :target_starts
 
     # size: number of unknowns. pairs: [[i, j]] of unknowns that some branch joins. fixed: unknowns whose branches never
@@ -126,7 +128,7 @@ module Gorvant
       @lists = []
       while @lists.size < size
         pivot = lowest(keys)
-        keys[pivot] = Float::INFINITY
+        keys[pivot] = TAKEN
         @position[pivot] = @lists.size
         later = sets[pivot].keys
         @lists << later

@@ -7,26 +7,37 @@ module Gorvant
     # Keeps every point tied, so that the matrix stays solvable; far under what matters to a reading.
     SHUNT_SIEMENS = 1e-12
 
-    # Contact states of line voltage whose answers are kept: a handful of relays, and no more.
-    MOST_ANSWERS = 128
+    # States whose answers are kept, and sets of broken branches whose factors are.
+    MOST_ANSWERS = 256
     # Writing a section out costs about as much as a hundred solves.
     STRAIGHT_AFTER_SOLVES = 150
 
-    attr_reader :nodes, :branches, :reference
+    attr_reader :nodes, :branches, :reference, :names, :switching_ids
 
-    # known: sections of an earlier netlist; those whose branches are the same objects are taken over, with all they know.
-    def self.split(netlist, known = [])
-      stamped = netlist.branches - netlist.couplings
-      islands = Islands.new(netlist.nodes, stamped, netlist.references)
-      by_root = stamped.group_by { |branch| islands.root(branch.from) }
-      sections = netlist.nodes.group_by { |node| islands.root(node) }.map do |root, nodes|
-        branches = by_root.fetch(root, [])
-        known.find { |section| section.made_of?(nodes, branches) } || new(nodes, branches, netlist.references.find { |node| islands.root(node) == root } || nodes.first)
+    class << self
+      # like: a netlist that this one is a copy of; moved: the branches in which they differ. Sections that none of them touches are
+      # taken over, with all they know.
+      def split(netlist, like = nil, moved = [])
+        ends = moved.flat_map { |branch| [branch.from, branch.to] }.uniq
+        touched, kept = like ? like.sections.partition { |section| section.touches?(ends) } : [[], []]
+        made = make(netlist, netlist.nodes - kept.flat_map(&:nodes), touched)
+        (kept + made).sort_by { |section| [section.follower? ? 1 : 0, section.reference] }
       end
-      sections.sort_by { |section| [section.follower? ? 1 : 0, section.reference] }
+
+      private
+
+      def make(netlist, nodes, touched)
+        stamped = nodes.flat_map { |node| netlist.branches_at(node) }.uniq(&:id).select { |branch| branch.behaviour.stamped? }.sort_by(&:id)
+        islands = Islands.new(nodes, stamped, netlist.references)
+        by_root = stamped.group_by { |branch| islands.root(branch.from) }
+        nodes.group_by { |node| islands.root(node) }.map do |root, members|
+          new(members, by_root.fetch(root, []), islands.anchor(root) || members.first, touched)
+        end
+      end
     end
 
-    def initialize(nodes, branches, reference)
+    # others: sections of which one may be of the same shape, whose plan then serves.
+    def initialize(nodes, branches, reference, others = [])
       @nodes = nodes
       @branches = branches
       @reference = reference
@@ -34,44 +45,54 @@ module Gorvant
       @sources = branches.select { |branch| branch.behaviour.source? }
       @follower = branches.any? { |branch| branch.kind == :secondary }
       @heat = { solves: 0, code: nil }
-      @answers = {} # { [closed flags, broken ids] => { node => volts } }, for sections that follow nothing
-      compile
+      @answers = {} # { [flags, broken, drives] => unknowns }
+      @bases = {} # { broken => [diagonal, off] }
+      compile(others)
       freeze
     end
 
-    def made_of?(nodes, branches)
-      self.branches.size == branches.size && self.nodes.size == nodes.size && self.branches.each_with_index.all? { |branch, i| branch.equal?(branches[i]) } && self.nodes == nodes
-    end
+    def touches?(ends) = ends.any? { |node| @index.key?(node) || node == reference }
 
     # Whether its volts follow another section's, through a transformer.
     def follower? = @follower
-    # Ids of its switching branches.
-    def switching_ids = @switching.map(&:first)
     def node_count = @index.size
+    # Those of the ids that are branches of this section.
+    def broken(ids) = ids.to_a.select { |id| @rows.key?(id) }
 
     # Volts at every node: { node => volts }, the reference at 0.
     # closed: { branch id => bool } for every switching branch. open: ids of other branches that are broken.
     # volts: what earlier sections found, for secondaries. scale: { branch id => factor on its resistance } or nil.
     def solve(closed, open: nil, volts: {}, scale: nil)
-      return named(factor_and_solve(closed, open, volts, scale)) if follower? || scale
-
-      key = [@switching.map { |id, *| closed[id] }, open ? open.select { |id| @rows.key?(id) } : []]
-      @answers.shift if @answers.size >= MOST_ANSWERS
-      @answers[key] ||= named(factor_and_solve(closed, open, volts)).freeze
+      unknowns = factor_and_solve(closed, open, volts, scale)
+      answer = { reference => 0.0 }
+      @names.each_with_index { |name, position| answer[name] = unknowns[position] }
+      answer
     end
 
-    # The same as an array by position in `names`; the hot path of the benchmark.
+    # The same as an array by position in `names`, worked out anew.
     def factor_and_solve(closed, open = nil, volts = nil, scale = nil)
-      return straight_line.solve(@switching.map { |id, *| closed[id] }, @sources.map { |branch| branch.behaviour.volts_ac(branch, volts) }) if hot? && usual?(open, scale)
+      flags = switching_ids.map { |id| closed[id] }
+      broken = open ? broken(open) : []
+      return solved(flags, broken, drives(volts)) unless scale
 
-      diagonal, off = factored(closed, open, scale)
-      @plan.substitute(diagonal, off, currents(volts, scale, open), @first_right)
+      diagonal, off = factored(flags, broken, scale)
+      @plan.substitute(diagonal, off, currents(drives(volts), scale, broken), @first_right)
+    end
+
+    # The same for flags: whether each of `switching_ids` is closed, and broken: ids of its own branches alone. Settling comes back to
+    # the same states again and again, so answers are kept; nobody is to change one.
+    def unknowns(flags, broken, volts)
+      drives = drives(volts)
+      @answers[[flags, broken, drives]] ||= begin
+        @answers.shift if @answers.size >= MOST_ANSWERS
+        solved(flags, broken, drives).freeze
+      end
     end
 
     # Resistance seen between pairs of nodes with the sources at rest: yields a table { node => { node => ohms to it } },
     # as columns of the inverse. Source: two-port theory, Thévenin.
     def inverse_columns(of_nodes, closed, open: nil)
-      diagonal, off = factored(closed, open, nil)
+      diagonal, off = factored(switching_ids.map { |id| closed[id] }, open ? broken(open) : [])
       of_nodes.to_h do |node|
         unit = Array.new(@plan.size, 0.0)
         column = @position[node]
@@ -83,32 +104,30 @@ module Gorvant
       end
     end
 
+    protected
+
+    attr_reader :shape, :plan
+
     private
 
-    def named(unknowns)
-      answer = { reference => 0.0 }
-      @names.each_with_index { |name, position| answer[name] = unknowns[position] }
-      answer
-    end
-
-    def compile
-      plan_order
+    def compile(others)
+      plan_order(others)
       @rows = branches.to_h { |branch| [branch.id, row(branch)] }
       @always, @switching = branches.partition { |branch| !branch.switching? }
-      @switching = @switching.map { |branch| [branch.id, *@rows[branch.id]] }
-      @base = stamp_all(@always, nil)
-      @plan.factor(*@base, 0, @plan.fixed_count)
+      @switching_ids = @switching.map(&:id).freeze
+      @switching = @switching.map { |branch| @rows[branch.id] }
+      base([])
     end
 
-    def plan_order
+    def plan_order(others)
       pairs = branches.filter_map { |branch| [@index[branch.from], @index[branch.to]] if @index[branch.from] && @index[branch.to] }
       driven = @sources.flat_map { |branch| [@index[branch.from], @index[branch.to]] }.compact.uniq
       moving = branches.select(&:switching?).flat_map { |branch| [branch.from, branch.to] }.uniq
-      @plan = Plan.new(@index.size, pairs, fixed: @index.values - @index.values_at(*moving), last: driven)
+      @shape = [@index.size, pairs, driven, @index.values_at(*moving)].freeze
+      @plan = others.find { |section| section.shape == @shape }&.plan || Plan.new(@index.size, pairs, fixed: @index.values - @shape.last, last: driven)
       @first_right = driven.map { |node| @plan.position[node] }.min || 0
-      @names = Array.new(@index.size)
-      @position = @index.to_h { |node, index| [node, @plan.position[index]] }
-      @position.each { |node, position| @names[position] = node }
+      @position = @index.transform_values { |index| @plan.position[index] }
+      @names = @position.keys.sort_by { |node| @position[node] }
     end
 
     # [position of from or nil, position of to or nil, slot or nil, siemens]
@@ -136,35 +155,49 @@ module Gorvant
       off[slot] -= siemens if slot
     end
 
-    # Whether only what switches may differ from what the section was compiled for.
-    def usual?(open, scale) = scale.nil? && (open.nil? || open.empty? || open.none? { |id| @rows.key?(id) })
+    # Electromotive force of each source.
+    def drives(volts) = @sources.map { |branch| branch.behaviour.volts_ac(branch, volts) }
 
-    # Written out once it has been solved often enough to be worth it. Complex sections keep to the loops.
-    def hot? = @follower && (@heat[:solves] += 1) > STRAIGHT_AFTER_SOLVES
+    # The innermost work of the product.
+    def solved(flags, broken, drives)
+      return straight_line.solve(flags, drives) if follower? && broken.empty? && hot?
 
-    def straight_line
-      @heat[:code] ||= StraightLine.new(@plan, @base, @switching, @sources.map { |branch| @rows[branch.id].values_at(0, 1, 3) }, @first_right)
+      diagonal, off = factored(flags, broken)
+      @plan.substitute(diagonal, off, currents(drives, nil, broken), @first_right)
     end
 
-    # [diagonal, off] ready for substitution. What never switches was factored beforehand, unless something there is broken
-    # or scaled.
-    def factored(closed, open, scale)
-      usual = usual?(open, scale)
-      diagonal, off = usual ? @base.map(&:dup) : stamp_all(open ? @always.reject { |branch| open.include?(branch.id) } : @always, scale)
-      @switching.each { |id, from, to, slot, siemens| add(diagonal, off, from, to, slot, siemens) if closed[id] }
-      @plan.factor(diagonal, off, usual ? @plan.fixed_count : 0)
+    # Written out once it has been solved often enough to be worth it. Complex sections keep to the loops.
+    def hot? = (@heat[:solves] += 1) > STRAIGHT_AFTER_SOLVES
+
+    def straight_line
+      @heat[:code] ||= StraightLine.new(@plan, base([]), @switching, @sources.map { |branch| @rows[branch.id].values_at(0, 1, 3) }, @first_right)
+    end
+
+    # What never switches, factored beforehand once for each set of broken branches: [diagonal, off].
+    def base(broken)
+      @bases[broken] ||= begin
+        @bases.shift if @bases.size >= MOST_ANSWERS
+        stamp_all(broken.empty? ? @always : @always.reject { |branch| broken.include?(branch.id) }, nil).tap { |stamped| @plan.factor(*stamped, 0, @plan.fixed_count) }
+      end
+    end
+
+    # [diagonal, off] ready for substitution.
+    def factored(flags, broken, scale = nil)
+      diagonal, off = scale ? stamp_all(@always.reject { |branch| broken.include?(branch.id) }, scale) : base(broken).map(&:dup)
+      @switching.each_with_index { |(from, to, slot, siemens), i| add(diagonal, off, from, to, slot, siemens) if flags[i] }
+      @plan.factor(diagonal, off, scale ? 0 : @plan.fixed_count)
       [diagonal, off]
     end
 
     # Norton currents of the sources.
-    def currents(volts, scale, open)
+    def currents(drives, scale, broken)
       right = Array.new(@plan.size, 0.0)
-      @sources.each do |branch|
-        next if open&.include?(branch.id)
+      @sources.each_with_index do |branch, i|
+        next if broken.include?(branch.id)
 
         from, to, _slot, siemens = @rows[branch.id]
         siemens /= scale[branch.id] if scale&.key?(branch.id)
-        amps = branch.behaviour.volts_ac(branch, volts) * siemens
+        amps = drives[i] * siemens
         right[to] += amps if to
         right[from] -= amps if from
       end

@@ -6,6 +6,7 @@ module Gorvant
   # Finds the state in which every contact agrees with its coil: solve, move contacts, solve again. All coils that want to
   # move do so together; if a state comes back, one at a time; if it still does not settle, the loop is chatter and is
   # returned with its members. A fuse that carries too much opens first and stays open.
+  # Inside, loads, contacts and answers go by their positions in the netlist's Relays.
   class Settling
     MOST_STEPS = 200
 
@@ -18,25 +19,29 @@ module Gorvant
 
     def initialize(netlist, positions, held)
       @netlist = netlist
-      positions.each_key { |id| netlist[id] }
-      @positions = positions
-      @held = held
+      @relays = netlist.relays
+      @contacts = @relays.contacts
+      @rest = @contacts.rest.dup
+      @live = @contacts.live.dup
+      positions.each { |id, position| place(id, position) }
+      held.each { |id, state| hold(id, state == :closed) if netlist[id].switching? }
       @broken = held.filter_map { |id, state| id if state == :open && !netlist[id].switching? }.to_set
-      @movers = @broken.empty? ? netlist.movers : netlist.movers.reject { |branch| @broken.include?(branch.id) }
+      @parts = @relays.parts.map { |part| [part, @broken.empty? ? [] : part.section.broken(@broken)] }
+      @thresholds = @broken.empty? ? @relays.thresholds : @relays.thresholds.zip(@relays.ids).map { |pair, id| pair unless @broken.include?(id) }
       @blown = []
     end
 
     def settle(start)
-      working = @movers.to_h { |branch| [branch.id, start[branch.id] || false] }
+      working = @relays.ids.map { |id| start[id] || false }
       seen = {}
       single = false
       MOST_STEPS.times do
-        closed = contacts(working)
-        volts = solve(closed)
-        next seen.clear if fuse_opens?(volts, closed, working)
+        flags = flags(working)
+        answers = solve(flags)
+        next seen.clear if fuse_opens?(answers, flags, working)
 
-        wanted = wants(volts, working)
-        return solution(volts, working, closed) if wanted == working
+        wanted = wants(answers, working)
+        return solution(answers, working, flags) if wanted == working
         return chatter(working) if seen[[working, single]] && single
 
         single ||= seen.key?([working, single])
@@ -46,67 +51,83 @@ module Gorvant
       chatter(working)
     end
 
-    # { switching branch id => closed? } with these loads working.
-    def contacts(working)
-      @netlist.switching.each_with_object({}) do |branch, closed|
-        id = branch.id
-        closed[id] =
-          if @blown.include?(id) then false
-          elsif (held = @held[id]) then held == :closed
-          else branch.behaviour.closed?(branch, working, @positions[id])
-          end
-      end
-    end
+    # { switching branch id => closed? } with nothing working.
+    def at_rest = named_contacts(flags([]))
 
     private
 
-    # A section that follows nothing keeps its answers itself.
-    def solve(closed)
-      @netlist.sections.each_with_object({}) do |section, volts|
-        volts.merge!(section.solve(closed, open: @broken, volts: volts))
+    # Where somebody set a switch; its load may still have a say.
+    def place(id, position)
+      index = @contacts.index[id]
+      index ? (@rest[index], @live[index] = @contacts.states(index, position)) : @netlist[id]
+    end
+
+    def hold(id, closed)
+      index = @contacts.index.fetch(id)
+      @rest[index] = @live[index] = closed
+    end
+
+    # Whether each contact is closed with these loads working.
+    def flags(working)
+      follows = @contacts.follows
+      flags = @rest.dup
+      follows.each_with_index { |load, i| flags[i] = @live[i] if load && working[load] }
+      flags
+    end
+
+    # Answers of all sections, each with its reference at the end.
+    def solve(flags)
+      @parts.each_with_object([]) do |(part, broken), answers|
+        volts = part.primaries.transform_values { |place| answers[place] }
+        answers.concat(part.section.unknowns(flags.values_at(*part.flags), broken, volts)) << 0.0
       end
     end
 
-    def wants(volts, working)
-      @movers.each_with_object({}) do |branch, wanted|
-        id = branch.id
-        wanted[id] = (volts[branch.to] - volts[branch.from]).abs >= branch.behaviour.works_above_volts_ac(branch, working[id])
+    def wants(answers, working)
+      froms = @relays.froms
+      tos = @relays.tos
+      Array.new(froms.size) do |i|
+        threshold = @thresholds[i]
+        threshold ? (answers[tos[i]] - answers[froms[i]]).abs >= threshold[working[i] ? 1 : 0] : false
       end
     end
 
     def move_one(working, wanted)
-      id = working.keys.find { |key| working[key] != wanted[key] }
-      working.merge(id => wanted[id])
+      index = working.each_index.find { |i| working[i] != wanted[i] }
+      index ? working.dup.tap { |moved| moved[index] = wanted[index] } : working
     end
 
-    def fuse_opens?(volts, closed, working)
-      @netlist.fuses.any? do |fuse|
-        next false unless closed[fuse.id]
+    def fuse_opens?(answers, flags, working)
+      @relays.fuses.any? do |fuse, index, from, to, siemens|
+        next false unless flags[index]
+        next false if fuse.behaviour.verdict(fuse, ((answers[to] - answers[from]) * siemens).abs) == :holds
 
-        state = Solution.new(netlist: @netlist, volts: volts, working: working, closed: closed, open: @broken)
-        next false if fuse.behaviour.verdict(fuse, state.amps(fuse)) == :holds
-
-        @before_blowing ||= state
+        @before_blowing ||= solution(answers, working, flags)
+        hold(fuse.id, false)
         @blown << fuse.id
       end
     end
 
-    def solution(volts, working, closed, cycle: [])
-      Solution.new(netlist: @netlist, volts: volts, working: working, closed: closed, open: @broken, blown: @blown.dup,
+    def named_contacts(flags) = @relays.switching.each_with_index.to_h { |branch, i| [branch.id, flags[i]] }
+
+    def solution(answers, working, flags, cycle: [])
+      loads = @relays.ids.zip(working).to_h
+      @broken.each { |id| loads.delete(id) }
+      Solution.new(netlist: @netlist, volts: @relays.named(answers), working: loads, closed: named_contacts(flags), open: @broken, blown: @blown.dup,
                    before_blowing: @before_blowing, cycle: cycle)
     end
 
     # Walks the loop once more and keeps each of its states.
     def chatter(working)
-      states = []
-      until states.any? { |state| state.working == working } || states.size > @movers.size + 2
-        closed = contacts(working)
-        states << solution(solve(closed), working, closed)
-        working = move_one(working, wants(states.last.volts, working))
+      visited = []
+      until visited.any? { |state| state[1] == working } || visited.size > @relays.ids.size + 2
+        flags = flags(working)
+        answers = solve(flags)
+        visited << [answers, working, flags]
+        working = move_one(working, wants(answers, working))
       end
-      first = states.index { |state| state.working == working } || 0
-      last = states.last
-      solution(last.volts, last.working, last.closed, cycle: states.drop(first))
+      first = visited.index { |state| state[1] == working } || 0
+      solution(*visited.last, cycle: visited.drop(first).map { |state| solution(*state) })
     end
   end
 end

@@ -4,7 +4,7 @@ module Gorvant
   # One plan with one set of fixed values written out as Ruby, without a loop or an array access: for a section that is solved
   # hundreds of times. It does what Plan#factor and Plan#substitute do, in the same order, with the fixed part as literals.
   class StraightLine
-    # plan: Plan. base: [diagonal, off] with the fixed pivots factored. switching: [[id, from, to, slot, siemens]].
+    # plan: Plan. base: [diagonal, off] with the fixed pivots factored. switching: [[from, to, slot, siemens]].
     # sources: [[from, to, siemens]] of positions (nil for the reference). first_right: as for Plan#substitute.
     def initialize(plan, base, switching, sources, first_right)
       @plan = plan
@@ -32,7 +32,7 @@ module Gorvant
     end
 
     def stamps
-      @switching.each_with_index.map do |(_id, from, to, slot, siemens), i|
+      @switching.each_with_index.map do |(from, to, slot, siemens), i|
         adds = [("d#{from}+=#{siemens}" if from), ("d#{to}+=#{siemens}" if to), ("o#{slot}-=#{siemens}" if slot)].compact
         "if c[#{i}]\n#{adds.join("\n")}\nend"
       end

@@ -12,7 +12,6 @@ module Gorvant
         @calls = calls
         @netlist = Assembly.netlist(rig)
         @faults = faults || Library.of(rig, @netlist)
-        @positions = {}
         @points = @netlist.sections.flat_map(&:nodes).sort
       end
 
@@ -39,10 +38,12 @@ module Gorvant
         fault = given && Fault.parse(given)
         rig = fault ? fault.refit(@rig) : @rig
         netlist, held = fault ? fault.inject(@netlist, {}) : [@netlist, {}]
-        @calls.map { |call| [call, Settling.settle(netlist, positions: positions(rig, call), held: held)] }
+        positions = rig.equal?(@rig) ? (@positions ||= positions(rig)) : positions(rig)
+        @calls.map { |call| [call, Settling.settle(netlist, positions: positions[call], held: held)] }
       end
 
-      def positions(rig, call) = @positions[[rig.equal?(@rig) ? nil : rig, call]] ||= Assembly.positions(rig, Condition.new(call: call))
+      # { call => where its switches stand }
+      def positions(rig) = @calls.to_h { |call| [call, Assembly.positions(rig, Condition.new(call: call))] }
     end
   end
 end

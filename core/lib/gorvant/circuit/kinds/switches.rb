@@ -8,6 +8,7 @@ module Gorvant
       register :switch
       def switching? = true
       def siemens(branch) = 1.0 / branch[:ohms]
+      def follows(branch) = branch[:needs]
 
       def closed?(branch, energised, position)
         return false unless position.nil? ? branch[:closed] : position
@@ -22,6 +23,7 @@ module Gorvant
       register :contact
       def switching? = true
       def siemens(branch) = 1.0 / branch[:ohms]
+      def follows(branch) = branch[:relay]
       def closed?(branch, energised, _position) = branch[:rest] == :closed ? !energised[branch[:relay]] : energised[branch[:relay]] == true
     end
 
