@@ -23,8 +23,14 @@ RSpec.describe Gorvant::DefrostOutlook do
     soon = outlook(rig_with, coil_degrees_f: 24.0, counted_minutes: 40).following
     expect(soon).to have_attributes(in_seconds: be_within(2).of(1200), says: "Next defrost in 20 min")
     expect(soon.assumed).to include("the coil stays at 24 °F", "the call goes on without a stop", a_string_including("as the profile has them, not read: defrost clock"))
+    freed = soon.course.to_h { |sight| [sight.says, sight.after_seconds.round] }
+    expect(freed).to include("Board: defrost begins, 60 min counted and the coil is cold" => 0, "Outdoor fan off" => 0, "Valve moves to cooling" => 1, "Heat strips on" => 25)
+    over = freed.fetch("Board: defrost over, the coil is warm: ended by temperature")
+    expect([freed.fetch("Outdoor fan on"), freed.fetch("Heat strips off")]).to eq([over, over + 50]), "a measured coil is held until it begins, and no longer"
+    unfrozen = outlook(rig_with(defrost_ends_by: "time", defrost_limit_minutes: 6), coil_degrees_f: 24.0, counted_minutes: 40).following
+    expect(unfrozen.course.map(&:says).grep(/over/)).to eq(["Board: defrost over, 6 min are over: ended by time"])
     never = outlook(rig_with, coil_degrees_f: 60.0, counted_minutes: 59).following
-    expect(never.in_seconds).to be_nil
+    expect(never).to have_attributes(in_seconds: nil, course: [])
     expect(never.because.join(" ")).to include("Coil switch closed", "waiting for a cold coil")
     read = rig_with.set({ "defrost_clock" => "run_time", "defrost_interval_minutes" => 60 }, "measured")
     expect(outlook(read, coil_degrees_f: 24.0).following.assumed.join).not_to include("defrost clock")

@@ -1455,6 +1455,8 @@ export interface components {
             coil_degrees_f?: number | null;
             fresh?: boolean;
             closed?: boolean;
+            /** @description When the first mark was pressed, seconds since 1970 by the device; so that another can go on */
+            watch_started_at?: number | null;
         };
         Verdict: {
             code: string;
@@ -1481,6 +1483,10 @@ export interface components {
                 says: string;
                 because: string[];
                 assumed: string[];
+                course: {
+                    after_seconds: number;
+                    says: string;
+                }[];
             };
             checklist: {
                 id: string;

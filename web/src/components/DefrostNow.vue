@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, reactive, shallowRef, watch } from 'vue'
+import { minutes } from '@/model/staging'
 import { api, type DefrostOutlook, type Visit } from '@/api/client'
 import { useCatalogue } from '@/composables/useCatalogue'
 import type { Problem } from '@/model/outcome'
@@ -69,7 +70,8 @@ const share = computed(() => {
   const interval = outlook.value?.interval_minutes ?? 60
   return Math.min((stands.value.counted_minutes ?? 0) / interval, 1)
 })
-const SIGN = { true: '=', false: '≠', null: '?' } as Record<string, string>
+/** What is not yet so is waited for, and no fault. */
+const SIGN = { true: '=', false: '…', null: '?' } as Record<string, string>
 </script>
 
 <template>
@@ -129,6 +131,12 @@ const SIGN = { true: '=', false: '≠', null: '?' } as Record<string, string>
           By the school “{{ outlook.school }}”. Assumed: {{ outlook.following.assumed.join('; ') }}.
         </p>
       </div>
+      <ol v-if="outlook.following.course.length" class="course" data-testid="course">
+        <li class="head">Then, from its beginning</li>
+        <li v-for="(sight, i) in outlook.following.course" :key="i">
+          <b class="mono">{{ minutes(sight.after_seconds) }}</b> {{ sight.says }}
+        </li>
+      </ol>
     </template>
   </section>
 </template>
@@ -160,10 +168,7 @@ const SIGN = { true: '=', false: '≠', null: '?' } as Record<string, string>
   background: var(--panel);
 }
 
-.lamps li.false {
-  background: var(--alarm-soft);
-}
-
+.lamps li.false,
 .lamps li.null {
   background: var(--note-soft);
 }
@@ -186,8 +191,7 @@ const SIGN = { true: '=', false: '≠', null: '?' } as Record<string, string>
 }
 
 .false .bulb {
-  border-color: var(--alarm);
-  color: var(--alarm);
+  border-color: var(--between);
 }
 
 .null .bulb {
@@ -214,6 +218,34 @@ const SIGN = { true: '=', false: '≠', null: '?' } as Record<string, string>
   padding: 8px 14px;
   border-left: 6px solid var(--ink);
   background: var(--panel);
+}
+
+.course {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(min(100%, 420px), 1fr));
+  gap: 0 24px;
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+
+.course li {
+  display: flex;
+  gap: 12px;
+  min-height: 34px;
+  align-items: center;
+  border-bottom: 1px solid var(--rule);
+}
+
+.course b {
+  min-width: 56px;
+  text-align: right;
+}
+
+.course .head {
+  grid-column: 1 / -1;
+  color: var(--ink-soft);
+  font-weight: 650;
 }
 
 .says {

@@ -25,6 +25,7 @@ defineEmits<{ choose: [tab: T] }>()
   display: flex;
   max-width: 100%;
   overflow-x: auto;
+  scrollbar-width: none;
 }
 
 .tab {

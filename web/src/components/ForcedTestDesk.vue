@@ -13,7 +13,6 @@ import VerdictList from './VerdictList.vue'
 const props = defineProps<{ visit: Visit; record: ForcedTestRecord; busy: boolean }>()
 const emit = defineEmits<{ keep: [record: ForcedTestRecord]; interval: [minutes: number] }>()
 const watchKey = `gorvant.forced.${props.visit.id}`
-const { started, mark: stamp, stop } = useStopwatch(watchKey)
 
 const test = shallowRef<ForcedTest | null>(null)
 const problem = shallowRef<Problem | null>(null)
@@ -24,6 +23,14 @@ const answers = computed(() => (props.record.answers ?? {}) as Record<string, bo
 const readings = computed(() => (props.record.readings ?? {}) as Record<string, number>)
 const tally = computed(() => (props.record.tally ?? {}) as Record<string, string>)
 const closed = computed(() => props.record.closed === true)
+const {
+  started,
+  mark: stamp,
+  stop,
+} = useStopwatch(watchKey, () => (closed.value ? null : props.record.watch_started_at))
+const last = computed(() => Math.max(0, ...Object.values(marks.value)))
+/** With marks and no watch that runs, seconds can only be typed. */
+const typed = computed(() => started.value === null && Object.keys(marks.value).length > 0)
 
 let asked = 0
 watch(
@@ -42,21 +49,32 @@ const keep = (part: Partial<ForcedTestRecord>) => emit('keep', { ...props.record
 
 function press(step: ForcedTest['steps'][number]) {
   const changes = step.tally as Record<string, string> | null
+  const seconds = step.mark && !typed.value ? { [step.mark]: stamp() } : null
   keep({
-    ...(step.mark ? { marks: { ...marks.value, [step.mark]: stamp() } } : {}),
+    ...(seconds ? { marks: { ...marks.value, ...seconds }, watch_started_at: started.value } : {}),
     ...(changes ? { tally: { ...tally.value, ...changes } } : {}),
   })
 }
-function correct(mark: string, text: string) {
-  const value = Number(text.replace(',', '.'))
-  if (Number.isFinite(value) && value >= 0) keep({ marks: { ...marks.value, [mark]: value } })
+/** A number of what was typed, null for nothing; else NaN, and the words that say so. */
+const wrong = ref('')
+function read(what: string, text: string, least = -Infinity): number | null {
+  const typed = text.trim().replace(',', '.')
+  const value = typed === '' ? null : Number(typed)
+  const fine = value === null || (Number.isFinite(value) && value >= least)
+  wrong.value = fine ? '' : `${what}: “${text.trim()}” is no number such as 14.5.`
+  return fine ? value : NaN
+}
+function correct(mark: string, what: string, text: string) {
+  const value = read(what, text, 0)
+  if (value === null) forget(mark)
+  else if (!Number.isNaN(value)) keep({ marks: { ...marks.value, [mark]: value } })
 }
 function forget(mark: string) {
   keep({ marks: Object.fromEntries(Object.entries(marks.value).filter(([key]) => key !== mark)) })
 }
 function number(key: 'counted_minutes' | 'coil_degrees_f', text: string) {
-  const typed = text.trim().replace(',', '.')
-  if (typed === '' || Number.isFinite(Number(typed))) keep({ [key]: typed === '' ? null : Number(typed) })
+  const value = read(key === 'counted_minutes' ? 'Counted before' : 'Coil at entry', text)
+  if (!Number.isNaN(value)) keep({ [key]: value })
 }
 /** A new test forgets the old one, so it takes two presses. */
 function restart() {
@@ -66,7 +84,7 @@ function restart() {
   }
   again.value = false
   stop()
-  keep({ marks: {}, answers: {}, readings: {}, tally: {}, closed: false })
+  keep({ marks: {}, answers: {}, readings: {}, tally: {}, closed: false, watch_started_at: null })
 }
 function close() {
   stop()
@@ -92,6 +110,7 @@ const TITLES: Record<string, string> = {
 <template>
   <section class="forced" aria-label="Forced test">
     <ProblemNote v-if="problem" :problem="problem" />
+    <p v-if="wrong" class="wrong" role="alert">≠ {{ wrong }}</p>
     <template v-if="test">
       <p v-for="warning in test.warnings" :key="warning" class="warning">⚠ {{ warning }}</p>
       <div class="asks">
@@ -136,11 +155,12 @@ const TITLES: Record<string, string> = {
       <div class="desk">
         <div class="left">
           <div class="clock">
-            <StopwatchFace :started="started" />
-            <p class="state">
-              {{
-                started === null ? 'The first mark starts the watch' : 'running; a reload does not stop it'
-              }}
+            <StopwatchFace :started="started" :stands="last" />
+            <p class="state" data-testid="watch-state">
+              <template v-if="started !== null">running; a reload does not stop it</template>
+              <template v-else-if="closed">closed</template>
+              <template v-else-if="typed">stands: type the seconds, or begin a new test</template>
+              <template v-else>The first mark starts the watch; or type what another watch showed</template>
             </p>
             <button class="key" data-testid="new-test" @click="restart">
               {{ again ? 'Forget this test?' : 'New test' }}
@@ -156,24 +176,26 @@ const TITLES: Record<string, string> = {
               <button
                 v-if="(step.mark || step.tally) && !closed"
                 class="mark"
+                :disabled="typed && !step.tally"
                 :data-testid="step.mark ? `mark-${step.mark}` : `do-${step.id}`"
                 @click="press(step)"
               >
                 {{ step.does }}
               </button>
               <p v-else class="plain">{{ step.does }}</p>
-              <span v-if="step.mark && marks[step.mark] !== undefined" class="at">
+              <span v-if="step.mark && (!closed || marks[step.mark] !== undefined)" class="at">
                 <KeptInput
                   class="mono"
                   inputmode="decimal"
-                  :value="marks[step.mark]"
+                  :value="marks[step.mark] ?? ''"
+                  placeholder="–"
                   :disabled="closed"
                   :aria-label="`Seconds of: ${step.does}`"
-                  @keep="(text) => correct(step.mark ?? '', text)"
+                  @keep="(text) => correct(step.mark ?? '', step.does, text)"
                 />
                 s
                 <button
-                  v-if="!closed"
+                  v-if="!closed && marks[step.mark] !== undefined"
                   class="key quiet"
                   :aria-label="`Forget: ${step.does}`"
                   @click="forget(step.mark)"
@@ -239,6 +261,11 @@ const TITLES: Record<string, string> = {
   display: grid;
   grid-template-columns: minmax(0, 1fr);
   gap: 8px;
+}
+
+.wrong {
+  color: var(--alarm);
+  font-weight: 650;
 }
 
 .warning {

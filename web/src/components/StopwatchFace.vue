@@ -4,12 +4,14 @@ import { steadyNow } from '@/composables/useStopwatch'
 import { minutes } from '@/model/staging'
 
 /** Ticks by itself, so that nothing else is drawn anew with it: somebody may be typing. */
-const props = defineProps<{ started: number | null }>()
+/** stands: seconds to show while it does not run. */
+const props = defineProps<{ started: number | null; stands: number }>()
 const TICK = 100
 const elapsed = ref(0)
 let timer = 0
 
-const tick = () => (elapsed.value = props.started === null ? 0 : Math.max(steadyNow() - props.started, 0))
+const tick = () =>
+  (elapsed.value = props.started === null ? props.stands : Math.max(steadyNow() - props.started, 0))
 onMounted(() => {
   tick()
   timer = window.setInterval(tick, TICK)

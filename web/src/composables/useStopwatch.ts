@@ -1,4 +1,4 @@
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
 
 /**
  * Seconds since the epoch on a clock that never goes back while the page lives, and that a reload
@@ -6,27 +6,30 @@ import { ref } from 'vue'
  */
 export const steadyNow = () => (performance.timeOrigin + performance.now()) / 1000
 
-/** A stopwatch that a reload does not stop. `key` names it in this browser. */
-export function useStopwatch(key: string) {
-  const started = ref<number | null>(read())
+/** A watch that began longer ago than this was left running. */
+const LONGEST_SECONDS = 12 * 3600
 
-  function read(): number | null {
-    const text = localStorage.getItem(key)
-    const value = text === null ? NaN : Number(text)
-    return Number.isFinite(value) && value <= steadyNow() ? value : null
-  }
+/**
+ * A stopwatch that a reload does not stop. `key` names it in this browser; `kept` is when it was
+ * started as the record has it, so that another device can go on.
+ */
+export function useStopwatch(key: string, kept: () => number | null | undefined = () => null) {
+  const sane = (value: number | null | undefined) =>
+    typeof value === 'number' && value <= steadyNow() && steadyNow() - value < LONGEST_SECONDS ? value : null
+  const here = ref<number | null>(sane(Number(localStorage.getItem(key) ?? NaN)))
+  const started = computed(() => here.value ?? sane(kept()))
 
   /** Seconds on the watch, to the hundredth; starts it when it stands. */
   function mark(): number {
     if (started.value === null) {
-      started.value = steadyNow()
-      localStorage.setItem(key, String(started.value))
+      here.value = steadyNow()
+      localStorage.setItem(key, String(here.value))
     }
-    return Math.round((steadyNow() - started.value) * 100) / 100
+    return Math.round((steadyNow() - (started.value ?? steadyNow())) * 100) / 100
   }
 
   function stop() {
-    started.value = null
+    here.value = null
     localStorage.removeItem(key)
   }
 

@@ -10,12 +10,19 @@ module Gorvant
         defaults: { coil_degrees_f: nil, counted_minutes: nil, switches: {}.freeze, faults: [].freeze })
     # on: true, false, or nil where nobody can know. waits_for: words, nil when it is on.
     Lamp = Value.define(:id, :title, :on, :waits_for)
-    # in_seconds: nil where it does not come within HORIZON; because: the rule that starts it, or the links that say why it does not.
-    Next = Value.define(:in_seconds, :says, :because, :assumed)
+    # in_seconds: nil where it does not come within HORIZON; because: the rule that starts it, or the links that say why it does not;
+    # course: [Sight], what there is to see once it has begun.
+    Next = Value.define(:in_seconds, :says, :because, :assumed, :course, defaults: { course: [].freeze })
+    # after_seconds: since the defrost began.
+    Sight = Value.define(:after_seconds, :says)
     # One thing to read. condition: how the unit has to stand; expected_volts_ac nil where it cannot be said.
     Line = Value.define(:id, :title, :from_node, :to_node, :condition, :expected_volts_ac, :low_volts_ac, :high_volts_ac, :says, :cautions)
 
     HORIZON = 6 * 3600.0
+    # After its end, until everything is back: the sequencer's contact is last.
+    AFTERWARDS = 180.0
+    # What can be seen or heard at the unit; the rest is for the tape.
+    SIGHTS = %w[defrost COMP OFM valve HGS HTR GAS].freeze
     HEAT = "heat"
     DEFROST = "defrost"
 
@@ -37,7 +44,7 @@ module Gorvant
     # The next defrost, run on the tape from here on.
     def following
       event = timeline.events.find { |one| one.signal == "defrost" && one.value == true }
-      return Next.new(in_seconds: event.seconds, says: Catalogue.words("defrost.next", in: words(event.seconds)), because: [event.rule_says].compact, assumed: assumed) if event
+      return due(event) if event
 
       Next.new(in_seconds: nil, says: Catalogue.words("defrost.next_not", hours: (HORIZON / 3600).round), because: why_not, assumed: assumed)
     rescue BadScript, ZeroTimeLoop => e
@@ -99,9 +106,25 @@ module Gorvant
     def degrees(value) = format("%g", value)
     def words(seconds) = seconds >= 3600 ? "#{(seconds / 3600).floor} h #{((seconds % 3600) / 60).round} min" : "#{(seconds / 60).round} min"
 
+    def due(event)
+      sights = course(event.seconds)
+      rises = moment.coil_degrees_f ? [Catalogue.words("defrost.assumed_coil_rises")] : []
+      Next.new(in_seconds: event.seconds, says: Catalogue.words("defrost.next", in: words(event.seconds)), because: [event.rule_says].compact, course: sights, assumed: assumed + rises)
+    end
+
     # --- the tape
 
     def timeline = @timeline ||= Run.of(rig, Script.parse({ "start" => start, "moves" => moves }, HORIZON))
+
+    # [Sight] of the defrost that begins then. The coil, held where it was measured until now, is left to itself.
+    def course(begins)
+      freed = moment.coil_degrees_f ? [{ "at_seconds" => begins, "what" => "coil", "value" => Script::FREE }] : []
+      until_seconds = begins + (profile.limit_seconds || HORIZON) + AFTERWARDS
+      run = Run.of(rig, Script.parse({ "start" => start, "moves" => moves + freed }, until_seconds))
+      over = run.next_event("defrost", begins, false)&.seconds || until_seconds
+      seen = run.events.select { |event| SIGHTS.include?(event.signal) && event.seconds.between?(begins, over + AFTERWARDS) }
+      seen.map { |event| Sight.new(after_seconds: event.seconds - begins, says: [event.says, (event.rule_says if event.signal == "defrost")].compact.join(", ")) }
+    end
 
     def start
       { "outdoor_degrees_f" => moment.outdoor_degrees_f, "coil_degrees_f" => moment.coil_degrees_f, "defrost_counted_minutes" => moment.counted_minutes || 0.0, "mode" => "off" }.compact

@@ -6,9 +6,11 @@ module Gorvant
   class ForcedTest
     # marks: { mark => seconds on the watch }. answers: what was seen without a time, { "fan" / "valve" / "strips" => true or false }.
     # counted_minutes: on the clock before, nil for unknown; fresh: right after a defrost or a reset. coil_degrees_f at entry, or nil.
+    # watch_started_at: seconds since 1970 by the device whose watch it is, so that another can go on; nothing here follows from it.
     # readings: { name => number } of READINGS. tally: { item => "on" / "off" }.
-    Record = Value.define(:marks, :answers, :counted_minutes, :fresh, :coil_degrees_f, :readings, :tally, :closed,
-                          defaults: { marks: {}.freeze, answers: {}.freeze, counted_minutes: nil, fresh: false, coil_degrees_f: nil, readings: {}.freeze, tally: {}.freeze, closed: false })
+    Record = Value.define(:marks, :answers, :counted_minutes, :fresh, :coil_degrees_f, :readings, :tally, :closed, :watch_started_at,
+                          defaults: { marks: {}.freeze, answers: {}.freeze, counted_minutes: nil, fresh: false, coil_degrees_f: nil, readings: {}.freeze, tally: {}.freeze, closed: false,
+                                      watch_started_at: nil })
     Step = Value.define(:id, :does, :proves, :not, :note, :mark, :tally, :cautions)
     # One line of the tape: expected and seen, seconds on the watch, either may be nil. agrees: within a hand's reaction, nil where one is missing.
     Beside = Value.define(:mark, :title, :expected_seconds, :seen_seconds, :agrees)

@@ -23,6 +23,9 @@ module Gorvant
       @quantities[name] = over_seconds.zero? ? Quantity.still(value, now) : was.towards(value.to_f, (value - was.at(now)).abs / over_seconds, now)
     end
 
+    # A temperature that is left to itself again.
+    def release(name) = @typed -= [name]
+
     # Turns the courses to how things stand. running: the compressor pumps; defrosting: its own, with the fan off and the valve
     # turned or not; warmth: what heats or cools the room, see Run.
     def follow(now, pumping:, fan:, valve:, defrosting:, warmth: {})

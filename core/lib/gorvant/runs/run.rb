@@ -57,7 +57,7 @@ module Gorvant
       when "mode" then @inputs = @inputs.merge(mode: move.value, call: nil)
       when "call" then call(move)
       when "set_point" then @inputs = @inputs.merge(set_point: move.value.to_f)
-      when *Script::TEMPERATURES then @plant.set(move.what, move.value, move.over_seconds, now)
+      when *Script::TEMPERATURES then move.value == Script::FREE ? @plant.release(move.what) : @plant.set(move.what, move.value, move.over_seconds, now)
       when "switch" then switch(move, index)
       when "supply" then @inputs = @inputs.merge(supplies: @inputs[:supplies].merge(move.of => move.value == "on"))
       when "fault" then fault(move.of, move.value == "begins", "/script/moves/#{index}/of")

@@ -13,6 +13,7 @@ module Gorvant
 
     KINDS = %w[mode call set_point outdoor coil room switch supply fault jumper bridge].freeze
     TEMPERATURES = %w[outdoor coil room].freeze
+    FREE = "free" # value of a coil that the script no longer types
     MODES = %w[off heat cool emergency].freeze
     MOST_SECONDS = 48 * 3600
     MOST_MOVES = 500
@@ -107,7 +108,7 @@ module Gorvant
         value = given["value"]
         case what
         when "mode", "call" then choice(what, value, "#{field}/value")
-        when "set_point", *TEMPERATURES then degrees(value, "#{field}/value")
+        when "set_point", *TEMPERATURES then (what == "coil" && value == FREE) || degrees(value, "#{field}/value")
         when "switch" then one_of(value, %w[open closed], field)
         when "supply" then supply(given, field)
         when "fault" then fault(given, field)
