@@ -127,7 +127,7 @@ RSpec.describe Gorvant::ForcedTest do
     it "finds the selector on 90 and not on 60, and the fan that still draws first of all" do
       found = test(rig_with, { jumper_on: 2, bridge_on: 10, valve_heard: 32, strips_on: 58, bridge_off: 33, jumper_off: 200, strips_off: 215 },
                    answers: { "fan" => false }, readings: { "fan_amps" => 1.1 }, counted_minutes: 0, tally: { "coil_jumper" => "off", "bridge" => "off", "sensor_plug" => "on" })
-      expect(found.verdicts.map(&:code)).to eq(%w[fan_runs interval_other valve_shifted strips_on ended_by_hand])
+      expect(found.verdicts.map(&:code)).to eq(%w[fan_runs interval_other valve_shifted strips_on end_unclear])
       expect(found.verdicts.first).to have_attributes(look_first: true, title: "The fan still draws in defrost", says: include("1.1 A"))
       expect(found.verdicts[1]).to have_attributes(title: "The selector is on 90 min, not on 60", says: include("15 s at most"))
     end
@@ -159,7 +159,7 @@ RSpec.describe Gorvant::ForcedTest do
     end
 
     it "reads valve, strips, end and return from what was seen" do
-      at = { bridge_on: 0, fan_off: 15, bridge_off: 16 }
+      at = { bridge_on: 0, fan_off: 15, bridge_off: 14.9 }
       gauges = ->(suction, port) { { "true_suction_psi" => suction, "vapour_port_psi" => port } }
       expect(codes(rig_with, at, readings: gauges.call(70, 75))).to include("valve_shifted")
       expect(codes(rig_with, at, readings: gauges.call(70, 280))).to include("valve_not")
@@ -173,9 +173,33 @@ RSpec.describe Gorvant::ForcedTest do
       expect(codes(rig_with, at.merge(jumper_on: 0, fan_back: 616), tally: { "coil_jumper" => "on" })).to include("ended_by_time_jumpered")
       expect(codes(rig_with, at.merge(jumper_on: 0, fan_back: 315))).to include("ended_early")
       expect(codes(rig_with, at.merge(jumper_on: 0, jumper_off: 200, strips_off: 260))).to include("ended_by_hand")
+      expect(codes(rig_with, at.merge(jumper_on: 0, jumper_off: 608, fan_back: 610))).to include("end_unclear")
       expect(codes(rig_with, at.merge(bridge_off: 40, fan_back: 17.6))).to include("ended_hurried")
+      expect(codes(rig_with, at.merge(bridge_off: 40, fan_back: 17.6), readings: { "coil_at_end_degrees_f" => 20 })).to include("ended_hurried")
       expect(codes(rig_with, at, answers: { "fan_back" => false, "strips_off" => false })).to include("fan_not_back", "strips_stay")
       expect(codes(rig_with, { bridge_on: 0 }, answers: { "went_in" => false })).to eq(["entry_none"])
+      expect(codes(rig_with, { bridge_on: 0, bridge_off: 40 }, answers: { "fan" => false, "valve" => false, "strips" => false })).to eq(["entry_none"])
+      expect([codes(rig_with, { bridge_on: 0 }), codes(rig_with, { bridge_on: 0, bridge_off: 40 })]).to eq([[], ["entry_unmarked"]])
+    end
+
+    # A second of the bridge takes four minutes of the limit, and heat indoors goes up to two minutes late.
+    it "does not say what ended it where the watch cannot know, unless the coil does" do
+      at = { bridge_on: 0, fan_off: 15, bridge_off: 16, fan_back: 315 }
+      ends = ->(marks, coil = nil) { codes(rig_with, marks, readings: { "coil_at_end_degrees_f" => coil }.compact).grep(/\Aend/) }
+      expect([ends.call(at), ends.call(at, 78), ends.call(at, 60), ends.call(at, 50)]).to eq([%w[end_unclear], %w[ended_by_temperature], %w[end_unclear], %w[ended_by_time]])
+      late = at.except(:fan_back).merge(bridge_off: 14.9)
+      expect([ends.call(late.merge(strips_off: 400)), ends.call(late.merge(strips_off: 660)),
+              ends.call(late.merge(strips_off: 730))]).to eq([%w[ended_by_temperature], %w[end_unclear], %w[ended_by_time]])
+      unhurried = { speed_up_hurries_limit: false }
+      expect(codes(rig_with(**unhurried), at.transform_keys(&:to_sym))).to include("ended_by_temperature")
+      told = test(rig_with, at).verdicts.find { |verdict| verdict.code == "end_unclear" }
+      expect(told.evidence).to include("the bridge, on for part of it, leaves a limit of 4:01 to 8:00")
+    end
+
+    it "does not time the clock by what follows late" do
+      expect(codes(rig_with, { bridge_on: 0, strips_on: 47 }).first).to eq("entry_untimed")
+      heard = ->(seconds) { codes(rig_with, { bridge_on: 0, valve_heard: seconds }, counted_minutes: 0).first }
+      expect([heard.call(15), heard.call(16.5), heard.call(22)]).to eq(%w[interval_as_set interval_as_set interval_other])
     end
 
     it "closes only with nothing left behind" do

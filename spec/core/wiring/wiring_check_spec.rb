@@ -115,6 +115,38 @@ RSpec.describe Gorvant::WiringCheck do
     end
   end
 
+  # As found is a list of faults on the rig as drawn; a rig whose file has the wires where they were found has to do the same.
+  it "makes of what was found the very circuit that a rig wired so would be" do
+    (1..25).each do |seed|
+      rig = Gorvant::Target.rig(RandomRigs.rig(seed))
+      random = Random.new(seed * 31)
+      ends = rig.cables.flat_map do |cable|
+        cable.conductors.flat_map do |conductor|
+          { cable.from => conductor.from, cable.to => conductor.to }.map do |place, on|
+            [cable.id, conductor.id, place, on]
+          end
+        end
+      end
+      moved = ends.sample(random.rand(1..4), random: random).map do |cable, conductor, place, on|
+        landing(cable, conductor, place, ([nil, *rig.terminals(place)] - [on]).sample(random: random))
+      end
+      found = Gorvant::AsFound.parse({ "landings" => moved }, rig)
+      one, other = [Gorvant::Trials.new(rig).outcomes(found.faults_of(rig)), Gorvant::Trials.new(rewired(rig, moved)).outcomes]
+      same = one.keys.reject { |trial| %i[loads nodes blown chatter].all? { |part| one[trial].public_send(part) == other[trial].public_send(part) } }
+      expect(same).to eq([]), "seed #{seed}, #{moved}: #{same.map { |trial| [trial, one[trial].loads, other[trial].loads] }}"
+    end
+  end
+
+  def rewired(rig, moved)
+    at = moved.to_h { |one| [one.values_at("cable", "conductor", "place"), one["lands_on"]] }
+    cables = rig.cables.map do |cable|
+      cable.with(conductors: cable.conductors.map do |own|
+        own.with(from: at.fetch([cable.id, own.id, cable.from]) { own.from }, to: at.fetch([cable.id, own.id, cable.to]) { own.to })
+      end)
+    end
+    rig.with(cables: cables)
+  end
+
   it "adds up the VA and the loss over the cable" do
     thin = rig_with(transformer_va: 20, compressor_stages: 2, stage_2: "contactor")
     long = thin.with(cables: thin.cables.map { |cable| cable.with(length_feet: 500) })

@@ -13,6 +13,7 @@ const emit = defineEmits<{
 }>()
 
 const ANSWERS = [
+  { id: 'went_in', title: 'It went into defrost' },
   { id: 'fan', title: 'The fan stopped' },
   { id: 'valve', title: 'The valve was heard' },
   { id: 'strips', title: 'Heat came on' },

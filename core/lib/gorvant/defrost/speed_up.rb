@@ -12,12 +12,13 @@ module Gorvant
       def expected_seconds(interval_minutes, factor, counted_minutes: 0.0) = [interval_minutes - counted_minutes, 0.0].max * 60.0 / factor
       def minutes_left(seen_seconds, factor) = seen_seconds * factor / 60.0
 
-      # [Fit], shortest interval first. fresh: right after a defrost or a reset of the clock, so that it cannot have counted.
-      def fits(seen_seconds, factor:, fresh: false, intervals: numbers.fetch("intervals_minutes"))
+      # [Fit], shortest interval first. late_seconds: by how much what was seen may follow the relay. fresh: right after a defrost or a reset of the clock, so that it cannot have counted.
+      def fits(seen_seconds, factor:, fresh: false, late_seconds: 0.0, intervals: numbers.fetch("intervals_minutes"))
         left = minutes_left(seen_seconds, factor)
         hand = minutes_left(numbers.fetch("reaction_seconds"), factor)
         near = [numbers.fetch("near_zero_minutes"), hand].max
-        intervals.sort.map { |interval| fit(interval, interval - left, factor, hand, near, fresh) }
+        late = minutes_left(late_seconds, factor)
+        intervals.sort.map { |interval| fit(interval, interval - left, late, factor, hand, near, fresh) }
       end
 
       # The intervals that are possible after what was seen.
@@ -27,8 +28,9 @@ module Gorvant
 
       def numbers = Catalogue.profile.fetch("defrost")
 
-      def fit(interval, counted, factor, hand, near, fresh)
-        verdict = if counted < -hand - 1e-9 || (fresh && counted > near + 1e-9) then "excluded"
+      # counted: minutes at the least; late: how many more it may have been.
+      def fit(interval, counted, late, factor, hand, near, fresh)
+        verdict = if counted + late < -hand - 1e-9 || (fresh && counted > near + 1e-9) then "excluded"
                   else counted <= near + 1e-9 ? "near_zero" : "counted"
                   end
         Fit.new(interval_minutes: interval, expected_seconds: expected_seconds(interval, factor), verdict: verdict, counted_minutes: [counted, 0.0].max)

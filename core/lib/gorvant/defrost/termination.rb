@@ -22,7 +22,8 @@ module Gorvant
       rises.positive? ? (opens - coil) * 60.0 / rises : nil
     end
 
-    # With the bridge on, each second counts for many.
+    # Seconds of the limit where the bridge stays on for its first bridge_seconds (nil: not at all), each of which counts for many.
+    # nil for a board that knows no limit.
     def self.limit(profile, bridge_seconds)
       return nil if profile.ends_by == "temperature"
       return profile.limit_seconds unless bridge_seconds && profile.hurries_limit && profile.forced_entry == "speed_up"
@@ -36,6 +37,6 @@ module Gorvant
 
       Catalogue.words(jumpered ? "defrost.end_jumpered" : "defrost.end_#{by}", after: "#{after.floor / 60}:#{(after.floor % 60).to_s.rjust(2, '0')}")
     end
-    private_class_method :warm_after, :limit, :says
+    private_class_method :warm_after, :says
   end
 end

@@ -4,6 +4,8 @@ module Gorvant
   # A forced defrost, guided and judged: the steps for the board in hand, what the tape expects beside what the watch saw, and
   # what each observation proves.
   class ForcedTest
+    include Telling
+
     # marks: { mark => seconds on the watch }. answers: what was seen without a time, { "fan" / "valve" / "strips" => true or false }.
     # counted_minutes: on the clock before, nil for unknown; fresh: right after a defrost or a reset. coil_degrees_f at entry, or nil.
     # watch_started_at: seconds since 1970 by the device whose watch it is, so that another can go on; nothing here follows from it.
@@ -73,15 +75,15 @@ module Gorvant
     def verdicts
       return [] unless record.marks["bridge_on"]
 
-      all = [entry, *(went_in? ? [fan, valve, strips, ending, *returned] : [])].flatten.compact
+      all = [entry, *(went_in? ? [fan, valve, strips, *Ending.new(rig, record, profile, warm: warm_coil?).verdicts] : [])].flatten.compact
       all.sort_by.with_index { |verdict, i| [verdict.look_first ? 0 : 1, i] }
     end
 
     # The interval that the stopwatch names, where it leaves no other; nil otherwise.
     def found_interval_minutes
-      return nil unless began && profile.forced_entry == "speed_up"
+      return nil unless timed && profile.forced_entry == "speed_up"
 
-      possible = SpeedUp.possible(SpeedUp.fits(began, factor: profile.speed_up_factor, fresh: fresh?))
+      possible = SpeedUp.possible(fits)
       near = possible.find { |fit| fit.verdict == "near_zero" }
       near && (possible.one? || zero?) ? near.interval_minutes : nil
     end
@@ -99,35 +101,37 @@ module Gorvant
 
     private
 
-    def marks = record.marks
     def factor = format("%g", profile.speed_up_factor)
-    def clock(seconds) = "#{seconds.floor / 60}:#{(seconds.floor % 60).to_s.rjust(2, '0')}"
-    def seconds(value) = format("%g", value.round(1))
-    def reaction = @numbers.fetch("reaction_seconds")
     def allowed(mark) = %w[strips_on strips_off fan_back].include?(mark) ? @numbers.fetch("lag_seconds") : reaction * 2
 
     # Unplugging the switch for the jumper resets a clock that runs only while the coil is cold.
     def fresh? = record.fresh || (profile.school == "run_time_cold" && rig[:sensing] == "coil_switch" && profile.forced_entry == "speed_up")
     def counted = fresh? ? 0.0 : record.counted_minutes || 0.0
-    def assumed = profile.assumed.first(6).map { |title| Catalogue.words("defrost.assumed", title: title) }
 
-    # Seconds from the bridge to the first sign of a defrost.
-    def began
-      first = %w[fan_off valve_heard strips_on].filter_map { |mark| marks[mark] }.min
-      first && (first - marks["bridge_on"])
-    end
+    # Seconds from the bridge to fan or valve, which follow the relay at once; what heats indoors follows late and times nothing.
+    # [at the least, at the most], nil where neither was marked.
+    def timed = sharp_beginning&.map { |at| at - marks["bridge_on"] }
 
-    def went_in? = began || record.answers["went_in"] == true || record.answers.values_at("fan", "valve", "strips").any?(true)
-    def watch(*names) = names.filter_map { |mark| marks[mark] && Catalogue.words("defrost.seen_mark", mark: Catalogue.words("defrost.mark_#{mark}"), at: seconds(marks[mark])) }
+    def went_in? = timed || marks["strips_on"] || record.answers["went_in"] == true || record.answers.values_at("fan", "valve", "strips").any?(true)
     def since_bridge(mark) = seconds(marks[mark] - marks["bridge_on"])
 
     # --- entry
 
     def entry
-      return verdict("entry_none", watch("bridge_on"), seen: seconds((marks.values.max || 0) - marks["bridge_on"])) unless went_in?
+      return no_sign unless went_in?
       return [warm, *(profile.forced_entry == "speed_up" ? [interval] : [])] if warm_coil?
+      return (verdict("entry_untimed", watch("bridge_on", "strips_on"), seen: since_bridge("strips_on")) if marks["strips_on"]) unless timed
 
       profile.forced_entry == "held_pins" ? held : interval
+    end
+
+    # Nothing marked is not the same as nothing seen: the watch may still run, or nobody pressed.
+    def no_sign
+      denied = record.answers["went_in"] == false || %w[fan valve strips].all? { |sign| record.answers[sign] == false }
+      held = marks["bridge_off"] ? Catalogue.words("defrost.for_seconds", seconds: since_bridge("bridge_off")) : ""
+      return verdict("entry_none", [*watch("bridge_on", "bridge_off"), Catalogue.words("defrost.answer_no", what: "it went into defrost")], held: held) if denied
+
+      marks["bridge_off"] && verdict("entry_unmarked", watch("bridge_on", "bridge_off"), held: held)
     end
 
     def warm_coil?
@@ -140,18 +144,14 @@ module Gorvant
           opens: format("%g", rig[:coil_switch_opens_degrees_f]))
     end
 
-    def held = began && verdict("entry_held", watch("bridge_on", "fan_off"), seen: seconds(began), hold: format("%g", profile.hold_seconds))
+    def held = verdict("entry_held", watch("bridge_on", "fan_off"), seen: seconds(timed[1]), hold: format("%g", profile.hold_seconds))
 
-    def interval
-      return nil unless began
-
-      fits = SpeedUp.fits(began, factor: profile.speed_up_factor, fresh: fresh?)
-      judge_interval(fits, SpeedUp.possible(fits))
-    end
+    def fits = SpeedUp.fits(timed[1], factor: profile.speed_up_factor, fresh: fresh?, late_seconds: timed[1] - timed[0])
+    def interval = judge_interval(fits, SpeedUp.possible(fits))
 
     def judge_interval(fits, possible)
       set = (profile.interval_seconds / 60).round
-      fields = { seen: seconds(began), factor: factor, minutes: SpeedUp.minutes_left(began, profile.speed_up_factor).round, set: set,
+      fields = { seen: seconds(timed[1]), factor: factor, minutes: SpeedUp.minutes_left(timed[1], profile.speed_up_factor).round, set: set,
                  expected: seconds(SpeedUp.expected_seconds(set, profile.speed_up_factor)) }
       return none(fits) if possible.empty?
 
@@ -168,7 +168,7 @@ module Gorvant
     def zero? = fresh? || (record.counted_minutes && record.counted_minutes <= @numbers.fetch("near_zero_minutes"))
 
     def none(fits)
-      verdict("interval_none", evidence_of(fits), seen: seconds(began), factor: factor, longest: fits.last.interval_minutes, expected: seconds(fits.last.expected_seconds))
+      verdict("interval_none", evidence_of(fits), seen: seconds(timed[1]), factor: factor, longest: fits.last.interval_minutes, expected: seconds(fits.last.expected_seconds))
     end
 
     def by_fits(code, possible, fields)
@@ -242,61 +242,6 @@ module Gorvant
 
       record.answers["strips"] == false ? verdict("strips_missing",
 [Catalogue.words("defrost.answer_no", what: "heat came on")]) : verdict("strips_unclear", [Catalogue.words("defrost.nothing_taken")])
-    end
-
-    # --- the end
-
-    # When it began and ended, by the marks.
-    def began_at = %w[fan_off valve_heard strips_on].filter_map { |mark| marks[mark] }.min
-    def ended_at = marks["fan_back"] || marks["strips_off"]
-
-    def ending
-      return [] if warm_coil?
-      return verdict("end_not_seen", watch("fan_off", "bridge_off")) unless began_at && ended_at
-      return hurried if hurried?
-
-      marks["jumper_on"] ? jumpered_end : natural_end
-    end
-
-    # With the coil switch unplugged nothing is to be read of temperature.
-    def jumpered_end
-      off = marks["jumper_off"]
-      return verdict("ended_by_hand", watch("jumper_off", "fan_back", "strips_off"), seen: seconds([ended_at - off, 0].max)) if off && ended_at >= off - reaction
-
-      by_limit(ended_at - began_at, "ended_by_time_jumpered", "ended_early")
-    end
-
-    def natural_end = by_limit(ended_at - began_at, "ended_by_time", "ended_by_temperature")
-
-    def by_limit(lasted, full, sooner)
-      evidence = watch("fan_off", "fan_back", "strips_off") + [coil_words(record.readings["coil_at_end_degrees_f"])].compact
-      verdict(lasted < profile.limit_seconds - @numbers.fetch("limit_margin_seconds") ? sooner : full, evidence, seen: clock(lasted), limit: clock(profile.limit_seconds))
-    end
-
-    # The bridge stayed on long enough to eat the limit.
-    def hurried?
-      return false unless profile.hurries_limit && profile.forced_entry == "speed_up"
-
-      on = [marks["bridge_off"] || ended_at, ended_at].min - began_at
-      on * profile.speed_up_factor >= profile.limit_seconds - 1 && ended_at - began_at <= (profile.limit_seconds / profile.speed_up_factor) + @numbers.fetch("lag_seconds")
-    end
-
-    def hurried
-      verdict("ended_hurried", watch("bridge_on", "fan_off", "bridge_off", "fan_back"), factor: factor, limit: clock(profile.limit_seconds),
-          hurried: format("%.1f", profile.limit_seconds / profile.speed_up_factor))
-    end
-
-    def returned
-      [(verdict("fan_back", watch("fan_back"), seen: seconds([ended_at - (marks["jumper_off"] || ended_at), 0].max)) if marks["fan_back"]),
-       (verdict("fan_not_back", [Catalogue.words("defrost.answer_no", what: "the fan came back")]) if record.answers["fan_back"] == false),
-       (verdict("strips_stay", [Catalogue.words("defrost.answer_no", what: "heat went off")]) if record.answers["strips_off"] == false)].compact
-    end
-
-    def coil_words(degrees) = degrees && Catalogue.words("defrost.coil_at", degrees: format("%g", degrees))
-
-    def verdict(code, evidence, look_first: false, **fields)
-      Verdict.of(code, evidence: evidence.compact.empty? ? [Catalogue.words("defrost.nothing_taken")] : evidence.compact, look_first: look_first, **fields,
-                       assumed: [*assumed, Catalogue.words("defrost.reaction", seconds: format("%g", reaction))])
     end
   end
 end
