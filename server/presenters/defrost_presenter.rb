@@ -12,8 +12,8 @@ module Gorvant
           lines = outlook.checklist.map do |line|
             line.to_h.merge(cautions: line.cautions.map { |key| Catalogue.cautions.fetch(key) }, **%i[expected_volts_ac low_volts_ac high_volts_ac].to_h { |key| [key, line[key]&.round(1)] })
           end
-          { lamps: outlook.lamps.map(&:to_h), following: following(outlook.following), checklist: lines, school: Catalogue.words("defrost.school_#{profile.school}"), assumed: profile.assumed,
-            interval_minutes: profile.interval_seconds / 60, limit_minutes: profile.limit_seconds / 60 }
+          { lamps: outlook.lamps.map(&:to_h), following: following(outlook.following), checklist: lines, school: Catalogue.words("defrost.school_#{profile.school}"),
+            assumed: profile.assumed, interval_minutes: profile.interval_seconds / 60, limit_minutes: profile.limit_seconds / 60 }
         end
 
         def following(following) = following.to_h.merge(course: following.course.map { |sight| { after_seconds: sight.after_seconds.round(1), says: sight.says } })

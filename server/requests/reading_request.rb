@@ -118,7 +118,7 @@ module Gorvant
     # A changed rig, with the version that the change was made on.
     class RevisionRequest < Request
       json do
-        required(:version).filled(:integer)
+        required(:version).filled(:integer, gteq?: 1, lteq?: VERSIONS)
         required(:rig).value(:hash)
       end
     end

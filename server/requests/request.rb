@@ -9,6 +9,7 @@ module Gorvant
       UUID = Repository::UUID
       LINE = 200
       TEXT = 4_000
+      VERSIONS = 2_147_483_647 # as many as a column holds
       # JSON has one kind of number: 24 and 24.0 are the same reading.
       NUMBER = Dry::Types["float"].constructor { |value| value.is_a?(Integer) ? value.to_f : value }
       config.messages.default_locale = :en

@@ -32,7 +32,7 @@ module Gorvant
     # A change to a visit, with the version that the change was made on.
     class VisitChangeRequest < Request
       json do
-        required(:version).filled(:integer)
+        required(:version).filled(:integer, gteq?: 1, lteq?: VERSIONS)
         optional(:complaint).value(:string, max_size?: TEXT)
         optional(:symptoms).array(:string, included_in?: Catalogue.symptoms.keys)
         optional(:outdoor_degrees_f).maybe(NUMBER, gteq?: -80.0, lteq?: 150.0)
@@ -76,7 +76,7 @@ module Gorvant
     # The rig as a visit has it now.
     class FittedRequest < Request
       json do
-        required(:version).filled(:integer)
+        required(:version).filled(:integer, gteq?: 1, lteq?: VERSIONS)
         required(:rig).value(:hash)
       end
     end

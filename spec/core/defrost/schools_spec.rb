@@ -86,7 +86,8 @@ RSpec.describe Gorvant::Schools do
     bad = [{ "minutes" => 0, "fed" => "0-25" }, { "minutes" => 60, "fed" => "25-0" }, { "minutes" => 60, "fed" => "0-30, 20-40" }, { "minutes" => 60, "fed" => "soon" },
            { "minutes" => 60, "depth" => "1-2" }, []]
     bad.each { |given| expect { Gorvant::RunHistory.parse(given) }.to raise_error(Gorvant::BadHistory, /./) }
-    ["", "a,b\n1,2", "minutes,fed\nx,1", "minutes,fed\n1,yes", "minutes,fed\n5,1\n3,0", "minutes,fed\n", "minutes,\"fed"].each do |text|
+    ["", "a,b\n1,2", "minutes,fed\nx,1", "minutes,fed\n1,yes", "minutes,fed\n5,1\n3,0", "minutes,fed\n0,1\n1e9,0", "minutes,fed\n0,1\n1e999,0", "minutes,fed\n-3,1", "minutes,fed\n",
+     "minutes,\"fed"].each do |text|
       expect { Gorvant::Formats::RunHistoryCsv.read(text) }.to raise_error(Gorvant::BadHistory, /./)
     end
   end

@@ -32,16 +32,16 @@ RSpec.describe "Timelines as files" do
   end
 
   it "reads temperatures from CSV as straight lines, BOM, semicolons and Windows line ends or not" do
-    text = "\uFEFFminutes;outdoor;coil\r\n0;35;30\r\n30;20;\r\n60;20;12\r\n"
+    text = "\uFEFFminutes;outdoor;coil\r\n\r\n0;35,0;30\r\n30;20;\r\n60;20;12\r\n"
     moves = Gorvant::Formats::CourseCsv.parse(text)
     expect(moves).to include({ "at_seconds" => 0.0, "what" => "outdoor", "value" => 20.0, "over_seconds" => 1800.0 },
 { "at_seconds" => 0.0, "what" => "coil", "value" => 12.0, "over_seconds" => 3600.0 })
     expect { Gorvant::Script.parse({ "moves" => moves }, 3600) }.not_to raise_error
   end
 
-  { "outdoor\n3\n" => "line 1 needs a column 'seconds' or 'minutes'", "minutes,wind\n1,2\n" => "line 1 needs a column 'outdoor'",
-    "seconds,room\n0,70\n10,warm\n" => "line 3 has no number under 'room'",
-    "seconds,room\n10,70\n5,71\n" => "line 3 goes back in time", "seconds,\"room\n" => "no CSV that can be read" }.each do |text, says|
+  { "outdoor\n3\n" => "line 1 has to name the columns seconds or minutes", "minutes,wind\n1,2\n" => "missing: outdoor or coil or room",
+    "seconds,room\n0,70\n10,warm\n" => "line 3 has no number under 'room'", "seconds,room\n0,70\n1e999,70\n" => "line 3 has no number under 'seconds'",
+    "seconds,room\n10,70\n5,71\n" => "line 3 goes back in time", "seconds,\"room\n" => "cannot be read as a table" }.each do |text, says|
     it "refuses #{text.inspect}" do
       expect { Gorvant::Formats::CourseCsv.parse(text) }.to raise_error(Gorvant::BadScript, /#{says}/)
     end

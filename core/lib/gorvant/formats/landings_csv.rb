@@ -45,6 +45,7 @@ module Gorvant
         def initialize(text, rig, settings)
           @text = text
           @rig = rig
+          @strips = AsFound.strips(rig)
           @settings = settings
           @refused = []
           @landings = {}
@@ -100,7 +101,7 @@ module Gorvant
         end
 
         def checked(line, given)
-          AsFound.parse(given, @rig)
+          AsFound.parse(given, @rig, @strips)
         rescue BadAsFound => e
           refuse(line, e.problems.map { |problem| "#{problem['field'].split('/').last}: #{problem['problem']}" }.join("; ")) && nil
         end
@@ -109,7 +110,7 @@ module Gorvant
 
         # As the strip has it, whatever the letters' case and with or without "W2 out" in two words.
         def terminal(place, text)
-          known = @rig.layout.fetch("places").key?(place) ? AsFound.terminals(@rig, place) : []
+          known = @rig.layout.fetch("places").key?(place) ? @strips[place] : []
           known.find { |one| [one, Naming.letter(@rig, one)].any? { |name| name.tr("_ ", "").casecmp?(text.tr("_ ", "")) } } || text
         end
       end

@@ -32,6 +32,12 @@ module Gorvant
         refused(e.line_number, "cannot be read as a table: #{e.message.sub(/ in line \d+\.?/, '')}")
       end
 
+      # A number as people write it, with a point or a comma; nil for anything else, such as 1e999.
+      def self.number(text)
+        value = Float(text.to_s.strip.tr(",", "."), exception: false)
+        value if value&.finite?
+      end
+
       def self.refused(line, words) = new(head: NONE, rows: NONE, problem: [line, words])
 
       def self.body(table, head)

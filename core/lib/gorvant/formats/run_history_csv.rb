@@ -28,9 +28,10 @@ module Gorvant
         def points(rows, time, lanes)
           problems = []
           points = rows.map do |line, row|
-            at = Float(row[time].to_s, exception: false)
+            at = Rows.number(row[time])
             values = lanes.to_h { |lane| [lane, ON[row[lane].to_s]] }
             problems << [line, "has no number under #{time}"] if at.nil?
+            problems << [line, "has to lie within 0 and #{RunHistory::MOST_MINUTES.round} minutes"] unless at.nil? || (at / TIMES.fetch(time)).between?(0, RunHistory::MOST_MINUTES)
             values.each { |lane, value| problems << [line, "has to have 0 or 1 under #{lane}, not #{row[lane].to_s[0, 20].inspect}"] if value.nil? }
             [at && (at / TIMES.fetch(time)), values]
           end

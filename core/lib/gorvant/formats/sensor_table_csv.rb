@@ -35,9 +35,9 @@ module Gorvant
         def refuse(line, problem) = @refused << { line: line, problem: problem }
 
         def point(line, row)
-          degrees, ohms = [row[@degrees], row[@ohms]].map { |cell| Float(cell.to_s.tr(",", "."), exception: false) }
+          degrees, ohms = [row[@degrees], row[@ohms]].map { |cell| Rows.number(cell) }
           return refuse(line, "has no number under #{@degrees}: #{row[@degrees].to_s[0, 20].inspect}") && nil unless degrees
-          return refuse(line, "has to have ohms above 0 under #{@ohms}, not #{row[@ohms].to_s[0, 20].inspect}") && nil unless ohms&.positive? && ohms.finite?
+          return refuse(line, "has to have ohms above 0 under #{@ohms}, not #{row[@ohms].to_s[0, 20].inspect}") && nil unless ohms&.positive?
 
           degrees = (degrees * 1.8) + 32 if @degrees == "degrees_c"
           return refuse(line, "#{format('%g', degrees)} °F is no temperature of a sensor; -100 to 400") && nil unless degrees.between?(-100, 400)

@@ -67,7 +67,8 @@ module Gorvant
 
       def choice(key, value, field)
         known = key == "mode" ? MODES : Catalogue.calls.keys
-        return if known.include?(value) || (key == "call" && value.nil?)
+        # At the beginning nobody need have called.
+        return if known.include?(value) || (value.nil? && START.fetch(key).nil? && field.start_with?("/script/start/"))
 
         wrong(field, "unknown #{key} '#{value.to_s[0, 40]}'; known are #{known.join(', ')}")
       end

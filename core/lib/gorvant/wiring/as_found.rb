@@ -20,8 +20,12 @@ module Gorvant
     MOST = 400
 
     class << self
-      # From parsed JSON, for a rig. Raises BadAsFound with every problem and its JSON pointer.
-      def parse(given, rig) = Reader.new(given, rig).as_found
+      # From parsed JSON, for a rig. Raises BadAsFound with every problem and its JSON pointer. known: `strips` of the rig, for one
+      # who reads many.
+      def parse(given, rig, known = strips(rig)) = Reader.new(given, rig, known).as_found
+
+      # { place => its terminals }, each looked up when it is asked for.
+      def strips(rig) = Hash.new { |strips, place| strips[place] = terminals(rig, place) }
 
       # Where a conductor can be landed at a place: names in the order of the strip.
       def terminals(rig, place) = rig.terminals(place) + more(rig, place)
@@ -82,9 +86,10 @@ module Gorvant
 
     # Reads a record field by field.
     class Reader
-      def initialize(given, rig)
+      def initialize(given, rig, strips)
         @given = given
         @rig = rig
+        @strips = strips
         @problems = []
       end
 
@@ -145,7 +150,7 @@ module Gorvant
         return wrong("#{field}/lies", "has to be landed, capped or bare") unless LIES.include?(lies)
 
         terminal = one["lands_on"]
-        known = AsFound.terminals(@rig, place)
+        known = @strips[place]
         return wrong("#{field}/lands_on", "has to be empty for an end that is #{lies}") if lies != "landed" && terminal
         if lies == "landed" && !known.include?(terminal)
           return wrong("#{field}/lands_on",
@@ -160,7 +165,7 @@ module Gorvant
           place, from, to = one.values_at("place", "from", "to")
           next wrong("#{field}/place", "unknown place; known are #{@rig.layout['places'].keys.join(', ')}") unless @rig.layout["places"].key?(place)
 
-          known = AsFound.terminals(@rig, place) + (place == "wall" && @rig[:split_r] ? %w[RC RH] : [])
+          known = @strips[place] + (place == "wall" && @rig[:split_r] ? %w[RC RH] : [])
           stray = [from, to].find { |terminal| !known.include?(terminal) }
           next wrong("#{field}/#{stray == from ? 'from' : 'to'}", "unknown terminal #{stray.inspect[0, 40]} at the #{Naming.place(@rig, place)}; it has #{known.join(', ')}") if stray
           next wrong("#{field}/to", "a jumper joins two terminals") if from == to
