@@ -109,6 +109,7 @@ describe('a staging form', () => {
     set: 70,
     error: 4,
     outdoor: 30,
+    outdoorEnd: '',
     room: 'held',
     course: '',
     pushAt: '',
@@ -138,8 +139,35 @@ describe('a staging form', () => {
         ],
       },
     })
-    for (const bad of ['x 66', '10 66\n5 67', '10'])
+    for (const bad of ['x 66', '10 66\n5 67', '10', '10 - 30', '10 66 cold', '10 66 30 70 1'])
       expect(scriptOf({ ...form, room: 'course', course: bad })).toHaveProperty('wrong')
     expect(scriptOf({ ...form, pushAt: 'soon' })).toHaveProperty('wrong')
+    expect(scriptOf({ ...form, outdoorEnd: 'cold' })).toHaveProperty('wrong')
+  })
+
+  it('lets the weather and the set point go their own way', () => {
+    expect(scriptOf({ ...form, outdoorEnd: '12,5' })).toMatchObject({
+      script: { moves: [{ what: 'mode' }, { what: 'outdoor', value: 12.5, over_seconds: 3600 }] },
+    })
+    const made = scriptOf({
+      ...form,
+      room: 'course',
+      course: '0 66 41\n10 67 – 72\n20 68 20',
+      outdoorEnd: '5',
+    })
+    const moves = 'script' in made ? (made.script.moves ?? []) : []
+    expect(made).toMatchObject({ script: { start: { room_degrees_f: 66, outdoor_degrees_f: 41 } } })
+    const of = (what: string) => moves.filter((move) => move.what === what)
+    expect(of('outdoor')).toEqual([
+      { at_seconds: 0, what: 'outdoor', value: 41, over_seconds: 0 },
+      { at_seconds: 0, what: 'outdoor', value: 20, over_seconds: 1200 },
+    ])
+    expect(of('room').map((move) => [move.at_seconds, move.value])).toEqual([
+      [0, 66],
+      [0, 67],
+      [600, 68],
+    ])
+    expect(of('set_point')).toEqual([{ at_seconds: 600, what: 'set_point', value: 72 }])
+    expect(moves.map((move) => move.at_seconds)).toEqual([0, 0, 0, 0, 0, 600, 600])
   })
 })

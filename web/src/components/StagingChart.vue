@@ -34,6 +34,11 @@ const line = (points: number[][]) =>
   points
     .map(([at, value], i) => `${i ? 'L' : 'M'}${x(at ?? 0).toFixed(1)} ${y(value ?? 0).toFixed(1)}`)
     .join('')
+/** "41 °F outside", or from where to where. */
+const weather = computed(() => {
+  const [first, last] = [outdoor.value[0], outdoor.value.at(-1)].map((point) => Math.round(point?.[1] ?? 0))
+  return first === last ? `${first} °F outside` : `${first} to ${last} °F outside`
+})
 const lanes = computed(() => {
   const ids = [...new Set(props.staging.stages.map((one) => one.output))]
   return ids.map((id, i) => ({
@@ -98,7 +103,7 @@ function key(event: KeyboardEvent) {
     </text>
     <text v-if="set.length" :x="LEFT + 6" :y="y(set[0]?.[1] ?? 0) - 6" class="name">set point</text>
     <text v-if="outdoor.length" :x="WIDTH - 12" :y="ROOM - 10" text-anchor="end">
-      {{ Math.round(outdoor[0]?.[1] ?? 0) }} °F outside
+      {{ weather }}
     </text>
     <g v-for="lane in lanes" :key="lane.id">
       <text :x="LEFT - 8" :y="lane.y + 19" text-anchor="end" class="letter">{{ lane.title }}</text>

@@ -14,8 +14,9 @@ const form = reactive<StagingForm>({
   set: props.visit.set_point_degrees_f ?? 70,
   error: 4,
   outdoor: props.visit.outdoor_degrees_f ?? 35,
+  outdoorEnd: '',
   room: 'held',
-  course: '0:00 66\n20:00 69.5',
+  course: '0:00 66 41\n20:00 69.5 30',
   pushAt: '',
   pushTo: 74,
   hours: 1,
@@ -100,6 +101,15 @@ const stages = computed(() => (staging.value?.stages ?? []).filter((one) => one.
           class="mono"
           data-testid="outdoor"
         />
+        to
+        <input
+          v-model.lazy="form.outdoorEnd"
+          class="mono"
+          inputmode="decimal"
+          maxlength="6"
+          placeholder="same"
+          data-testid="outdoor-end"
+        />
         °F</label
       >
       <label
@@ -126,9 +136,12 @@ const stages = computed(() => (staging.value?.stages ?? []).filter((one) => one.
       class="mono course"
       rows="3"
       maxlength="4000"
-      aria-label="Room over time: a time and °F a line"
+      aria-label="A time, the room, outside and set point in °F a line; a dash for as before"
       data-testid="course"
     ></textarea>
+    <small v-if="form.room === 'course'" class="how"
+      >time · room · outside · set point, – for as before</small
+    >
     <p v-if="wrong" class="wrong" role="alert">≠ {{ wrong }}</p>
     <ProblemNote v-if="problem" :problem="problem" />
     <template v-if="staging">
@@ -177,6 +190,10 @@ const stages = computed(() => (staging.value?.stages ?? []).filter((one) => one.
   border-radius: 3px;
   background: var(--panel);
   color: var(--ink);
+}
+
+.how {
+  color: var(--ink-soft);
 }
 
 .wrong {

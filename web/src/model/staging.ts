@@ -15,7 +15,9 @@ export interface StagingForm {
   error: number
   outdoor: number
   room: 'held' | 'house' | 'course'
-  /** Room over time where it is typed: "12:00 69.5" a line. */
+  /** Where outside goes over the run, in a straight line; empty for steady. */
+  outdoorEnd: string
+  /** Room, outside and set point over time where they are typed: "12:00 69.5 30 72" a line. */
   course: string
   pushAt: string
   pushTo: number
@@ -31,27 +33,73 @@ export function secondsOf(text: string): number | null {
   return a === undefined ? Number(b) * 60 : Number(a) * 60 + Number(b)
 }
 
+type Moves = NonNullable<Script['moves']>
+/** One line of a typed course; what it leaves out is null. */
+interface Point {
+  at: number
+  room: number
+  outdoor: number | null
+  set: number | null
+}
+
+/** "12:00 69.5", "12:00 69.5 30" or "12:00 69.5 30 72": a time, the room, outside, the set point. */
+function pointOf(line: string): Point | null {
+  const [time, ...values] = line.trim().split(/[\s;]+/)
+  const at = secondsOf(time ?? '')
+  const numbers = values.map((value) =>
+    value === '-' || value === '–' ? null : Number(value.replace(',', '.')),
+  )
+  const [room, outdoor = null, set = null] = numbers
+  const fine = numbers.length <= 3 && numbers.every((value) => value === null || Number.isFinite(value))
+  return at === null || typeof room !== 'number' || !fine ? null : { at, room, outdoor, set }
+}
+
+/** Straight from point to point, beginning at the first. */
+function along(what: 'room' | 'outdoor', points: [number, number][]): Moves {
+  return points.map(([at, value], i) => {
+    const before = points[i - 1]
+    return before
+      ? { at_seconds: before[0], what, value, over_seconds: at - before[0] }
+      : { at_seconds: at, what, value, over_seconds: 0 }
+  })
+}
+
+/** Moves of a typed course, or the words that say what is wrong with it. */
+function course(text: string): Moves | string {
+  const points: Point[] = []
+  for (const line of text.split('\n').filter((one) => one.trim())) {
+    const point = pointOf(line)
+    if (!point)
+      return `“${line.trim()}”: a time and the room in °F, such as 12:00 69.5; then outside and set point.`
+    if (point.at <= (points.at(-1)?.at ?? -1)) return `“${line.trim()}” goes back in time.`
+    points.push(point)
+  }
+  return [
+    ...along(
+      'room',
+      points.map(({ at, room }) => [at, room]),
+    ),
+    ...along(
+      'outdoor',
+      points.flatMap(({ at, outdoor }) => (outdoor === null ? [] : [[at, outdoor] as [number, number]])),
+    ),
+    ...points.flatMap(({ at, set }) =>
+      set === null ? [] : [{ at_seconds: at, what: 'set_point' as const, value: set }],
+    ),
+  ]
+}
+
 /** The script of a form, or the words that say what is wrong with it. */
 export function scriptOf(form: StagingForm): { script: Script } | { wrong: string } {
   const away = form.mode === 'cool' ? form.error : -form.error
-  const moves: NonNullable<Script['moves']> = [{ at_seconds: 0, what: 'mode', value: form.mode }]
-  if (form.room === 'course') {
-    let before: { at: number; value: number } | null = null
-    for (const line of form.course.split('\n').filter((one) => one.trim())) {
-      const [time, value] = line.trim().split(/[\s,;]+/)
-      const at = secondsOf(time ?? '')
-      const degrees = Number(value)
-      if (at === null || !value || !Number.isFinite(degrees))
-        return { wrong: `“${line.trim()}”: a time and the room in °F, such as 12:00 69.5.` }
-      if (before && at <= before.at) return { wrong: `“${line.trim()}” goes back in time.` }
-      moves.push({
-        at_seconds: before?.at ?? at,
-        what: 'room',
-        value: degrees,
-        over_seconds: before ? at - before.at : 0,
-      })
-      before = { at, value: degrees }
-    }
+  const typed = form.room === 'course' ? course(form.course) : []
+  if (typeof typed === 'string') return { wrong: typed }
+  const moves: Moves = [{ at_seconds: 0, what: 'mode', value: form.mode }, ...typed]
+  if (form.outdoorEnd.trim() && !moves.some((move) => move.what === 'outdoor')) {
+    const end = Number(form.outdoorEnd.replace(',', '.'))
+    if (!Number.isFinite(end))
+      return { wrong: `Outside at the end: “${form.outdoorEnd.trim()}” is no number.` }
+    moves.push({ at_seconds: 0, what: 'outdoor', value: end, over_seconds: form.hours * 3600 })
   }
   if (form.pushAt.trim()) {
     const at = secondsOf(form.pushAt)
@@ -59,12 +107,17 @@ export function scriptOf(form: StagingForm): { script: Script } | { wrong: strin
     moves.push({ at_seconds: at, what: 'set_point', value: form.pushTo })
   }
   moves.sort((a, b) => a.at_seconds - b.at_seconds)
+  /** A typed course holds from the beginning on. */
+  const first = (what: string, usual: number) => {
+    const value = typed.find((move) => move.what === what)?.value
+    return typeof value === 'number' ? value : usual
+  }
   return {
     script: {
       start: {
         set_point_degrees_f: form.set,
-        room_degrees_f: form.set + away,
-        outdoor_degrees_f: form.outdoor,
+        room_degrees_f: first('room', form.set + away),
+        outdoor_degrees_f: first('outdoor', form.outdoor),
         coil_degrees_f: 60,
         house: form.room === 'house',
       },
