@@ -6,7 +6,8 @@ module Gorvant
     # did not send, so they are not kept apart by crew.
     class Computed
       MOST_KEPT = 2_000
-      ENGINE = 1 # raise when the core's answers change for the same input
+      # What works the answers out and writes them down: another after every change to it, so that no upgrade shows an old answer.
+      ENGINE = Digest::SHA256.hexdigest(Dir[File.join(ROOT, "{core/lib,server/presenters}/**/*.rb")].map { |path| File.read(path) }.join)
 
       def initialize(db) = @db = db
 

@@ -19,7 +19,7 @@ RSpec.describe Gorvant::SettingsCheck do
     [{}, { blower_setup: "furnace" }, "setting_blower_setup", "fault", "Emergency: strips heat, without blower"],
     [{}, { emergency_setup: "gas" }, "setting_emergency_setup", "fault", "Emergency: strips heat, without blower"],
     [{}, { blower_setup: "furnace" }, "strips_without_blower", "fault", "in: Emergency"],
-    [{ sequencer_off_seconds: 90, blower_off_delay_seconds: 30 }, {}, "strips_without_blower", "fault", "s after the call ends"],
+    [{ sequencer_off_seconds: 90, blower_off_delay_seconds: 30 }, {}, "strips_without_blower", "fault", "from 30 to 90 s after the call ends"],
     [{}, { thermostat_minimum_off_seconds: 0 }, "short_cycling", "warning", "6 s after the stop"],
     [{ board_family: "osier" }, {}, "two_holds", "note", "30"],
     [{ outdoor_sensor: true, balance_points: true }, { compressor_lockout: "off_for_test" }, "lockout_left_off", "warning", "at 30 °F outside: the compressor and backup"],
@@ -35,6 +35,11 @@ RSpec.describe Gorvant::SettingsCheck do
       right = check(rig_with(**facts))
       expect(right.findings.map(&:code)).not_to include(code) unless settings.empty?
     end
+  end
+
+  it "does not take the blower's own delay at the start of a call for a fault" do
+    late = rig_with(strip_switch: "relay", blower_on_delay_seconds: 20)
+    expect(check(late).findings.map(&:code)).to eq([])
   end
 
   it "marks each setting: agreed, wrong, worth a look, or only assumed" do

@@ -25,6 +25,7 @@ module Gorvant
         Netlist.build(references: [HOME, GROUND], ties: { CHASSIS => GROUND }) do |net|
           sketch = Sketch.new(net, rig)
           [Wall, AirHandler, Board, Outdoor, Line, Cables].each { |place| place.draw(sketch) }
+          sketch.name_tabs
         end
       end
 

@@ -36,6 +36,8 @@ module Gorvant
         (backwards ? all.reverse : all).chunk_while { |a, b| a == b }.map(&:first).join("→")
       end
 
+      # "outdoor fan motor, tab R"
+      def tab(code, tab) = "#{component(code)}, tab #{tab}"
       def component(code) = Catalogue.components.fetch(code).fetch("title")
     end
   end

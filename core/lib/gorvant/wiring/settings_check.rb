@@ -115,8 +115,17 @@ module Gorvant
       titles = @wiring.trials.all.select { |trial| calls.include?(trial.id) }.map(&:title)
       return finding("strips_without_blower", [Catalogue.words("wiring.in_calls", calls: titles.join(", "))]) if calls.any?
 
-      late = run([[5, "heat_aux"], [600, "off"]], 900).findings.find { |noticed| noticed.finding.code == "strips_without_blower" }
-      late && finding("strips_without_blower", [Catalogue.words("settings.after_call", seconds: (late.seconds - 600).round)])
+      late = airless_after_call
+      late && finding("strips_without_blower", [Catalogue.words("settings.after_call", **late)])
+    end
+
+    # { from:, to: } seconds after a call's end in which strips are fed and no air moves; nil for none. The blower's own delay at the
+    # beginning is no fault.
+    def airless_after_call
+      timeline = run([[5, "heat_aux"], [600, "off"]], 900)
+      banks = timeline.signals.map(&:id) & %w[HTR HTR2]
+      seconds = (0...300).select { |after| !timeline.value_at("BLOWER", 600 + after) && banks.any? { |bank| timeline.value_at(bank, 600 + after) } }
+      seconds.any? ? { from: seconds.first, to: seconds.last + 1 } : nil
     end
 
     def run(calls, seconds)

@@ -16,6 +16,14 @@ module Gorvant
 
       def name(node, words) = net.name_node(node, words)
 
+      # Names what no place has named: "outdoor fan motor, tab R", "panel L1".
+      def name_tabs
+        net.branches.flat_map { |branch| [branch.from, branch.to] }.uniq.each do |node|
+          place, code, tab = node.split(".")
+          name(node, tab ? Naming.tab(code, tab) : "#{place} #{code}") unless net.labels.key?(node)
+        end
+      end
+
       # Copper inside one box. how: :trace, :factory_wire, :line_wire or :joint.
       def join(from, to, how: :trace, id: "#{from}-#{to}", label: nil, component: nil)
         net.wire(id, from: from, to: to, component: component, ohms: Catalogue.profile.fetch("#{how}_ohms"), label: label)
