@@ -4,6 +4,7 @@ import { api, type ForcedTest, type ForcedTestRecord, type Visit } from '@/api/c
 import { useStopwatch } from '@/composables/useStopwatch'
 import type { Problem } from '@/model/outcome'
 import ForcedSeen from './ForcedSeen.vue'
+import ForcedSteps from './ForcedSteps.vue'
 import ForcedTape from './ForcedTape.vue'
 import KeptInput from './KeptInput.vue'
 import ProblemNote from './ProblemNote.vue'
@@ -91,15 +92,6 @@ function close() {
   keep({ closed: true })
 }
 
-const isDone = (step: ForcedTest['steps'][number]) => {
-  if (step.mark) return marks.value[step.mark] !== undefined
-  const changes = step.tally as Record<string, string> | null
-  return !!changes && Object.entries(changes).every(([item, state]) => tally.value[item] === state)
-}
-/** The step that is next: the first that takes something down and has not. */
-const next = computed(() =>
-  closed.value ? undefined : test.value?.steps.find((step) => (step.mark || step.tally) && !isDone(step))?.id,
-)
 const TITLES: Record<string, string> = {
   coil_jumper: 'jumper on the coil switch pins',
   bridge: 'bridge on the pins',
@@ -166,52 +158,16 @@ const TITLES: Record<string, string> = {
               {{ again ? 'Forget this test?' : 'New test' }}
             </button>
           </div>
-          <ol class="steps">
-            <li
-              v-for="step in test.steps"
-              :key="step.id"
-              :class="{ done: isDone(step), next: step.id === next }"
-              :data-testid="`step-${step.id}`"
-            >
-              <button
-                v-if="(step.mark || step.tally) && !closed"
-                class="mark"
-                :disabled="typed && !step.tally"
-                :data-testid="step.mark ? `mark-${step.mark}` : `do-${step.id}`"
-                @click="press(step)"
-              >
-                {{ step.does }}
-              </button>
-              <p v-else class="plain">{{ step.does }}</p>
-              <span v-if="step.mark && (!closed || marks[step.mark] !== undefined)" class="at">
-                <KeptInput
-                  class="mono"
-                  inputmode="decimal"
-                  :value="marks[step.mark] ?? ''"
-                  placeholder="–"
-                  :disabled="closed"
-                  :aria-label="`Seconds of: ${step.does}`"
-                  @keep="(text) => correct(step.mark ?? '', step.does, text)"
-                />
-                s
-                <button
-                  v-if="!closed && marks[step.mark] !== undefined"
-                  class="key quiet"
-                  :aria-label="`Forget: ${step.does}`"
-                  @click="forget(step.mark)"
-                >
-                  ×
-                </button>
-              </span>
-              <small>
-                <template v-if="step.proves">Proves {{ step.proves }}; not {{ step.not }}.</template>
-                <template v-else-if="step.note"
-                  >{{ step.note[0]?.toUpperCase() + step.note.slice(1) }}.</template
-                >
-                <template v-for="caution in step.cautions" :key="caution"> ⚠ {{ caution }}</template>
-              </small>
-            </li>
-          </ol>
+          <ForcedSteps
+            :steps="test.steps"
+            :marks="marks"
+            :tally="tally"
+            :closed="closed"
+            :typed="typed"
+            @press="press"
+            @correct="correct"
+            @forget="forget"
+          />
         </div>
         <div :class="['right', { closed }]">
           <ForcedSeen
@@ -309,73 +265,6 @@ input {
 .state {
   flex: 1;
   color: var(--on-glass-soft);
-}
-
-.steps {
-  margin: 0;
-  padding: 0;
-  list-style: none;
-}
-
-.steps li {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) auto;
-  gap: 2px 8px;
-  align-items: center;
-  padding: 5px 0 5px 8px;
-  border-left: 6px solid var(--rule);
-  border-bottom: 1px solid var(--rule);
-}
-
-.steps li.done {
-  border-left-color: var(--agrees);
-}
-
-.steps li.next {
-  border-left-color: var(--live);
-}
-
-.mark {
-  min-height: 56px;
-  padding: 6px 14px;
-  border: 2px solid var(--ink);
-  border-radius: 3px;
-  background: var(--panel);
-  font-size: 17px;
-  font-weight: 650;
-  text-align: left;
-  cursor: pointer;
-}
-
-.next .mark {
-  border-color: var(--live);
-  background: var(--live);
-  color: var(--on-live);
-}
-
-.done .mark {
-  border-color: var(--rule-strong);
-  font-weight: 450;
-}
-
-.plain {
-  font-weight: 650;
-}
-
-.at {
-  display: flex;
-  align-items: center;
-  gap: 4px;
-}
-
-.at input {
-  width: 78px;
-}
-
-.steps small {
-  grid-column: 1 / -1;
-  color: var(--ink-soft);
-  font-size: 14px;
 }
 
 .right {

@@ -1,10 +1,11 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
+import { computed, ref } from 'vue'
 import type { Catalogue, Ohms, Reading } from '@/api/client'
 import type { Problem } from '@/model/outcome'
-import { parseVolts, volts } from '@/model/units'
+import { volts } from '@/model/units'
 import type { Expected, Trace } from '@/model/readingTable'
 import ProblemNote from './ProblemNote.vue'
+import ReadingEntry from './ReadingEntry.vue'
 
 const props = defineProps<{
   trace: Trace
@@ -35,17 +36,8 @@ const emit = defineEmits<{
   giveUp: []
 }>()
 
-const typed = ref('')
-const field = ref<HTMLInputElement | null>(null)
-const wrong = ref('')
+const entry = ref<InstanceType<typeof ReadingEntry> | null>(null)
 const unfolded = ref(false)
-const keypad = ref(false)
-
-const PAD = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0', '⌫']
-
-function press(key: string) {
-  typed.value = key === '⌫' ? typed.value.slice(0, -1) : (typed.value + key).slice(0, 7)
-}
 
 const shownOhms = (value: number | null) =>
   value === null ? 'OL' : value < 10 ? value.toFixed(1) : String(Math.round(value))
@@ -54,33 +46,7 @@ const labelOf = (node: string | null) =>
 
 const pair = computed(() => props.black !== null && props.red !== null && props.black !== props.red)
 
-// What was typed stays until it is kept.
-watch(
-  () => props.last?.id,
-  () => (typed.value = ''),
-)
-watch(
-  () => props.correcting?.id,
-  () => {
-    if (props.correcting) {
-      typed.value = String(props.correcting.value_volts_ac)
-      field.value?.focus()
-    }
-  },
-)
-
-function keep() {
-  const value = parseVolts(typed.value)
-  if (value === null) {
-    wrong.value = 'Volts as a number from 0 to 1000, such as 24.3'
-    return
-  }
-  wrong.value = ''
-  keypad.value = false
-  emit('keep', value)
-}
-
-defineExpose({ focus: () => field.value?.focus() })
+defineExpose({ focus: () => entry.value?.focus() })
 </script>
 
 <template>
@@ -159,43 +125,18 @@ defineExpose({ focus: () => field.value?.focus() })
       </label>
     </div>
 
-    <form v-if="canKeep && !inOhms" class="entry" @submit.prevent="keep">
-      <label>
-        <span>{{ correcting ? 'corrected reading' : 'reads' }}</span>
-        <input
-          ref="field"
-          v-model="typed"
-          class="mono"
-          :inputmode="docked ? 'none' : 'decimal'"
-          autocomplete="off"
-          maxlength="12"
-          placeholder="24.3"
-          data-testid="measured"
-          @focus="keypad = docked"
-          @keydown.esc="field?.blur()"
-        />
-      </label>
-      <button class="key solid" type="submit" :disabled="!pair || busy" data-testid="keep">
-        {{ busy ? 'Keeping …' : 'Keep ↵' }}
-      </button>
-    </form>
-    <div v-if="docked && keypad && canKeep" class="pad" role="group" aria-label="Keypad">
-      <button
-        v-for="key in PAD"
-        :key="key"
-        class="key mono"
-        :aria-label="key === '⌫' ? 'delete' : key"
-        @click="press(key)"
-      >
-        {{ key }}
-      </button>
-    </div>
+    <ReadingEntry
+      v-if="canKeep && !inOhms"
+      ref="entry"
+      :ready="pair"
+      :busy="busy"
+      :last="last"
+      :correcting="correcting"
+      :docked="docked"
+      @keep="(value) => emit('keep', value)"
+      @give-up="emit('giveUp')"
+    />
     <p v-if="inOhms" class="caution">⚠ Ohms only with the power off and the part isolated.</p>
-    <p v-if="correcting" class="wrong">
-      Replaces {{ volts(correcting.value_volts_ac) }} V.
-      <button class="key quiet" @click="emit('giveUp')">Leave it</button>
-    </p>
-    <p v-if="wrong" class="wrong" role="alert">≠ {{ wrong }}</p>
     <ProblemNote v-if="problem" :problem="problem" />
     <p v-if="last" :class="['verdict', last.verdict]" role="status" data-testid="verdict">
       <b aria-hidden="true">{{
@@ -321,44 +262,6 @@ select {
   min-width: 0;
 }
 
-.entry {
-  display: grid;
-  grid-template-columns: 1fr auto;
-  gap: 8px;
-  align-items: end;
-}
-
-.entry label span {
-  display: block;
-  color: var(--ink-soft);
-  font-size: 14px;
-}
-
-.entry input {
-  width: 100%;
-  height: 48px;
-  padding: 0 10px;
-  border: 2px solid var(--ink);
-  border-radius: 3px;
-  background: var(--panel);
-  font-size: 26px;
-  font-weight: 650;
-}
-
-.entry input::placeholder {
-  color: var(--ink-soft);
-  opacity: 0.6;
-}
-
-.entry .key {
-  min-height: 48px;
-}
-
-.wrong {
-  color: var(--alarm);
-  font-weight: 600;
-}
-
 .verdict {
   display: flex;
   gap: 10px;
@@ -464,10 +367,6 @@ select {
   grid-row: 1;
 }
 
-.docked .entry label span {
-  display: none;
-}
-
 @media (min-width: 1041px) {
   .docked {
     display: grid;
@@ -487,20 +386,8 @@ select {
 
   .docked .probes,
   .docked .tools,
-  .docked .pad,
   .docked > p {
     grid-column: 1 / -1;
   }
-}
-
-.pad {
-  display: grid;
-  grid-template-columns: repeat(3, 1fr);
-  gap: 6px;
-}
-
-.pad .key {
-  min-height: 52px;
-  font-size: 22px;
 }
 </style>

@@ -16,7 +16,6 @@ import TraceHead from '@/components/TraceHead.vue'
 import TraceViews from '@/components/TraceViews.vue'
 import ViewTabs from '@/components/ViewTabs.vue'
 import WhatIf from '@/components/WhatIf.vue'
-import { useActionKeys } from '@/composables/useActionKeys'
 import { useCatalogue } from '@/composables/useCatalogue'
 import { useExpected } from '@/composables/useExpected'
 import { useProbes, type Touched } from '@/composables/useProbes'
@@ -25,10 +24,10 @@ import { useScreen } from '@/composables/useScreen'
 import { useSupposing } from '@/composables/useSupposing'
 import { useTape } from '@/composables/useTape'
 import { useDrawing, useTrace } from '@/composables/useTrace'
-import { TAPE_ACTIONS } from '@/model/keys'
+import { useTraceFiles } from '@/composables/useTraceFiles'
+import { useTraceKeys } from '@/composables/useTraceKeys'
 import type { Problem } from '@/model/outcome'
-import { saveFile } from '@/model/saveFile'
-import { readState, VIEWS, writeState, type TraceState } from '@/model/traceState'
+import { readState, writeState, type TraceState } from '@/model/traceState'
 import { volts } from '@/model/units'
 import LoopStrings from '@/scene/LoopStrings.vue'
 
@@ -147,72 +146,25 @@ function correct(reading: Reading) {
   correcting.value = reading
 }
 
-/** The circuit as it stands, for ngspice. */
-async function saveDeck() {
-  const answer = await api.spice(source, condition.value)
-  if (answer.state === 'failed') problem.value = answer.problem
-  else if (answer.state === 'ready') saveFile(`gorvant-${call.value}.cir`, answer.value)
-}
-
-async function saveSvg() {
-  const { view, opened, atRest, panel } = state.value
-  if (view === 'legend') return
-  const answer = await api.svg(source, {
-    condition: condition.value,
-    view,
-    ...(view === 'loops' ? { opened } : {}),
-    ...(view === 'ladder' ? { at_rest: atRest, panel } : {}),
-    ...(view === 'focus' && loop.value ? { load: loop.value } : {}),
-  })
-  if (answer.state === 'failed') problem.value = answer.problem
-  else if (answer.state === 'ready')
-    saveFile(`gorvant-${view}-${call.value}.svg`, answer.value, 'image/svg+xml')
-}
+const { saveDeck, saveSvg } = useTraceFiles(source, condition, state, loop, (one) => (problem.value = one))
 
 function ask(load: { code: string; missing: string | null; on: boolean } | null) {
   askedLoad.value = load?.code ?? null
   missing.value = load && !load.on ? load.missing : null
 }
 
-/** The neighbour of what is chosen, round and round. */
-function beside<T>(all: readonly T[], now: T | undefined, by: number): T | undefined {
-  const at = now === undefined ? -1 : all.indexOf(now)
-  return all[(at + by + all.length) % all.length]
-}
-
-const view = (by: number) => change({ view: beside(VIEWS, state.value.view, by) ?? 'loops' })
-function nextInstrument() {
-  const instruments = (catalogue.value?.instruments ?? []).map((one) => one.id)
-  change({ instrument: beside(instruments, state.value.instrument, 1) })
-}
-function nextLoop() {
-  const loads = (trace.value?.strings ?? []).map((one) => one.load)
-  change({ loop: beside(loads, loop.value ?? undefined, 1) ?? null, red: null, part: null })
-}
-
-useActionKeys(
-  {
-    measure: () => meter.value?.focus(),
-    next: () => step(1),
-    previous: () => step(-1),
-    swap: () => change({ black: state.value.red, red: state.value.black }),
-    hop: () => change({ hop: !state.value.hop }),
-    instrument: nextInstrument,
-    ohms: () => change({ ohms: !state.value.ohms }),
-    view: () => view(1),
-    back: () => view(-1),
-    tape: tapeOut,
-    play: () => tape.play(),
-    event: () => tape.event(1),
-    before: () => tape.event(-1),
-    pin: () => tape.pin(),
-    loop: nextLoop,
-    keys: () => (keysShown.value = !keysShown.value),
-  },
-  () => calls.value,
+useTraceKeys(state, change, {
+  trace,
+  loop,
+  tape,
+  calls,
+  instruments: () => (catalogue.value?.instruments ?? []).map((one) => one.id),
   choose,
-  (action) => TAPE_ACTIONS.includes(action) && !state.value.tape,
-)
+  step,
+  measure: () => meter.value?.focus(),
+  tapeOut,
+  keys: () => (keysShown.value = !keysShown.value),
+})
 
 const failure = shallowRef<Problem | null>(null)
 void (async () => {

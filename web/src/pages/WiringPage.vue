@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, shallowRef } from 'vue'
 import { api, type AsFound, type ConductorEnd, type LandingsRead, type Wiring } from '@/api/client'
+import LandingEntry from '@/components/LandingEntry.vue'
 import LandingList from '@/components/LandingList.vue'
 import ProblemNote from '@/components/ProblemNote.vue'
 import WiringBoard from '@/components/WiringBoard.vue'
@@ -9,16 +10,7 @@ import VisitHead from '@/components/VisitHead.vue'
 import { useHistory } from '@/composables/useHistory'
 import { useVisit } from '@/composables/useVisit'
 import { isTyping } from '@/model/keys'
-import {
-  cableLetter,
-  endsAt,
-  nameOf,
-  nextUnseen,
-  noted,
-  readEntry,
-  withEntry,
-  type Entry,
-} from '@/model/landings'
+import { endsAt, nextUnseen, noted, readEntry, withEntry, type Entry } from '@/model/landings'
 import type { Problem } from '@/model/outcome'
 import { saveFile } from '@/model/saveFile'
 
@@ -34,7 +26,7 @@ const says = ref('')
 const bad = ref(false)
 const marked = ref<string[]>([])
 const refused = shallowRef<LandingsRead | null>(null)
-const entry = ref<HTMLInputElement | null>(null)
+const entry = ref<InstanceType<typeof LandingEntry> | null>(null)
 const file = ref<HTMLInputElement | null>(null)
 
 const key = (end: ConductorEnd) => `${end.cable}.${end.conductor}@${end.place}`
@@ -67,7 +59,7 @@ void (async () => {
   history.restart(wiring.value.as_found)
   aim(nextUnseen(wiring.value, place.value, null))
   await nextTick()
-  entry.value?.focus({ preventScroll: true })
+  entry.value?.focus()
 })()
 
 function aim(end: ConductorEnd | null) {
@@ -78,7 +70,7 @@ function aim(end: ConductorEnd | null) {
 function go(to: string) {
   place.value = to
   if (wiring.value) aim(nextUnseen(wiring.value, to, null))
-  entry.value?.focus({ preventScroll: true })
+  entry.value?.focus()
 }
 
 /** On to the next end that nobody has looked at, in this place or the next one. */
@@ -250,52 +242,21 @@ onBeforeUnmount(() => removeEventListener('keydown', onKey))
     </div>
     <p v-if="!wiring && !problem" class="quiet">Solving the circuit …</p>
 
-    <form v-if="wiring" class="entry" @submit.prevent="enter">
-      <div class="places" role="tablist" aria-label="Place">
-        <button
-          v-for="(one, i) in places"
-          :key="one.place"
-          type="button"
-          role="tab"
-          class="place"
-          :aria-selected="one.place === place"
-          :title="`${i + 1}`"
-          :data-testid="`place-${one.place}`"
-          @click="go(one.place)"
-        >
-          {{ one.title }} <small class="mono">{{ leftAt(one.place) || '✓' }}</small>
-        </button>
-      </div>
-      <label class="line">
-        <span data-testid="now">
-          <template v-if="current">
-            <b>{{ nameOf(current) }}</b> of cable {{ cableLetter(current.cable) }}, drawn
-            {{ current.drawn ? `on ${letter(current.place, current.drawn)}` : 'loose' }}:
-          </template>
-          <template v-else>All looked at here. A line such as “orange B”:</template>
-        </span>
-        <input
-          ref="entry"
-          v-model="text"
-          class="mono"
-          maxlength="60"
-          autocomplete="off"
-          autocapitalize="off"
-          spellcheck="false"
-          :placeholder="current ? 'Enter = as drawn' : 'orange B'"
-          data-testid="entry"
-          @keydown="arrows"
-        />
-      </label>
-      <button class="key solid" type="submit">{{ text ? 'Note it' : 'As drawn' }}</button>
-      <p :class="['says', { bad }]" :role="bad ? 'alert' : 'status'">
-        {{ bad ? '≠ ' : ''
-        }}{{
-          says || 'B · capped · bare · orange B · as brown (past a splice) · jumper W2 E · no jumper W2 E'
-        }}
-        <span v-if="saved && !bad" class="kept">kept</span>
-      </p>
-    </form>
+    <LandingEntry
+      v-if="wiring"
+      ref="entry"
+      v-model="text"
+      :places="places.map((one) => ({ ...one, left: leftAt(one.place) }))"
+      :place="place"
+      :current="current"
+      :drawn="current?.drawn ? letter(current.place, current.drawn) : null"
+      :says="says"
+      :bad="bad"
+      :kept="saved"
+      @submit="enter"
+      @go="go"
+      @key="arrows"
+    />
 
     <div v-if="wiring" class="work">
       <div class="picture" tabindex="0" role="region" aria-label="Drawing, scrolls sideways">
@@ -331,80 +292,6 @@ onBeforeUnmount(() => removeEventListener('keydown', onKey))
   grid-template-columns: minmax(0, 1fr);
   gap: 8px;
   padding: 8px 16px 32px;
-}
-
-.entry {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 6px 10px;
-  padding: 6px 10px;
-  border: 2px solid var(--ink);
-  border-radius: 3px;
-  background: var(--panel);
-}
-
-.places {
-  display: flex;
-}
-
-.place {
-  min-height: var(--target);
-  padding: 0 10px;
-  border: 0;
-  border-bottom: 4px solid transparent;
-  background: transparent;
-  font-weight: 650;
-  cursor: pointer;
-}
-
-.place[aria-selected='true'] {
-  border-bottom-color: var(--ink);
-}
-
-.place small {
-  color: var(--ink-soft);
-}
-
-.line {
-  display: flex;
-  flex: 1 1 380px;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 4px 10px;
-  font-size: 17px;
-}
-
-.line input {
-  flex: 1 1 150px;
-  min-height: var(--target);
-  padding: 0 12px;
-  border: 0;
-  border-radius: 3px;
-  background: var(--glass);
-  color: var(--on-glass);
-  font-size: 20px;
-}
-
-.line input::placeholder {
-  color: var(--on-glass-soft);
-}
-
-.says {
-  flex-basis: 100%;
-  color: var(--ink-soft);
-  font-size: 14px;
-}
-
-.says.bad {
-  color: var(--alarm);
-  font-size: 16px;
-  font-weight: 650;
-}
-
-.kept {
-  margin-left: 8px;
-  color: var(--agrees);
 }
 
 .work {
@@ -452,7 +339,6 @@ onBeforeUnmount(() => removeEventListener('keydown', onKey))
 
 @media print {
   .head,
-  .entry,
   .work {
     display: none;
   }
