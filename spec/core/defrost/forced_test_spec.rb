@@ -202,6 +202,21 @@ RSpec.describe Gorvant::ForcedTest do
       expect([heard.call(15), heard.call(16.5), heard.call(22)]).to eq(%w[interval_as_set interval_as_set interval_other])
     end
 
+    it "names of the board's profile what it leans on, until that is read" do
+      assumed = ->(rig) { test(rig, { bridge_on: 0, fan_off: 15 }, counted_minutes: 0).verdicts.first.assumed.join(" ") }
+      expect(assumed.call(Gorvant::Composer.compose(name: "Bench", facts: {}))).to include("defrost interval", "speed-up factor").and(satisfy { |words| !words.include?("Y lost") })
+      read = rig_with.set({ "speed_up_factor" => 240, "defrost_clock" => "run_time", "defrost_interval_minutes" => 60 }, "measured")
+      expect(assumed.call(read)).not_to include("speed-up factor")
+    end
+
+    it "ends a thermistor board by its sensor's own point, or by the one that an older rig has under the switch" do
+      sensed = ->(**facts) { Gorvant::Composer.compose(name: "Bench", facts: { sensing: "thermistors", forced_entry: "held_pins", **facts }.transform_keys(&:to_s)) }
+      ends = [{}, { coil_sensor_ends_degrees_f: 55 }, { coil_switch_opens_degrees_f: 70 }].map { |facts| Gorvant::ClockProfile.of(sensed.call(**facts)).ends_degrees_f }
+      expect(ends).to eq([40, 55, 70])
+      expect(codes(sensed.call, { bridge_on: 0, fan_off: 6, fan_back: 8 }, coil_degrees_f: 45).first).to eq("entry_warm")
+      expect(codes(rig_with(forced_entry: "held_pins"), { bridge_on: 0, fan_off: 6, fan_back: 8 }, coil_degrees_f: 45).first).to eq("entry_held")
+    end
+
     it "closes only with nothing left behind" do
       left = test(rig_with, {}, tally: { "coil_jumper" => "on", "sensor_plug" => "off" }, closed: true)
       expect { left.refuse_close! }.to raise_error(Gorvant::BadHistory, /jumper on the coil switch pins is still on; the coil switch plug is still off/)
@@ -242,6 +257,8 @@ RSpec.describe Gorvant::ForcedTest do
     end
     expect(made.map(&:code).uniq.size).to be > 15
     expect(made).to all(satisfy { |one| one.evidence.any? && one.evidence.all?(/\w/) && one.assumed.any? && one.not_proved.any? && one.says.match?(/\w/) })
+    leaning = verdicts.flat_map { |_code, words| words.fetch("leans_on", []) }.uniq
+    expect(leaning - Gorvant::Catalogue.facts.keys).to eq([])
     expect(made.flat_map { |one| [one.title, one.says, one.next_step, *one.not_proved] }.grep(/%</)).to eq([])
   end
 end

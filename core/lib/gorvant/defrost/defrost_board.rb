@@ -12,8 +12,8 @@ module Gorvant
       @counted = counted_seconds
       @changeover = rig.changeover
       @thermistors = rig[:sensing] == "thermistors"
-      @ends_at = rig[:coil_switch_opens_degrees_f].to_f
-      @starts_at = rig[:coil_switch_closes_degrees_f].to_f
+      @ends_at = @profile.ends_degrees_f
+      @starts_at = @profile.starts_degrees_f
     end
 
     def id = "defrost"

@@ -90,7 +90,7 @@ module Gorvant
       return nil unless rig[:sensing] == "thermistors"
 
       point = DefrostClock.new(profile).demand_point(moment.outdoor_degrees_f)
-      point = @switch.closes_degrees_f unless profile.school == "demand"
+      point = profile.starts_degrees_f unless profile.school == "demand"
       on = moment.coil_degrees_f.nil? ? nil : moment.coil_degrees_f <= point
       Lamp.new(id: "frost", title: Catalogue.words("defrost.lamp_frost"), on: on, waits_for: on ? nil : Catalogue.words("defrost.waits_frost", point: degrees(point.round(1))))
     end

@@ -136,12 +136,12 @@ module Gorvant
 
     def warm_coil?
       over = marks["fan_back"] && marks["fan_off"] && marks["fan_back"] - marks["fan_off"] <= @numbers.fetch("dry_drip_seconds")
-      over && record.coil_degrees_f && record.coil_degrees_f >= rig[:coil_switch_opens_degrees_f] && record.tally["coil_jumper"] != "on"
+      over && record.coil_degrees_f && record.coil_degrees_f >= profile.ends_degrees_f && record.tally["coil_jumper"] != "on"
     end
 
     def warm
       verdict("entry_warm", watch("bridge_on", "fan_off", "fan_back") + [coil_words(record.coil_degrees_f)], degrees: format("%g", record.coil_degrees_f),
-          opens: format("%g", rig[:coil_switch_opens_degrees_f]))
+          opens: format("%g", profile.ends_degrees_f))
     end
 
     def held = verdict("entry_held", watch("bridge_on", "fan_off"), seen: seconds(timed[1]), hold: format("%g", profile.hold_seconds))

@@ -58,9 +58,9 @@ module Gorvant
       def by_coil(full, sooner)
         coil = record.readings["coil_at_end_degrees_f"]
         return "end_unclear" unless coil && sooner == "ended_by_temperature"
-        return sooner if coil >= rig[:coil_switch_opens_degrees_f] - @numbers.fetch("end_coil_within_degrees_f")
+        return sooner if coil >= profile.ends_degrees_f - @numbers.fetch("end_coil_within_degrees_f")
 
-        coil <= rig[:coil_switch_opens_degrees_f] - @numbers.fetch("end_coil_short_degrees_f") ? full : "end_unclear"
+        coil <= profile.ends_degrees_f - @numbers.fetch("end_coil_short_degrees_f") ? full : "end_unclear"
       end
 
       def margin = @numbers.fetch("limit_margin_seconds")

@@ -22,11 +22,12 @@ module Gorvant
 
       def watch(*names) = names.filter_map { |mark| marks[mark] && Catalogue.words("defrost.seen_mark", mark: Catalogue.words("defrost.mark_#{mark}"), at: seconds(marks[mark])) }
       def coil_words(degrees) = degrees && Catalogue.words("defrost.coil_at", degrees: format("%g", degrees))
-      def assumed = profile.assumed.first(6).map { |title| Catalogue.words("defrost.assumed", title: title) }
+      # What this verdict leans on and nobody has read.
+      def assumed(code) = ClockProfile.assumed(rig, Catalogue.verdicts.fetch(code).fetch("leans_on", [])).map { |title| Catalogue.words("defrost.assumed", title: title) }
 
       def verdict(code, evidence, look_first: false, **fields)
         Verdict.of(code, evidence: evidence.compact.empty? ? [Catalogue.words("defrost.nothing_taken")] : evidence.compact, look_first: look_first, **fields,
-                         assumed: [*assumed, Catalogue.words("defrost.reaction", seconds: format("%g", reaction))])
+                         assumed: [*assumed(code), Catalogue.words("defrost.reaction", seconds: format("%g", reaction))])
       end
     end
   end
