@@ -6,7 +6,7 @@ module Gorvant
   # Nodes and the branches between them, checked and frozen when made. A node is one electrical point: every terminal,
   # conductor end and device tab has its own. Several references are allowed, one for each separate supply.
   class Netlist
-    attr_reader :nodes, :branches, :references, :sections, :couplings, :labels, :ties, :switching, :fuses, :movers, :relays
+    attr_reader :nodes, :branches, :references, :couplings, :labels, :ties, :switching, :fuses, :movers
 
     # Yields a Builder. references are the nodes that count as 0 V, one for each supply.
     def self.build(references:, ties: {})
@@ -31,10 +31,14 @@ module Gorvant
       @fuses = pick(:fuses, like, moved) { |branch| branch.kind == :fuse }
       @movers = pick(:movers, like, moved) { |branch| branch.behaviour.works_above_volts_ac(branch, false) }
       @couplings = pick(:couplings, like, moved) { |branch| !branch.behaviour.stamped? }
-      @sections = Section.split(self, like, moved).freeze
-      @relays = Relays.new(self, like&.relays)
+      @compiled = { like: like, moved: like ? moved : [] } # until it is solved; then :sections and :relays
       freeze
     end
+
+    # What solving needs is worked out when it is first asked for: a netlist on the way to another is never solved.
+    def sections = compiled(:sections) { |like, moved| Section.split(self, like, moved).freeze }
+    def relays = compiled(:relays) { |like, _moved| Relays.new(self, like&.relays) }
+    def compiled? = @compiled.key?(:relays)
 
     def [](id) = @by_id[id] || raise(UnknownBranch.new(branch: id, nearest: nearest(id, @by_id.keys)))
     def branch?(id) = @by_id.key?(id)
@@ -49,6 +53,15 @@ module Gorvant
     # The node itself, or UnknownNode with the nearest known name.
     def fetch_node(node) = node?(node) ? node : raise(UnknownNode.new(node: node, nearest: nearest(node, nodes)))
 
+    # [the netlist from which to take over, the branches in which this one differs from it]
+    def forebear
+      like, moved = @compiled.values_at(:like, :moved)
+      return [like, moved || []] if like.nil? || like.compiled?
+
+      further, more = like.forebear
+      [further, more + moved]
+    end
+
     # A copy with branches replaced (same id) or added, and others taken out by id.
     def with(*changed, without: [])
       kept = @by_id.except(*without).merge(changed.to_h { |branch| [branch.id, branch] })
@@ -57,6 +70,10 @@ module Gorvant
     end
 
     private
+
+    def compiled(part)
+      @compiled[part] ||= yield(*forebear).tap { @compiled.delete(:like) if part == :relays }
+    end
 
     def nearest(name, known) = DidYouMean::SpellChecker.new(dictionary: known).correct(name.to_s).first || known.min_by { |k| DidYouMean::Levenshtein.distance(k, name.to_s) }
 
