@@ -11,11 +11,12 @@ module Gorvant
 
     # size: number of unknowns. pairs: [[i, j]] of unknowns that some branch joins. fixed: unknowns whose branches never
     # switch; eliminated first, so that their part is factored once for all contact states. last: unknowns that carry a source;
-    # eliminated at the end, so that the forward pass has next to nothing to do.
-    def initialize(size, pairs, fixed: [], last: [])
+    # eliminated at the end, so that the forward pass has next to nothing to do. akin: a plan of the same unknowns with other
+    # branches, whose order will do.
+    def initialize(size, pairs, fixed: [], last: [], akin: nil)
       @size = size
       @fixed_count = (fixed - last).size
-      order(neighbours(pairs), fixed, last)
+      akin ? follow(neighbours(pairs), akin.sequence) : order(neighbours(pairs), fixed, last)
       flatten
       freeze
     end
@@ -27,6 +28,8 @@ module Gorvant
     end
 
     def slot_count = @columns.size
+    # Unknowns in the order of their elimination.
+    def sequence = position.each_index.sort_by { |node| position[node] }
 
     # Factors pivots from (inclusive) to (exclusive) in place: diagonal by position, off by slot, which then holds the ratios.
     # This is the innermost loop of the product: flat arrays and while loops on purpose.
@@ -129,13 +132,25 @@ module Gorvant
       while @lists.size < size
         pivot = lowest(keys)
         keys[pivot] = TAKEN
-        @position[pivot] = @lists.size
-        later = sets[pivot].keys
-        @lists << later
-        later.each { |node| sets[node].delete(pivot) }
-        later.each_with_index { |i, at| later.drop(at + 1).each { |j| sets[i][j] = sets[j][i] = true } }
-        later.each { |node| keys[node] = rank[node] + sets[node].size }
+        eliminate(pivot, sets).each { |node| keys[node] = rank[node] + sets[node].size }
       end
+    end
+
+    # The order of another plan.
+    def follow(sets, sequence)
+      @position = Array.new(size)
+      @lists = []
+      sequence.each { |pivot| eliminate(pivot, sets) }
+    end
+
+    # Takes an unknown out and joins those that it stood between. Returns them.
+    def eliminate(pivot, sets)
+      @position[pivot] = @lists.size
+      later = sets[pivot].keys
+      @lists << later
+      later.each { |node| sets[node].delete(pivot) }
+      later.each_with_index { |i, at| later.drop(at + 1).each { |j| sets[i][j] = sets[j][i] = true } } if later.size > 1
+      later
     end
 
     # First index of the least key.

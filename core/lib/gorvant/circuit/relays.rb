@@ -9,6 +9,9 @@ module Gorvant
     # of what its secondaries follow; broken: kept by Settling.
     Part = Struct.new(:section, :flags, :primaries)
 
+    # States whose answers are kept: settling, call after call, comes back to the same few.
+    MOST_ANSWERS = 256
+
     attr_reader :switching, :movers, :ids, :places, :parts, :froms, :tos, :contacts, :fuses, :thresholds
 
     def initialize(netlist, known = nil)
@@ -23,7 +26,16 @@ module Gorvant
       @contacts = known&.contacts&.fits?(@switching, @ids) ? known.contacts : Contacts.new(@switching, @ids)
       @parts = netlist.sections.map { |section| part(section) }
       @fuses = netlist.fuses.map { |fuse| [fuse, @contacts.index.fetch(fuse.id), @places.fetch(fuse.from), @places.fetch(fuse.to), fuse.behaviour.siemens(fuse)] }
+      @answers = {} # { [flags, ids of broken branches] => answers }
       freeze
+    end
+
+    # The answers of a state; the block works them out.
+    def answers(flags, broken)
+      @answers[[flags, broken]] ||= begin
+        @answers.shift if @answers.size >= MOST_ANSWERS
+        yield.freeze
+      end
     end
 
     # { node => volts } of the answers in the order of `places`.

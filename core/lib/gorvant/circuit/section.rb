@@ -79,10 +79,12 @@ module Gorvant
       @plan.substitute(diagonal, off, currents(drives(volts), scale, broken), @first_right)
     end
 
-    # The same for flags: whether each of `switching_ids` is closed, and broken: ids of its own branches alone. Settling comes back to
-    # the same states again and again, so answers are kept; nobody is to change one.
+    # The same for flags: whether each of `switching_ids` is closed, and broken: ids of its own branches alone. A section that
+    # follows no other serves many netlists and keeps its answers, so nobody is to change one.
     def unknowns(flags, broken, volts)
       drives = drives(volts)
+      return solved(flags, broken, drives) if follower?
+
       @answers[[flags, broken, drives]] ||= begin
         @answers.shift if @answers.size >= MOST_ANSWERS
         solved(flags, broken, drives).freeze
@@ -124,11 +126,14 @@ module Gorvant
       driven = @sources.flat_map { |branch| [@index[branch.from], @index[branch.to]] }.compact.uniq
       moving = branches.select(&:switching?).flat_map { |branch| [branch.from, branch.to] }.uniq
       @shape = [@index.size, pairs, driven, @index.values_at(*moving)].freeze
-      @plan = others.find { |section| section.shape == @shape }&.plan || Plan.new(@index.size, pairs, fixed: @index.values - @shape.last, last: driven)
+      @plan = others.find { |section| section.shape == @shape }&.plan || Plan.new(@index.size, pairs, fixed: @index.values - @shape.last, last: driven, akin: akin(others)&.plan)
       @first_right = driven.map { |node| @plan.position[node] }.min || 0
       @position = @index.transform_values { |index| @plan.position[index] }
       @names = @position.keys.sort_by { |node| @position[node] }
     end
+
+    # One of the same unknowns, sources and switches, with other branches between them.
+    def akin(others) = others.find { |section| [0, 2, 3].all? { |part| section.shape[part] == @shape[part] } }
 
     # [position of from or nil, position of to or nil, slot or nil, siemens]
     def row(branch)

@@ -26,6 +26,7 @@ module Gorvant
       positions.each { |id, position| place(id, position) }
       held.each { |id, state| hold(id, state == :closed) if netlist[id].switching? }
       @broken = held.filter_map { |id, state| id if state == :open && !netlist[id].switching? }.to_set
+      @broken_ids = @broken.to_a.sort
       @parts = @relays.parts.map { |part| [part, @broken.empty? ? [] : part.section.broken(@broken)] }
       @thresholds = @broken.empty? ? @relays.thresholds : @relays.thresholds.zip(@relays.ids).map { |pair, id| pair unless @broken.include?(id) }
       @blown = []
@@ -77,9 +78,11 @@ module Gorvant
 
     # Answers of all sections, each with its reference at the end.
     def solve(flags)
-      @parts.each_with_object([]) do |(part, broken), answers|
-        volts = part.primaries.transform_values { |place| answers[place] }
-        answers.concat(part.section.unknowns(flags.values_at(*part.flags), broken, volts)) << 0.0
+      @relays.answers(flags, @broken_ids) do
+        @parts.each_with_object([]) do |(part, broken), answers|
+          volts = part.primaries.transform_values { |place| answers[place] }
+          answers.concat(part.section.unknowns(flags.values_at(*part.flags), broken, volts)) << 0.0
+        end
       end
     end
 
