@@ -122,15 +122,18 @@ module Gorvant
     end
 
     def plan_order(others)
-      pairs = branches.filter_map { |branch| [@index[branch.from], @index[branch.to]] if @index[branch.from] && @index[branch.to] }
-      driven = @sources.flat_map { |branch| [@index[branch.from], @index[branch.to]] }.compact.uniq
-      moving = branches.select(&:switching?).flat_map { |branch| [branch.from, branch.to] }.uniq
-      @shape = [@index.size, pairs, driven, @index.values_at(*moving)].freeze
-      @plan = others.find { |section| section.shape == @shape }&.plan || Plan.new(@index.size, pairs, fixed: @index.values - @shape.last, last: driven, akin: akin(others)&.plan)
+      driven = @sources.flat_map { |branch| ends(branch) }.uniq
+      moving = branches.select(&:switching?).flat_map { |branch| ends(branch) }.uniq
+      @shape = [@index.size, branches.map { |branch| ends(branch) }.select { |ends| ends.size == 2 }, driven, moving].freeze
+      @plan = others.find { |section| section.shape == @shape }&.plan ||
+              Plan.new(@index.size, @shape[1], fixed: @index.values - moving, last: driven, akin: akin(others)&.plan)
       @first_right = driven.map { |node| @plan.position[node] }.min || 0
       @position = @index.transform_values { |index| @plan.position[index] }
       @names = @position.keys.sort_by { |node| @position[node] }
     end
+
+    # Unknowns at the ends of a branch, without the reference.
+    def ends(branch) = [@index[branch.from], @index[branch.to]].compact
 
     # One of the same unknowns, sources and switches, with other branches between them.
     def akin(others) = others.find { |section| [0, 2, 3].all? { |part| section.shape[part] == @shape[part] } }
