@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Reading } from '@/model/readingTable'
+import { useWaking } from './waking'
 import { isLit, marksOf, spotsOf, type Label, type Scene, type SceneLink, type Station } from './geometry'
 
 const props = defineProps<{
@@ -20,6 +21,7 @@ const emit = defineEmits<{ tap: [station: Station]; wire: [link: SceneLink] }>()
 const spots = computed(() => spotsOf(props.scene))
 const stations = computed(() => new Map(props.scene.stations.map((station) => [station.id, station])))
 const marks = computed(() => marksOf(spots.value, props.readings ?? []))
+const waking = useWaking(() => props.scene)
 const lit = computed(() => new Set(props.lit ?? []))
 
 const probes = computed(() =>
@@ -96,7 +98,13 @@ const conductorOf = (link: SceneLink) =>
     <g
       v-for="link in scene.links"
       :key="link.id"
-      :class="['link', link.way, `line-${link.line}`, { struck: link.struck, lit: linkLit(link) }]"
+      :class="[
+        'link',
+        link.way,
+        `line-${link.line}`,
+        { struck: link.struck, lit: linkLit(link), waking: waking.has(link.id) },
+      ]"
+      :style="waking.has(link.id) ? { '--far': waking.get(link.id) } : undefined"
     >
       <template v-for="(part, i) in link.parts" :key="i">
         <template v-if="link.sheath">
