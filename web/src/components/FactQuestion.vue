@@ -142,10 +142,6 @@ function number(text: string, input: HTMLInputElement) {
 
 .number input {
   width: 110px;
-  min-height: var(--target);
   padding: 0 10px;
-  border: 1px solid var(--rule-strong);
-  border-radius: 3px;
-  background: var(--panel);
 }
 </style>

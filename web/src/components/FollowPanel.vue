@@ -141,10 +141,6 @@ watch(
 
 select {
   width: 100%;
-  min-height: var(--target);
-  border: 1px solid var(--rule-strong);
-  border-radius: 3px;
-  background: var(--panel);
 }
 
 .here {

@@ -78,15 +78,6 @@ const next = computed(() =>
 </template>
 
 <style scoped>
-input {
-  min-height: var(--target);
-  padding: 0 8px;
-  border: 1px solid var(--rule-strong);
-  border-radius: 3px;
-  background: var(--panel);
-  color: var(--ink);
-}
-
 .steps {
   margin: 0;
   padding: 0;

@@ -231,15 +231,6 @@ const TITLES: Record<string, string> = {
   font-weight: 650;
 }
 
-input {
-  min-height: var(--target);
-  padding: 0 8px;
-  border: 1px solid var(--rule-strong);
-  border-radius: 3px;
-  background: var(--panel);
-  color: var(--ink);
-}
-
 .expect {
   margin-left: auto;
   color: var(--ink);

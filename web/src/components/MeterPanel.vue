@@ -190,11 +190,7 @@ defineExpose({ focus: () => entry.value?.focus() })
 
 select {
   width: 100%;
-  min-height: var(--target);
   padding: 0 6px;
-  border: 1px solid var(--rule-strong);
-  border-radius: 3px;
-  background: var(--panel);
   text-overflow: ellipsis;
 }
 

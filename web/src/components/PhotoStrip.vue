@@ -145,12 +145,7 @@ async function part(photo: Photo) {
 }
 
 select {
-  min-height: var(--target);
   max-width: 220px;
-  border: 1px solid var(--rule-strong);
-  border-radius: 3px;
-  background: var(--panel);
-  color: var(--ink);
 }
 
 ul {

@@ -133,12 +133,6 @@ small {
 select,
 input {
   width: 100%;
-  min-height: var(--target);
-  padding: 0 8px;
-  border: 1px solid var(--rule-strong);
-  border-radius: 3px;
-  background: var(--panel);
-  color: var(--ink);
 }
 
 .number {

@@ -179,12 +179,7 @@ async function readCsv(event: Event) {
 
 select,
 input {
-  min-height: var(--target);
   min-width: 0;
-  padding: 0 8px;
-  border: 1px solid var(--rule-strong);
-  border-radius: 3px;
-  background: var(--panel);
 }
 
 input::placeholder {

@@ -219,11 +219,7 @@ ul {
 .search input {
   display: block;
   width: 100%;
-  min-height: var(--target);
   padding: 0 10px;
-  border: 1px solid var(--rule-strong);
-  border-radius: 3px;
-  background: var(--panel);
 }
 
 .search input::placeholder {

@@ -273,14 +273,6 @@ onBeforeUnmount(() => removeEventListener('keydown', onKey))
   color: var(--ink-soft);
 }
 
-.source select {
-  min-height: var(--target);
-  border: 1px solid var(--rule-strong);
-  border-radius: 3px;
-  background: var(--panel);
-  color: var(--ink);
-}
-
 .picture {
   position: sticky;
   top: 8px;

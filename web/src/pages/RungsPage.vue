@@ -254,10 +254,6 @@ R > wall.W2 > air_handler.W > (SEQ) > C
 .against select {
   flex: 1;
   min-width: 0;
-  min-height: var(--target);
-  border: 1px solid var(--rule-strong);
-  border-radius: 3px;
-  background: var(--panel);
 }
 
 .assumed,

@@ -220,13 +220,7 @@ async function keepProfile() {
 
 .profiles select,
 .profiles input {
-  min-height: var(--target);
   max-width: 200px;
-  padding: 0 8px;
-  border: 1px solid var(--rule-strong);
-  border-radius: 3px;
-  background: var(--panel);
-  color: var(--ink);
 }
 
 .fine {
