@@ -69,6 +69,53 @@ RSpec.describe "The defrost desk", :browser, type: :feature do
     expect(find("[data-testid=page-defrost]").text).to include("≠")
   end
 
+  it "says what is then to be seen, and takes what is not yet so for waiting and no fault" do
+    visit desk
+    expect(page).to have_css("[data-testid=lamp-count].false", text: "waits for")
+    expect(lamp("count").find(".bulb").text).to eq("…")
+    course = find("[data-testid=course]").all("li").map { |line| line.text.tr("\n", " ") }
+    expect(course).to include("0:00 Outdoor fan off", "0:25 Heat strips on").and(include(a_string_matching(/\d:\d\d Board: defrost over, the coil is warm: ended by temperature/)))
+    find("[data-testid=coil]").set("cold").send_keys(:tab)
+    expect(page).to have_css("[role=alert]", text: "No number: coil")
+    expect(find("[data-testid=coil]").value).to eq("cold")
+  end
+
+  it "takes a test that another watch timed, and goes on with one that another device began" do
+    db[:visits].where(id: visit_id).update(defrost: Sequel.pg_jsonb({}))
+    visit "#{desk}?tab=test"
+    set_seconds("bridge", 0)
+    set_seconds("watch_fan", "soon")
+    expect(page).to have_css("[role=alert]", text: "The outdoor fan stops: “soon” is no number such as 14.5.")
+    set_seconds("watch_fan", 14)
+    expect(page).to have_css(".verdict", text: "More than one interval fits")
+    expect(find("[data-testid=watch-state]").text).to include("type the seconds")
+    expect(find("[data-testid=mark-valve_heard]")).to be_disabled
+    find("[data-testid=test-counted]").set("0").send_keys(:tab)
+    expect(page).to have_css(".verdict.right", text: "The selector is on 60 min")
+    find("[data-testid=step-watch_fan] .at input").send_keys([:control, "a"], :backspace, :tab)
+    expect(page).to have_no_css(".verdict", text: "selector")
+    2.times { find("[data-testid=new-test]").click }
+    expect(find("[data-testid=watch-state]").text).to include("The first mark starts the watch")
+    record = { "test" => { "marks" => { "bridge_on" => 1.5 }, "watch_started_at" => Time.now.to_f - 125 } }
+    db[:visits].where(id: visit_id).update(defrost: Sequel.pg_jsonb(record))
+    visit "#{desk}?tab=test"
+    expect(page).to have_css("[data-testid=clock]", text: /\A2:[01]\d/)
+    find("[data-testid=mark-fan_off]").click
+    expect(find("[data-testid=step-watch_fan] .at input").value.to_f).to be_between(124, 150)
+  end
+
+  it "is for thumbs at the unit: steps, clock and verdicts on a phone" do
+    db[:visits].where(id: visit_id).update(defrost: Sequel.pg_jsonb({}))
+    resize(390, 844)
+    visit "#{desk}?tab=test"
+    find("[data-testid=mark-bridge_on]").click
+    find("[data-testid=mark-fan_off]").click
+    expect(page).to have_css("[data-testid=verdicts] .verdict")
+    boxes = page.evaluate_script("[...document.querySelectorAll('.steps button')].map((one) => { const box = one.getBoundingClientRect(); return [box.left, box.right, box.height] })")
+    expect(boxes.map { |left, right, _height| [left >= 0, right <= 390] }.uniq).to eq([[true, true]])
+    expect(boxes.map(&:last)).to all(be >= 44)
+  end
+
   it "runs one history under every school, painted or typed, and takes the one that fits as the board's" do
     visit "#{desk}?tab=schools"
     expect(page).to have_css("[data-testid=course-run_time_cold] .first", text: "123")
@@ -82,6 +129,9 @@ RSpec.describe "The defrost desk", :browser, type: :feature do
     find("[data-testid=lane-cold]").set("50-0").send_keys(:tab)
     expect(page).to have_css("[role=alert]", text: "no stretch of minutes")
     find("[data-testid=lane-cold]").set("50-").send_keys(:tab)
+    find("[data-testid=seen]").set("123, later").send_keys(:tab)
+    expect(page).to have_css("[role=alert]", text: "“later” is no number of minutes")
+    find("[data-testid=seen]").set("123").send_keys(:tab)
     find("summary", text: "run time while cold").click
     find("[data-testid=use-run_time_cold]").click
     expect(page).to have_text("The board’s school, as the rig has it")

@@ -68,6 +68,22 @@ RSpec.describe "What a visit finds", :browser, type: :feature do
     expect(page).to have_text("Every call works as found")
   end
 
+  it "lands a wire by thumb on a phone, place by place" do
+    resize(390, 844)
+    visit "#{visit_path}/wiring"
+    find("[data-testid=place-outdoor]").click
+    find("[data-testid=now]", text: "red")
+    3.times { find("[data-testid=entry]").send_keys(:enter) }
+    expect(page).to have_css("[data-testid=now]", text: "orange")
+    enter("Y")
+    expect(page).to have_css("[data-testid=wiring-findings]", text: "Y")
+    expect(page).to have_css(".call.wrong", text: "Cool")
+    page.execute_script("document.querySelector('[data-testid=\"screw-outdoor.O\"]').scrollIntoView({ block: 'center', inline: 'center' })")
+    find('[data-testid="end-cable_b.orange@outdoor"]').click
+    find('[data-testid="screw-outdoor.O"]').click
+    expect(page).to have_no_css(".call.wrong")
+  end
+
   it "loses nothing when somebody else changes the visit meanwhile: mine on top, or theirs" do
     visit "#{visit_path}/wiring"
     expect(page).to have_css("[data-testid=board]")
@@ -106,6 +122,15 @@ RSpec.describe "What a visit finds", :browser, type: :feature do
     expect(find("[data-testid=waiting]").text).to include("W2 is not on: not before its stage delay of 12 min", "It comes at 12:00")
     find("[data-testid=error]").set("1.5")
     expect(page).to have_css("[data-testid=waiting]", text: "Not within this run")
+    find("[data-testid=outdoor-end]").set("12").send_keys(:tab)
+    expect(page).to have_css("[data-testid=staging-chart] text", text: /\d+ to 12 °F outside/)
+    find("[data-testid=outdoor-end]").set("cold").send_keys(:tab)
+    expect(page).to have_css("[role=alert]", text: "Outside at the end: “cold” is no number.")
+    find("[data-testid=outdoor-end]").set("").send_keys(:tab)
+    find("[data-testid=room]").select("typed")
+    find("[data-testid=course]").set("0:00 66 41\n10:00 68 – 72\n20:00 69 20")
+    expect(page).to have_css("[data-testid=staging-chart] text", text: "41 to 20 °F outside")
+    find("[data-testid=room]").select("error held")
     find('[data-setting="system_setup"] select').select("conventional, one heat one cool")
     expect(page).to have_css(".findings", text: "Thermostat set to conventional")
     expect(find("[data-testid=tally]").text).to include("1 disagree")
