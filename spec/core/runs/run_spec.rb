@@ -271,6 +271,29 @@ RSpec.describe Gorvant::Run do
     end
   end
 
+  # [[link, until]] of what is waited for at an instant.
+  def told(timeline, signal, at)
+    Gorvant::Chain.new(timeline, signal, at).links.filter_map { |link| [link.rule_says || link.says, (at + link.left_seconds).round(1)] if link.left_seconds }
+  end
+
+  # What a technician is told to wait for: at the second that was told something happens, or the wait was called off before.
+  it "keeps its word on how long each wait lasts" do
+    waits = (1..14).flat_map do |seed|
+      rig = RandomRigs.rig(seed).set({ "staging_school" => "time", "stage_delay_minutes" => (seed % 12) + 1 })
+      mode, room = [["heat", 64], ["cool", 78]][seed % 2]
+      moves = [move(5, "mode", mode), move(500, "mode", "off"), move(640, "mode", mode)]
+      timeline = run(rig, moves, 5400, outdoor_degrees_f: 10 + seed, room_degrees_f: room, set_point_degrees_f: 70, coil_degrees_f: 50)
+      [700, 1200].flat_map { |at| timeline.signals.flat_map { |signal| told(timeline, signal.id, at).map { |rule, until_seconds| [timeline, signal.id, rule, until_seconds] } } }
+    end
+    waits = waits.select { |*, until_seconds| until_seconds < 5000 }
+    broken = waits.reject do |timeline, signal, rule, until_seconds|
+      timeline.events.any? { |event| (event.seconds - until_seconds).abs < 1.0 } || told(timeline, signal, until_seconds - 0.5).none? { |other, _until| other == rule }
+    end
+    expect(broken.map { |_timeline, *rest| rest }).to eq([])
+    expect(waits.size).to be > 50
+    expect(waits.map { |wait| wait[2] }.uniq.size).to be >= 4
+  end
+
   it "names those that undo each other without any time passing, and does not hang" do
     flip = Class.new(Gorvant::Controller) do
       def id = "flip"

@@ -18,7 +18,7 @@ module Gorvant
 
     def step(memory, seen)
       wanted = seen.works?(@coil)
-      return answer(memory.merge(turning: nil), { id => memory[:closed] }) if wanted == memory[:closed]
+      return as_it_is(memory) if wanted == memory[:closed]
 
       since = memory[:turning] == wanted ? memory[:since] : seen.now
       over = since + @delays.fetch(wanted)
@@ -28,6 +28,12 @@ module Gorvant
     end
 
     private
+
+    # Where its coil came back before the delay was over, that delay is no reason any more.
+    def as_it_is(memory)
+      reasons = memory[:turning].nil? ? {} : { id => because("delay_called_off", from: @coil) }
+      answer(memory.merge(turning: nil), { id => memory[:closed] }, reasons: reasons)
+    end
 
     def reason(wanted, over, done) = because(@rules.fetch(wanted ? :on : :off), from: @coil, until_seconds: done ? nil : over)
   end
