@@ -10,12 +10,16 @@ module Gorvant
       @lock = Mutex.new
       @rigs = {}
       @netlists = {}
+      @assumed = {}
       @timelines = {}
       @found = {}
 
       class << self
         # The Rig of a row that carries digest and content.
         def rig(row) = keep(@rigs, row[:digest]) { Formats::RigJson.read(row[:content].to_hash) }
+        # Keys of the facts that nobody has read.
+        def assumed(row) = keep(@assumed, row[:digest]) { rig(row).assumed }
+        def rig?(row) = @lock.synchronize { @rigs.key?(row[:digest]) }
         # A rig run under a script: asked about again and again while a tape is looked at.
         def timeline(row, script) = keep(@timelines, [row[:digest], script], MOST_TIMELINES) { Run.of(rig(row), script) }
         # What a record of findings comes to: asked again whenever a visit is kept.

@@ -14,10 +14,10 @@ module Gorvant
 
         def visit(row)
           { id: row[:id], version: row[:version], site: row[:site_name], unit: row[:unit_name], unit_id: row[:unit_id], rig_id: row[:rig_id],
-            rig_name: row[:content]["name"], rig_revision_id: row[:rig_revision_id], rig_revision: row[:revision_number], visit_on: row[:visit_on].iso8601,
+            rig_name: Warm.rig(row).name, rig_revision_id: row[:rig_revision_id], rig_revision: row[:revision_number], visit_on: row[:visit_on].iso8601,
             complaint: row[:complaint], symptoms: row[:symptoms].to_a, symptom_titles: row[:symptoms].map { |key| Catalogue.symptoms.fetch(key).fetch("title") },
             outdoor_degrees_f: row[:outdoor_degrees_f], set_point_degrees_f: row[:set_point_degrees_f], room_degrees_f: row[:room_degrees_f], safety: row[:safety].to_a,
-            bench: row[:bench].to_h, setting_labels: row[:setting_labels].to_h, defrost: row[:defrost].to_h, assumed: Warm.rig(row).assumed.size,
+            bench: row[:bench].to_h, setting_labels: row[:setting_labels].to_h, defrost: row[:defrost].to_h, assumed: Warm.assumed(row).size,
             readings: { agree: row[:agreeing], disagree: row[:disagreeing] }, marks: marks(row), demo: row[:demo] }
         end
 
@@ -109,7 +109,7 @@ module Gorvant
         def marks(row)
           trace = if row[:disagreeing].positive? then "disagrees" else row[:agreeing].positive? ? "agrees" : "untouched" end
           told = row[:complaint].strip.empty? && row[:symptoms].empty? ? "untouched" : "agrees"
-          { intake: told, fitted: Warm.rig(row).assumed.empty? ? "agrees" : "untouched", trace: trace, wiring: "untouched", thermostat: "untouched", defrost: "untouched", find: "untouched",
+          { intake: told, fitted: Warm.assumed(row).empty? ? "agrees" : "untouched", trace: trace, wiring: "untouched", thermostat: "untouched", defrost: "untouched", find: "untouched",
             close_out: "untouched" }.merge(row[:found_marks].to_h.transform_keys(&:to_sym))
         end
       end

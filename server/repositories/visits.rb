@@ -7,7 +7,7 @@ module Gorvant
       MOST_LISTED = 200
 
       # Newest day first.
-      def all = scoped.reverse(:visit_on, Sequel[:visits][:created_at]).limit(MOST_LISTED).all
+      def all = listed(light)
 
       # [row, created?]
       def create(id, body, fields)
@@ -15,7 +15,7 @@ module Gorvant
       end
 
       # Those to one unit, newest first.
-      def of_unit(unit_id) = scoped.where(Sequel[:visits][:unit_id] => unit_id).reverse(:visit_on, Sequel[:visits][:created_at]).limit(MOST_LISTED).all
+      def of_unit(unit_id) = listed(light.where(Sequel[:visits][:unit_id] => unit_id))
 
       JSON_FIELDS = %i[symptoms safety as_found bench setting_labels found_marks defrost].freeze
 
@@ -33,14 +33,23 @@ module Gorvant
       def table = :visits
       def thing = "visit"
 
-      def scoped
+      # Newest first. Of rigs only those that this process does not know yet come with their content: it is most of a row.
+      def listed(dataset)
+        rows = dataset.reverse(:visit_on, Sequel[:visits][:created_at]).limit(MOST_LISTED).all
+        cold = rows.reject { |row| Warm.rig?(row) }.map { |row| row[:rig_revision_id] }
+        contents = cold.empty? ? {} : db[:rig_revisions].where(id: cold).select_hash(:id, :content)
+        rows.map { |row| contents.key?(row[:rig_revision_id]) ? row.merge(content: contents[row[:rig_revision_id]]) : row }
+      end
+
+      def scoped = light.select_append(Sequel[:rig_revisions][:content])
+
+      def light
         db[:visits].where(Sequel[:visits][:crew_id] => viewer.crew_id)
                    .join(:units, id: Sequel[:visits][:unit_id]).join(:sites, id: Sequel[:units][:site_id])
                    .join(:rig_revisions, id: Sequel[:visits][:rig_revision_id])
                    .select_all(:visits)
-                   .select_append(Sequel[:units][:name].as(:unit_name), Sequel[:sites][:name].as(:site_name), Sequel[:rig_revisions][:content],
-                                  Sequel[:rig_revisions][:digest], Sequel[:rig_revisions][:number].as(:revision_number), Sequel[:rig_revisions][:rig_id],
-                                  tally("agrees").as(:agreeing), tally("disagrees").as(:disagreeing))
+                   .select_append(Sequel[:units][:name].as(:unit_name), Sequel[:sites][:name].as(:site_name), Sequel[:rig_revisions][:digest],
+                                  Sequel[:rig_revisions][:number].as(:revision_number), Sequel[:rig_revisions][:rig_id], tally("agrees").as(:agreeing), tally("disagrees").as(:disagreeing))
       end
 
       # How many readings that stand have this verdict.

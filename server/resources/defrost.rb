@@ -20,7 +20,8 @@ module Gorvant
       post "/api/visits/:id/defrost/forced_test" do
         row = visits.find(params[:id])
         input = ForcedTestRequest.parse(body_json)
-        json Present.forced_test(ForcedTest.new(Warm.rig(row), ForcedTest.parse(deep_strings(input[:test]))))
+        record = ForcedTest.parse(deep_strings(input[:test]))
+        json(computed.fetch("forced_test", row[:digest], record.to_h) { JSON.generate(Present.forced_test(ForcedTest.new(Warm.rig(row), record))) })
       end
 
       post "/api/visits/:id/defrost/coil_switch" do

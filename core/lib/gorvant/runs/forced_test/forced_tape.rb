@@ -6,6 +6,8 @@ module Gorvant
     class ForcedTape
       PINS = %w[outdoor.board.DFT_1 outdoor.board.DFT_2].freeze
       LEAD = 120.0 # heating before the watch starts, so that pressures stand
+      AFTERWARDS = 300.0 # until everything is back
+      LONGEST = 1800.0 # that anybody waits
 
       # counted: minutes on the clock when the watch starts.
       def initialize(rig, record, counted)
@@ -18,7 +20,7 @@ module Gorvant
       # { mark => seconds on the watch }; empty for a rig that chatters too much to be run.
       def marks
         offset = LEAD - @seen["bridge_on"]
-        timeline = Run.of(@rig, Script.parse({ "start" => tape_start, "moves" => moves(offset) }, LEAD + 1800.0))
+        timeline = Run.of(@rig, Script.parse({ "start" => tape_start, "moves" => moves(offset) }, over + AFTERWARDS))
         from = LEAD - 0.01
         found = { "fan_off" => first(timeline, "OFM", from, false), "valve_heard" => valve_moves(timeline, from), "strips_on" => strips_code && first(timeline, strips_code, from, true) }
         found["fan_back"] = found["fan_off"] && first(timeline, "OFM", found["fan_off"] + 0.01, true)
@@ -30,6 +32,19 @@ module Gorvant
 
       private
 
+      # When the first defrost is over at the latest, on the tape: nothing after it is asked for. A bridge that came off too soon leaves
+      # the rest of the interval at its own pace.
+      def over
+        soon = @seen["bridge_off"] && @seen["bridge_off"] - @seen["bridge_on"] < begun - LEAD
+        soon ? LEAD + LONGEST : begun + profile.limit_seconds
+      end
+
+      def begun = LEAD + [SpeedUp.expected_seconds(profile.interval_seconds / 60, profile.speed_up_factor), profile.hold_seconds].max
+      def profile = @profile ||= ClockProfile.of(@rig)
+
+      # A bridge that nobody has marked off would run defrost after defrost; it is off when the first has taken all of a hurried limit.
+      def bridge_off(offset) = @seen["bridge_off"] || (begun + (profile.limit_seconds / profile.speed_up_factor) + 5.0 - offset)
+
       def strips_code = { "strips" => "HTR", "gas" => "GAS" }[@rig[:backup]]
 
       # The clock counts the lead too, so that much less was on it.
@@ -40,8 +55,9 @@ module Gorvant
       # The jumper stands for the coil switch, which is unplugged from then on.
       def moves(offset)
         acts = @rig[:sensing] == "coil_switch" ? { "jumper_on" => %w[jumper on], "jumper_off" => %w[jumper off] } : {}
-        acts = acts.merge("bridge_on" => %w[bridge on], "bridge_off" => %w[bridge off]).slice(*@seen.keys)
-        list = acts.map { |mark, (what, value)| { "at_seconds" => [@seen[mark] + offset, 0.0].max, "what" => what, "value" => value, "of" => what == "jumper" ? PINS : nil }.compact }
+        acts = acts.merge("bridge_on" => %w[bridge on]).slice(*@seen.keys).merge("bridge_off" => %w[bridge off])
+        at = @seen.merge("bridge_off" => bridge_off(offset))
+        list = acts.map { |mark, (what, value)| { "at_seconds" => [at[mark] + offset, 0.0].max, "what" => what, "value" => value, "of" => what == "jumper" ? PINS : nil }.compact }
         plug = { "at_seconds" => [@seen["jumper_on"] + offset, 0.0].max, "what" => "fault", "of" => { "kind" => "stuck_open", "at" => "DFT" }, "value" => "begins" } if acts.key?("jumper_on")
         [{ "at_seconds" => 0.0, "what" => "call", "value" => "heat" }, *list, *[plug].compact].sort_by.with_index { |move, i| [move["at_seconds"], i] }
       end
