@@ -7,7 +7,7 @@ module Gorvant
       # Of a dataset of readings, those neither retracted nor superseded.
       def self.standing(dataset)
         dataset.where(Sequel[:readings][:retracted_at] => nil)
-               .exclude(Sequel[:readings][:id] => dataset.db.from(Sequel[:readings].as(:later)).exclude(supersedes_id: nil).select(:supersedes_id))
+               .exclude(dataset.db.from(Sequel[:readings].as(:later)).where(Sequel[:later][:supersedes_id] => Sequel[:readings][:id]).select(1).exists)
       end
 
       # Oldest first.

@@ -5,17 +5,23 @@ module Gorvant
     # Visits with their site, unit, rig revision and the tally of their readings.
     class Visits < Repository
       MOST_LISTED = 200
+      Content = Struct.new(:db, :id) do
+        def to_hash = db[:rig_revisions].where(id: id).get(:content).to_hash
+      end
 
       # Newest day first.
-      def all = listed(light)
+      def all = listed(scoped)
+
+      def find(id) = with_content(super)
 
       # [row, created?]
       def create(id, body, fields)
-        insert_once(id, body, as_json({ symptoms: [] }.merge(fields)))
+        row, first_time = insert_once(id, body, as_json({ symptoms: [] }.merge(fields)))
+        [with_content(row), first_time]
       end
 
       # Those to one unit, newest first.
-      def of_unit(unit_id) = listed(light.where(Sequel[:visits][:unit_id] => unit_id))
+      def of_unit(unit_id) = listed(scoped.where(Sequel[:visits][:unit_id] => unit_id))
 
       JSON_FIELDS = %i[symptoms safety as_found bench setting_labels found_marks defrost].freeze
 
@@ -33,17 +39,13 @@ module Gorvant
       def table = :visits
       def thing = "visit"
 
-      # Newest first. Of rigs only those that this process does not know yet come with their content: it is most of a row.
-      def listed(dataset)
-        rows = dataset.reverse(:visit_on, Sequel[:visits][:created_at]).limit(MOST_LISTED).all
-        cold = rows.reject { |row| Warm.rig?(row) }.map { |row| row[:rig_revision_id] }
-        contents = cold.empty? ? {} : db[:rig_revisions].where(id: cold).select_hash(:id, :content)
-        rows.map { |row| contents.key?(row[:rig_revision_id]) ? row.merge(content: contents[row[:rig_revision_id]]) : row }
-      end
+      # Newest first.
+      def listed(dataset) = dataset.reverse(:visit_on, Sequel[:visits][:created_at]).limit(MOST_LISTED).all.map { |row| with_content(row) }
 
-      def scoped = light.select_append(Sequel[:rig_revisions][:content])
+      # The rig's file is most of a row and mostly known already: it is fetched when somebody reads it.
+      def with_content(row) = row.merge(content: Content.new(db, row[:rig_revision_id]))
 
-      def light
+      def scoped
         db[:visits].where(Sequel[:visits][:crew_id] => viewer.crew_id)
                    .join(:units, id: Sequel[:visits][:unit_id]).join(:sites, id: Sequel[:units][:site_id])
                    .join(:rig_revisions, id: Sequel[:visits][:rig_revision_id])

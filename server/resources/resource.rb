@@ -154,7 +154,7 @@ module Gorvant
 
       # Every single fault that the rig can have, with its words.
       def answer_faults(row)
-        json(computed.fetch("faults") { JSON.generate(faults: Present.faults(Warm.rig(row))) })
+        json(computed.fetch("faults", row[:digest]) { JSON.generate(faults: Present.faults(Warm.rig(row))) })
       end
 
       # Which faults no voltage tells apart: the answer if it is known, else 202 and the task that works it out.
@@ -163,7 +163,7 @@ module Gorvant
         known = computed.get(key)
         return json(known) if known
 
-        json(Present.task(tasks.ask(Alike::KIND, key, { "rig" => row[:content].to_hash })), 202)
+        json(Present.task(tasks.ask(Alike::KIND, key, { "rig" => Formats::RigJson.dump(Warm.rig(row)) })), 202)
       end
 
       # The circuit under a condition as a SPICE deck.

@@ -42,7 +42,7 @@ module Gorvant
       # The rig file that the visit goes by: its own revision, not the newest.
       get "/api/visits/:id/rig" do
         row = visits.find(params[:id])
-        json(rig_id: row[:rig_id], revision: row[:revision_number], content: row[:content].to_hash)
+        json(rig_id: row[:rig_id], revision: row[:revision_number], content: Formats::RigJson.dump(Warm.rig(row)))
       end
 
       # What is fitted, changed at the unit: a new revision of the rig, and the visit goes on with it.

@@ -67,6 +67,14 @@ RSpec.describe "Rigs over the API", :server do
     expect([last_response.status, answer["current"]["content"]["note"], answer["given"]["content"]["note"]]).to eq([409, "editor 0", "editor 1"])
   end
 
+  it "offers each rig its own faults" do
+    codes = db[:rigs].where(name: ["Boathouse library, north", "Quince Street bakery, shop"]).select_order_map(:id).map do |id|
+      fetch("/api/rigs/#{id}/faults")
+      answer["faults"].map { |one| one["fault"]["at"] }.flatten
+    end
+    expect(codes.map { |all| [all.include?("HTR"), all.include?("Y2S")] }).to contain_exactly([true, false], [false, true])
+  end
+
   it "offers every fault with its words, and traces each as it offers it" do
     fetch "#{rig_path}/faults"
     offers = answer["faults"]
