@@ -15,7 +15,7 @@ module Gorvant
       def self.key(*parts) = Digest::SHA256.hexdigest(JSON.generate([ENGINE, Catalogue.digest, *parts]))
 
       # The answer under its parts; the block computes it as text.
-      def fetch(*parts)
+      def recall(*parts)
         key = self.class.key(*parts)
         get(key) || put(key, yield)
       end

@@ -7,7 +7,7 @@ module Gorvant
       post "/api/visits/:id/defrost/outlook" do
         row = visits.find(params[:id])
         input = MomentRequest.parse(body_json || {})
-        json(computed.fetch("outlook", row[:digest], input, row[:outdoor_degrees_f], input[:as_found] ? row[:as_found].to_hash : nil) { JSON.generate(Present.outlook(outlook(row, input))) })
+        json(computed.recall("outlook", row[:digest], input, row[:outdoor_degrees_f], input[:as_found] ? row[:as_found].to_hash : nil) { JSON.generate(Present.outlook(outlook(row, input))) })
       end
 
       post "/api/visits/:id/defrost/schools" do
@@ -21,7 +21,7 @@ module Gorvant
         row = visits.find(params[:id])
         input = ForcedTestRequest.parse(body_json)
         record = ForcedTest.parse(deep_strings(input[:test]))
-        json(computed.fetch("forced_test", row[:digest], record.to_h) { JSON.generate(Present.forced_test(ForcedTest.new(Warm.rig(row), record))) })
+        json(computed.recall("forced_test", row[:digest], record.to_h) { JSON.generate(Present.forced_test(ForcedTest.new(Warm.rig(row), record))) })
       end
 
       post "/api/visits/:id/defrost/coil_switch" do

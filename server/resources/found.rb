@@ -9,7 +9,7 @@ module Gorvant
         row = visits.find(params[:id])
         input = WiringRequest.parse(body_json || {})
         found = input[:as_found] ? deep_strings(input[:as_found]) : row[:as_found].to_hash
-        json(computed.fetch("wiring", row[:digest], found) do
+        json(computed.recall("wiring", row[:digest], found) do
           rig = Warm.rig(row)
           JSON.generate(WiringPresenter.new(WiringCheck.new(rig, AsFound.parse(found, rig))).to_h)
         end)
@@ -36,7 +36,7 @@ module Gorvant
         input = SettingsRequest.parse(body_json || {})
         found = row[:as_found].to_hash
         found = found.merge("settings" => deep_strings(input[:settings])) if input[:settings]
-        json(computed.fetch("settings", row[:digest], found, row[:set_point_degrees_f], row[:outdoor_degrees_f]) { JSON.generate(checked(row, found)) })
+        json(computed.recall("settings", row[:digest], found, row[:set_point_degrees_f], row[:outdoor_degrees_f]) { JSON.generate(checked(row, found)) })
       end
 
       post "/api/visits/:id/staging" do

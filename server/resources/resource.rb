@@ -70,7 +70,7 @@ module Gorvant
         input = TraceRequest.parse(body_json)
         condition = condition(input[:condition])
         instrument = input.fetch(:instrument, "high_impedance")
-        json(computed.fetch("trace", row[:digest], condition.to_json_hash, instrument) do
+        json(computed.recall("trace", row[:digest], condition.to_json_hash, instrument) do
           JSON.generate(TracePresenter.new(Trace.new(Warm.rig(row), condition), instrument).to_h)
         end)
       end
@@ -90,7 +90,7 @@ module Gorvant
         input = DrawingRequest.parse(body_json)
         condition = condition(input[:condition])
         options = input.except(:condition, :view).merge(taken_for(row, input))
-        json(computed.fetch("drawing", row[:digest], condition.to_json_hash, input[:view], options) do
+        json(computed.recall("drawing", row[:digest], condition.to_json_hash, input[:view], options) do
           JSON.generate(ScenePresenter.new(drawn(row, condition, input[:view], options)).to_h)
         end)
       end
@@ -113,13 +113,13 @@ module Gorvant
       def answer_legend(row)
         input = TraceRequest.parse(body_json)
         condition = condition(input[:condition])
-        json(computed.fetch("legend", row[:digest], condition.to_json_hash) { JSON.generate(Present.legend(Trace.new(Warm.rig(row), condition))) })
+        json(computed.recall("legend", row[:digest], condition.to_json_hash) { JSON.generate(Present.legend(Trace.new(Warm.rig(row), condition))) })
       end
 
       # What happens over time, thinned to what a width can show.
       def answer_timeline(row)
         input = TimelineRequest.parse(body_json)
-        json(computed.fetch("timeline", row[:digest], input) do
+        json(computed.recall("timeline", row[:digest], input) do
           timeline = timeline(row, input)
           JSON.generate(TimelinePresenter.new(timeline, from: input.fetch(:from_seconds, 0.0), to: [input.fetch(:to_seconds, Float::INFINITY), timeline.duration_seconds].min,
                                                         width: input.fetch(:width, 1200)).to_h)
@@ -154,7 +154,7 @@ module Gorvant
 
       # Every single fault that the rig can have, with its words.
       def answer_faults(row)
-        json(computed.fetch("faults", row[:digest]) { JSON.generate(faults: Present.faults(Warm.rig(row))) })
+        json(computed.recall("faults", row[:digest]) { JSON.generate(faults: Present.faults(Warm.rig(row))) })
       end
 
       # Which faults no voltage tells apart: the answer if it is known, else 202 and the task that works it out.
