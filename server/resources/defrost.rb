@@ -7,7 +7,9 @@ module Gorvant
       post "/api/visits/:id/defrost/outlook" do
         row = visits.find(params[:id])
         input = MomentRequest.parse(body_json || {})
-        json(computed.recall("outlook", row[:digest], input, row[:outdoor_degrees_f], input[:as_found] ? row[:as_found].to_hash : nil) { JSON.generate(Present.outlook(outlook(row, input))) })
+        json(computed.recall("outlook", row[:digest], input, row[:outdoor_degrees_f], input[:as_found] ? row[:as_found].to_hash : nil) do
+          JSON.generate(Present.outlook(outlook(row, input)))
+        end)
       end
 
       post "/api/visits/:id/defrost/schools" do
