@@ -22,6 +22,10 @@ RSpec.describe "Sensors" do
       [[20, "closed"], [50, "closed"], [70, "open"]] => %w[coil_switch_closed_right coil_switch_history_right coil_switch_open_right coil_switch_proved] }.each do |pairs, expected|
       it("judges #{pairs.inspect}") { expect(codes(*pairs)).to eq(expected) }
     end
+
+    it "says of a judgement by history that it takes the coil to have gone straight" do
+      expect(switch.check(seen([20, "closed"], [50, "open"])).last.assumed).to include("the coil went straight from 20 to 50 °F")
+    end
   end
 
   describe Gorvant::ThermistorTable do

@@ -39,9 +39,15 @@ module Gorvant
     def judge(one, should, before, assumed)
       alone = at(one.degrees_f)
       return verdict("coil_switch_undetermined", one, [one], assumed) if should == "undetermined" || (alone == "undetermined" && before.nil?)
-      return verdict("coil_switch_history#{'_right' if one.state == should}", one, [before, one], assumed, should: should, before: "#{before.degrees_f.round} °F") if alone == "undetermined"
+      return by_history(one, should, before, assumed) if alone == "undetermined"
 
       verdict(one.state == should ? "coil_switch_#{should}_right" : "coil_switch_stuck_#{one.state}", one, [one], assumed)
+    end
+
+    # Between its points only what was read before speaks, and only if nothing came between.
+    def by_history(one, should, before, assumed)
+      straight = Catalogue.words("sensor.straight", before: format("%g", before.degrees_f), degrees: format("%g", one.degrees_f))
+      verdict("coil_switch_history#{'_right' if one.state == should}", one, [before, one], [*assumed, straight], should: should, before: "#{before.degrees_f.round} °F")
     end
 
     def verdict(code, one, seen, assumed, **fields)
