@@ -86,6 +86,8 @@ RSpec.describe "The defrost desk", :browser, type: :feature do
     set_seconds("bridge", 0)
     set_seconds("watch_fan", "soon")
     expect(page).to have_css("[role=alert]", text: "The outdoor fan stops: “soon” is no number such as 14.5.")
+    find("[data-testid=reading-fan_amps]").set("some").send_keys(:tab)
+    expect(page).to have_css("[role=alert]", text: "Fan in defrost: “some” is no number such as 1.1.")
     set_seconds("watch_fan", 14)
     expect(page).to have_css(".verdict", text: "More than one interval fits")
     expect(find("[data-testid=watch-state]").text).to include("type the seconds")

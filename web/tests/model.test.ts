@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { commonFor, expectedBetween, triangleIndex, type Trace } from '../src/model/readingTable'
 import { readState, writeState } from '../src/model/traceState'
-import { parseVolts } from '../src/model/units'
+import { parseVolts, readNumber } from '../src/model/units'
 
 describe('a typed reading', () => {
   it.each([
@@ -88,4 +88,15 @@ it('rests the black probe on the common of the place in hand', () => {
     'wall.C',
     'air_handler.C',
   ])
+})
+
+describe('a typed number', () => {
+  it.each([
+    ['14,5', 14.5],
+    [' -3 ', -3],
+    ['', null],
+    ['  ', null],
+    ['soon', undefined],
+    ['1e999', undefined],
+  ])('reads “%s” as %s', (text, value) => expect(readNumber(text)).toBe(value))
 })

@@ -4,6 +4,7 @@ import { minutes } from '@/model/staging'
 import { api, type DefrostOutlook, type Visit } from '@/api/client'
 import { useCatalogue } from '@/composables/useCatalogue'
 import type { Problem } from '@/model/outcome'
+import { readNumber } from '@/model/units'
 import ProblemNote from './ProblemNote.vue'
 
 export interface Moment {
@@ -27,25 +28,18 @@ const form = reactive({
 const outlook = shallowRef<DefrostOutlook | null>(null)
 const problem = shallowRef<Problem | null>(null)
 
-/** A number, null for nothing, undefined for what is no number. */
-function number(text: string): number | null | undefined {
-  const cleaned = text.trim().replace(',', '.')
-  if (cleaned === '') return null
-  const value = Number(cleaned)
-  return Number.isFinite(value) ? value : undefined
-}
 const stands = computed<Moment>(() => ({
   call: form.call,
-  outdoor_degrees_f: number(form.outdoor) ?? null,
-  coil_degrees_f: number(form.coil) ?? null,
-  counted_minutes: number(form.counted) ?? null,
+  outdoor_degrees_f: readNumber(form.outdoor) ?? null,
+  coil_degrees_f: readNumber(form.coil) ?? null,
+  counted_minutes: readNumber(form.counted) ?? null,
   as_found: form.asFound,
 }))
 const wrong = computed(() =>
   [
-    number(form.outdoor) === undefined && 'outside',
-    number(form.coil) === undefined && 'coil',
-    number(form.counted) === undefined && 'run time',
+    readNumber(form.outdoor) === undefined && 'outside',
+    readNumber(form.coil) === undefined && 'coil',
+    readNumber(form.counted) === undefined && 'run time',
   ].filter(Boolean),
 )
 

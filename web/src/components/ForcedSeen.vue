@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { ref } from 'vue'
+import { readNumber } from '@/model/units'
 import KeptInput from './KeptInput.vue'
 
 /** What was seen of a forced defrost without a time, and what was read. */
@@ -33,11 +35,12 @@ function answer(id: string, value: boolean) {
   const rest = Object.fromEntries(Object.entries(props.answers).filter(([key]) => key !== id))
   emit('answers', props.answers[id] === value ? rest : { ...rest, [id]: value })
 }
-function reading(id: string, text: string) {
-  const typed = text.trim().replace(',', '.')
+const wrong = ref('')
+function reading(id: string, title: string, text: string) {
+  const value = readNumber(text)
+  wrong.value = value === undefined ? `${title}: “${text.trim()}” is no number such as 1.1.` : ''
   const rest = Object.fromEntries(Object.entries(props.readings).filter(([key]) => key !== id))
-  if (typed === '') emit('readings', rest)
-  else if (Number.isFinite(Number(typed))) emit('readings', { ...rest, [id]: Number(typed) })
+  if (value !== undefined) emit('readings', value === null ? rest : { ...rest, [id]: value })
 }
 </script>
 
@@ -70,10 +73,11 @@ function reading(id: string, text: string) {
         inputmode="decimal"
         :value="readings[one.id] ?? ''"
         :data-testid="`reading-${one.id}`"
-        @keep="(text) => reading(one.id, text)"
+        @keep="(text) => reading(one.id, one.title, text)"
       />
       {{ one.unit }}</label
     >
+    <p v-if="wrong" class="wrong" role="alert">≠ {{ wrong }}</p>
   </fieldset>
 </template>
 
@@ -85,6 +89,12 @@ fieldset {
   margin: 0;
   padding: 6px 12px 10px;
   border: 1px solid var(--rule-strong);
+}
+
+.wrong {
+  flex-basis: 100%;
+  color: var(--alarm);
+  font-weight: 650;
 }
 
 .answer {

@@ -3,6 +3,7 @@ import { computed, ref, shallowRef, watch } from 'vue'
 import { api, type ForcedTest, type ForcedTestRecord, type Visit } from '@/api/client'
 import { useStopwatch } from '@/composables/useStopwatch'
 import type { Problem } from '@/model/outcome'
+import { readNumber } from '@/model/units'
 import ForcedSeen from './ForcedSeen.vue'
 import ForcedSteps from './ForcedSteps.vue'
 import ForcedTape from './ForcedTape.vue'
@@ -59,11 +60,10 @@ function press(step: ForcedTest['steps'][number]) {
 /** A number of what was typed, null for nothing; else NaN, and the words that say so. */
 const wrong = ref('')
 function read(what: string, text: string, least = -Infinity): number | null {
-  const typed = text.trim().replace(',', '.')
-  const value = typed === '' ? null : Number(typed)
-  const fine = value === null || (Number.isFinite(value) && value >= least)
+  const value = readNumber(text)
+  const fine = value === null || (value !== undefined && value >= least)
   wrong.value = fine ? '' : `${what}: “${text.trim()}” is no number such as 14.5.`
-  return fine ? value : NaN
+  return fine ? (value ?? null) : NaN
 }
 function correct(mark: string, what: string, text: string) {
   const value = read(what, text, 0)

@@ -42,3 +42,11 @@ export function today(): string {
   const two = (value: number) => String(value).padStart(2, '0')
   return `${now.getFullYear()}-${two(now.getMonth() + 1)}-${two(now.getDate())}`
 }
+
+/** A number with a point or a comma; null for nothing, undefined for what is no number. */
+export function readNumber(text: string): number | null | undefined {
+  const cleaned = text.trim().replace(',', '.')
+  if (cleaned === '') return null
+  const value = Number(cleaned)
+  return Number.isFinite(value) ? value : undefined
+}

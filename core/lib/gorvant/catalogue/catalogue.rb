@@ -69,7 +69,7 @@ module Gorvant
       private
 
       def table(name)
-        (@tables ||= {})[name] ||= freeze_deep(YAML.safe_load_file(File.join(DATA, "#{name}.yml")))
+        (@tables ||= {})[name] ||= freeze_deep(YAML.safe_load_file(File.join(DATA, "#{name}.yml"), aliases: true))
       end
 
       def freeze_deep(value)

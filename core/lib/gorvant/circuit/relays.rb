@@ -6,7 +6,7 @@ module Gorvant
   # another knows of its contacts.
   class Relays
     # A section with where it stands: flags: positions of its switching branches among the netlist's; primaries: { node => place }
-    # of what its secondaries follow; broken: kept by Settling.
+    # of what its secondaries follow.
     Part = Struct.new(:section, :flags, :primaries)
 
     # States whose answers are kept: settling, call after call, comes back to the same few.
