@@ -179,6 +179,8 @@ RSpec.describe Gorvant::ForcedTest do
       expect(codes(rig_with, at, answers: { "fan_back" => false, "strips_off" => false })).to include("fan_not_back", "strips_stay")
       expect(codes(rig_with, { bridge_on: 0 }, answers: { "went_in" => false })).to eq(["entry_none"])
       expect(codes(rig_with, { bridge_on: 0, bridge_off: 40 }, answers: { "fan" => false, "valve" => false, "strips" => false })).to eq(["entry_none"])
+      nothing = test(rig_with, { bridge_on: 0, bridge_off: 40 }, answers: { "fan" => false, "valve" => false, "strips" => false }).verdicts.first
+      expect(nothing.evidence.join(" ")).to include("the fan stopped", "heat came on").and(satisfy { |words| !words.include?("it went into defrost") })
       expect([codes(rig_with, { bridge_on: 0 }), codes(rig_with, { bridge_on: 0, bridge_off: 40 })]).to eq([[], ["entry_unmarked"]])
     end
 

@@ -127,11 +127,19 @@ module Gorvant
 
     # Nothing marked is not the same as nothing seen: the watch may still run, or nobody pressed.
     def no_sign
-      denied = record.answers["went_in"] == false || %w[fan valve strips].all? { |sign| record.answers[sign] == false }
+      denied = denials
       held = marks["bridge_off"] ? Catalogue.words("defrost.for_seconds", seconds: since_bridge("bridge_off")) : ""
-      return verdict("entry_none", [*watch("bridge_on", "bridge_off"), Catalogue.words("defrost.answer_no", what: "it went into defrost")], held: held) if denied
+      return verdict("entry_none", [*watch("bridge_on", "bridge_off"), *denied], held: held) if denied.any?
 
       marks["bridge_off"] && verdict("entry_unmarked", watch("bridge_on", "bridge_off"), held: held)
+    end
+
+    # What was answered that says it did not go in: words, none where nobody said so.
+    def denials
+      said = { "went_in" => "it went into defrost", "fan" => "the fan stopped", "valve" => "the valve was heard", "strips" => "heat came on" }.select do |sign, _what|
+        record.answers[sign] == false
+      end
+      said.key?("went_in") || said.size == 3 ? said.values.map { |what| Catalogue.words("defrost.answer_no", what: what) } : []
     end
 
     def warm_coil?
