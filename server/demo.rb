@@ -50,7 +50,7 @@ module Gorvant
       # [file name, id]; ids follow from the names, so that a second load finds the first.
       def rig(path)
         name = File.basename(path, ".json")
-        content = JSON.parse(File.read(path))
+        content = JSON.parse(File.read(path, encoding: "UTF-8"))
         id = id_for("rig", name)
         Rigs.new(@db, @viewer).create(id, content, Formats::RigJson.read(content), demo: true) unless there?(:rigs, id)
         [name, id]

@@ -42,25 +42,36 @@ install_packages() {
   [ ${#MISSING[@]} -eq 0 ] && return 0
   if [ "$(id -u)" = 0 ]; then
     say "installing Debian packages: ${MISSING[*]}"
-    DEBIAN_FRONTEND=noninteractive sh -c 'apt-get update -qq && apt-get install -y -qq "$@"' -- "${MISSING[@]}" >&2 || die "could not install: ${MISSING[*]}"
+    apt_install ||  die "could not install: ${MISSING[*]}"
   elif sudo -n true 2>/dev/null; then
     say "installing Debian packages: ${MISSING[*]}"
-    sudo -n sh -c 'apt-get update -qq && DEBIAN_FRONTEND=noninteractive apt-get install -y -qq "$@"' -- "${MISSING[@]}" >&2 || die "could not install: ${MISSING[*]}"
+    apt_install sudo -n ||  die "could not install: ${MISSING[*]}"
   else
-    die "these Debian packages are missing; install them, then try again: apt-get install ${MISSING[*]}"
+    die "these Debian packages are missing; install them, then try again: apt-get install --no-install-recommends ${MISSING[*]}"
   fi
+}
+
+# Only what is asked for, no recommended extras; what it prints goes to a file, told where something fails.
+apt_install() {
+  local log
+  log=$(mktemp /tmp/gorvant-packages.XXXXXX)
+  say "  asking for the list of packages"
+  "$@" env DEBIAN_FRONTEND=noninteractive apt-get update -qq >"$log" 2>&1 || { tail -n 20 "$log" >&2; return 1; }
+  say "  downloading and unpacking (some minutes the first time)"
+  "$@" env DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends "${MISSING[@]}" >>"$log" 2>&1 || { tail -n 20 "$log" >&2; return 1; }
+  rm -f "$log"
 }
 
 install_gems() {
   bundle check >/dev/null 2>&1 && return 0
-  say "installing gems"
+  say "installing gems (some minutes the first time)"
   bundle install --quiet >&2 || die "gems could not be installed"
 }
 
 # npm packages, again only when the lock file changed.
 install_npm() {
   [ -f node_modules/.package-lock.json ] && [ ! package-lock.json -nt node_modules/.package-lock.json ] && return 0
-  say "installing npm packages"
+  say "installing npm packages (a minute)"
   npm ci --no-audit --no-fund --loglevel=error >&2 || die "npm packages could not be installed"
   touch node_modules/.package-lock.json
 }

@@ -28,6 +28,7 @@ module ByHand
       return power_lost if on?("unpowered")
 
       @began ? finish : begin_or_miss
+      @thawed += 0.5 if @began && (running? || answer("y_lost_in_defrost") == "finish")
       @count = [@count + 0.5, INTERVAL].min if counts?
     end
 
@@ -35,7 +36,9 @@ module ByHand
 
     def on?(lane) = @lanes.fetch(lane).any? { |from, to| @at >= from && @at < to }
     def answer(fact) = @answers.fetch(fact)
-    def running? = answer("clock_counts_on") == "Y" && @school != "free" ? on?("y") : on?("fed")
+    def round? = %w[free clock_motor].include?(@school)
+    def motor? = @school == "clock_motor"
+    def running? = answer("clock_counts_on") == "Y" && !round? ? on?("y") : on?("fed")
 
     def power_lost
       @began = nil
@@ -44,10 +47,10 @@ module ByHand
 
     def finish
       given_up = answer("y_lost_in_defrost") == "abort" && !on?("y") && !running?
-      return unless given_up || @at >= @began + @lasts
+      return unless given_up || @thawed >= @lasts
 
       @began = nil
-      @count = 0.0 if answer("clock_restarts_at") == "end"
+      @count = 0.0 if answer("clock_restarts_at") == "end" && !motor?
     end
 
     def begin_or_miss
@@ -55,7 +58,7 @@ module ByHand
       return if @count < INTERVAL
       return begin_here if may_begin?
 
-      @count = 0.0 if @school == "free" || @school == "run_time_restarts"
+      @count = 0.0 if round? || (@school == "run_time_restarts" && !on?("cold")) # it begins anew for an open switch alone
     end
 
     def may_begin? = (@school == "time_only" || on?("cold")) && running? && (!on?("cooling") || answer("defrost_in_cooling"))
@@ -63,10 +66,12 @@ module ByHand
     def begin_here
       @starts << @at
       @began = @at
-      @count = 0.0 if answer("clock_restarts_at") == "start" || !answer("clock_counts_in_defrost")
+      @thawed = 0.0
+      @count = 0.0 if motor? || answer("clock_restarts_at") == "start" || !answer("clock_counts_in_defrost")
     end
 
     def counts?
+      return true if motor?
       return false if @began && !answer("clock_counts_in_defrost")
       return true if @school == "free"
       return false unless running?

@@ -15,6 +15,7 @@ module RandomRigs
         when "choice" then about["of"].keys.sample(random: random)
         when "flag" then random.rand < 0.5
         when "number" then number(key, about, random)
+        when "table" then about["default"]
         when "list" then about["of"].keys.sample(random.rand(0..about["of"].size), random: random)
         end
     end

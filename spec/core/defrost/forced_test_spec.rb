@@ -161,7 +161,11 @@ RSpec.describe Gorvant::ForcedTest do
     it "reads valve, strips, end and return from what was seen" do
       at = { bridge_on: 0, fan_off: 15, bridge_off: 14.9 }
       gauges = ->(suction, port) { { "true_suction_psi" => suction, "vapour_port_psi" => port } }
-      expect(codes(rig_with, at, readings: gauges.call(70, 75))).to include("valve_shifted")
+      apart = { "true_suction_before_psi" => 60, "vapour_port_before_psi" => 300 }
+      expect(codes(rig_with, at, readings: gauges.call(70, 75).merge(apart))).to include("valve_shifted")
+      # Alike proves nothing where nobody looked before, or where they were alike before.
+      expect(codes(rig_with, at, readings: gauges.call(70, 75))).to include("valve_gauges_alike")
+      expect(codes(rig_with, at, readings: gauges.call(70, 75).merge(apart, "vapour_port_before_psi" => 62))).to include("valve_gauges_alike")
       expect(codes(rig_with, at, readings: gauges.call(70, 280))).to include("valve_not")
       expect(codes(rig_with, at, readings: gauges.call(70, 110))).to include("valve_unclear")
       expect(codes(rig_with, at, readings: { "vapour_before_degrees_f" => 120, "vapour_after_degrees_f" => 118 })).to include("valve_not")
@@ -177,9 +181,10 @@ RSpec.describe Gorvant::ForcedTest do
       expect(codes(rig_with, at.merge(bridge_off: 40, fan_back: 17.6))).to include("ended_hurried")
       expect(codes(rig_with, at.merge(bridge_off: 40, fan_back: 17.6), readings: { "coil_at_end_degrees_f" => 20 })).to include("ended_hurried")
       expect(codes(rig_with, at, answers: { "fan_back" => false, "strips_off" => false })).to include("fan_not_back", "strips_stay")
-      expect(codes(rig_with, { bridge_on: 0 }, answers: { "went_in" => false })).to eq(["entry_none"])
-      expect(codes(rig_with, { bridge_on: 0, bridge_off: 40 }, answers: { "fan" => false, "valve" => false, "strips" => false })).to eq(["entry_none"])
-      nothing = test(rig_with, { bridge_on: 0, bridge_off: 40 }, answers: { "fan" => false, "valve" => false, "strips" => false }).verdicts.first
+      expect(codes(rig_with, { bridge_on: 0 }, answers: { "went_in" => false })).to eq(["entry_none_unread"])
+      denied = { "fan" => false, "valve" => false, "strips" => false }
+      expect(codes(rig_with, { jumper_on: 0, bridge_on: 0, bridge_off: 40 }, answers: denied)).to eq(["entry_none"])
+      nothing = test(rig_with, { jumper_on: 0, bridge_on: 0, bridge_off: 40 }, answers: denied).verdicts.first
       expect(nothing.evidence.join(" ")).to include("the fan stopped", "heat came on").and(satisfy { |words| !words.include?("it went into defrost") })
       expect([codes(rig_with, { bridge_on: 0 }), codes(rig_with, { bridge_on: 0, bridge_off: 40 })]).to eq([[], ["entry_unmarked"]])
     end
@@ -217,6 +222,89 @@ RSpec.describe Gorvant::ForcedTest do
       expect(ends).to eq([40, 55, 70])
       expect(codes(sensed.call, { bridge_on: 0, fan_off: 6, fan_back: 8 }, coil_degrees_f: 45).first).to eq("entry_warm")
       expect(codes(rig_with(forced_entry: "held_pins"), { bridge_on: 0, fan_off: 6, fan_back: 8 }, coil_degrees_f: 45).first).to eq("entry_held")
+    end
+
+    # What was answered, marked and measured => what follows of "it did not go in".
+    [[{ forced_entry: "held_pins", forced_entry_hold_seconds: 9 }, { bridge_on: 0, bridge_off: 6 }, { coil_degrees_f: 20 }, "entry_let_go"],
+     [{ forced_entry: "held_pins", forced_entry_hold_seconds: 9 }, { bridge_on: 0, bridge_off: 12 }, { coil_degrees_f: 20 }, "entry_none"],
+     [{ forced_entry: "held_pins", forced_entry_hold_seconds: 9 }, { bridge_on: 0, bridge_off: 12 }, { coil_degrees_f: 75 }, "entry_none_warm"],
+     [{}, { bridge_on: 0, bridge_off: 9 }, { coil_degrees_f: 20 }, "entry_bridged_short"],
+     [{}, { bridge_on: 0, bridge_off: 9 }, { coil_degrees_f: 20, counted_minutes: 40 }, "entry_none"],
+     [{}, { bridge_on: 0, bridge_off: 40 }, { coil_degrees_f: 20 }, "entry_none"],
+     [{}, { bridge_on: 0, bridge_off: 40 }, { coil_degrees_f: 70 }, "entry_none_warm"],
+     [{}, { bridge_on: 0, bridge_off: 40 }, { coil_degrees_f: 50 }, "entry_none_between"],
+     [{}, { bridge_on: 0, bridge_off: 40 }, { coil_degrees_f: 28 }, "entry_none"],
+     [{}, { jumper_on: 0, bridge_on: 0, bridge_off: 40 }, { coil_degrees_f: 70 }, "entry_none"],
+     [{}, { bridge_on: 0, bridge_off: 40 }, {}, "entry_none_unread"],
+     [{ sensing: "thermistors" }, { bridge_on: 0, bridge_off: 40 }, { coil_degrees_f: 36 }, "entry_none_warm"],
+     [{ sensing: "thermistors" }, { bridge_on: 0, bridge_off: 40 }, { coil_degrees_f: 25 }, "entry_none"]].each do |facts, marks, more, code|
+      it "says #{code} of no entry with #{facts}, #{marks}, #{more}" do
+        expect(codes(rig_with(**facts), marks, answers: { "went_in" => false }, **more)).to eq([code])
+      end
+    end
+
+    it "reads the switch's history where the coil lies between its points: closed and no entry is a finding" do
+      at = [rig_with, { bridge_on: 0, bridge_off: 40 }]
+      found = { true => "entry_none", false => "entry_none_warm" }.to_h { |closed, code| [codes(*at, answers: { "went_in" => false, "switch_closed" => closed }, coil_degrees_f: 50), [code]] }
+      expect(found.keys).to eq(found.values)
+    end
+
+    # 60 set, ×256: 14.1 s from zero.
+    { 14.1 => "interval_several", 15.0 => "interval_several", 15.3 => "interval_longer", 17.0 => "interval_longer", 24.0 => "interval_longer", 31.0 => "interval_none" }.each do |seen, code|
+      it "says #{code} of #{seen} s at ×256 with 60 min set, and never that a longer one is over sooner than it is" do
+        one = test(rig_with(speed_up_factor: 256), { bridge_on: 0, fan_off: seen }).verdicts.first
+        expect(one.code).to eq(code)
+        expect(one.says).not_to match(/over in (14|21)/)
+        expect(one.says).to include("14.1 s from zero", "bridge", "factor", "did not count").or(satisfy { code != "interval_longer" })
+      end
+    end
+
+    it "excludes nothing by a fan seen standing that its coasting explains, and says how the mark was taken" do
+      late = ->(how) { test(rig_with(speed_up_factor: 256), { bridge_on: 0, fan_off: 24 }, marked_by: { "fan_off" => how }.compact).verdicts.first }
+      expect([late.call("click").code, late.call("clamp").code, late.call(nil).code]).to all(eq("interval_longer"))
+      expect(late.call("standing").code).not_to eq("interval_longer")
+      expect([late.call(nil).assumed.join, late.call("click").assumed.join].map { |words| words.include?("5 to 15 s late") }).to eq([true, false])
+    end
+
+    it "knows the interval that is set, whatever selectors usually offer, and holds nothing against “auto”" do
+      expect(codes(rig_with(defrost_interval_minutes: 45), { bridge_on: 0, fan_off: 11.25 }, counted_minutes: 0).first).to eq("interval_as_set")
+      expect(codes(rig_with(interval_auto: true), { bridge_on: 0, fan_off: 22 }, counted_minutes: 0).first).to eq("interval_auto")
+      expect(codes(rig_with, { bridge_on: 0, fan_off: 10 }, fresh: true).first).to eq("interval_short")
+    end
+
+    { 2 => "entry_held_early", 6.4 => "entry_held_early", 7 => "entry_held", 9 => "entry_held", 12 => "entry_held", 13.5 => "entry_held_late" }.each do |seen, code|
+      it "says #{code} of #{seen} s at pins that are held for 9" do
+        expect(codes(rig_with(forced_entry: "held_pins", forced_entry_hold_seconds: 9), { bridge_on: 0, fan_off: seen }, coil_degrees_f: 20).first).to eq(code)
+      end
+    end
+
+    it "asks no heat of a defrost that was out again before a sequencer could bring it" do
+      short = ->(**facts) { codes(rig_with(forced_entry: "held_pins", **facts), { bridge_on: 0, fan_off: 6, fan_back: 9 }, answers: { "strips" => false }, coil_degrees_f: 82).grep(/strips/) }
+      expect(short.call).to eq(%w[strips_no_time])
+      expect(codes(rig_with, { bridge_on: 0, fan_off: 15, fan_back: 300 }, answers: { "strips" => false }).grep(/strips/)).to eq(%w[strips_missing])
+    end
+
+    it "judges each end by what the board knows: time alone, temperature alone, either" do
+      at = { bridge_on: 0, fan_off: 15, bridge_off: 14.9 }
+      ends = ->(by, back, **marks) { codes(rig_with(defrost_ends_by: by), at.merge(fan_back: back, **marks)).grep(/\Aend/) }
+      expect([ends.call("time", 616), ends.call("time", 315)]).to eq([%w[ended_by_its_time], %w[ended_before_its_time]])
+      expect([ends.call("temperature", 315), ends.call("temperature", 2000)]).to all(eq(%w[ended_only_temperature]))
+      expect(ends.call("temperature", 315, jumper_on: 0)).to eq(%w[ended_early_no_limit])
+      told = test(rig_with(defrost_ends_by: "temperature"), at.merge(fan_back: 2000))
+      expect(told.warnings.join).to include("no time limit")
+      expect((told.warnings + told.verdicts.flat_map { |one| [one.says, *one.evidence] } + told.steps.map { |step| "#{step.does} #{step.note}" }).grep(/10:00|the limit of|only the time limit/)).to eq([])
+    end
+
+    it "takes the tally from the marks and asks what they leave open" do
+      at = { jumper_on: 1, bridge_on: 4, fan_off: 19 }
+      one = test(rig_with, at, closed: true)
+      expect([one.tally, one.questions.keys]).to eq([{ "coil_jumper" => "on", "bridge" => "on", "sensor_plug" => nil }, %w[sensor_plug]])
+      expect { one.refuse_close! }.to raise_error(Gorvant::BadHistory, /jumper .* still on; the bridge is still on; nobody said whether the coil switch was unplugged/)
+      off = at.merge(bridge_off: 20, jumper_off: 200)
+      expect { test(rig_with, off, closed: true).refuse_close! }.to raise_error(Gorvant::BadHistory, /unplugged/)
+      expect { test(rig_with, off, closed: true, tally: { "sensor_plug" => "on" }).refuse_close! }.not_to raise_error
+      expect(test(rig_with, { bridge_on: 0, bridge_off: 9 }).questions.keys).to eq(%w[coil_jumper sensor_plug])
+      expect(test(rig_with(sensing: "thermistors", forced_entry: "held_pins"), { bridge_on: 0, bridge_off: 9 }).questions).to eq({})
     end
 
     it "closes only with nothing left behind" do

@@ -94,7 +94,7 @@ RSpec.describe Gorvant::Trace do
 
   describe "line voltage" do
     it "leaves a leg live behind an open one-pole contactor, and says so" do
-      off = trace_of(rig_with(contactor_poles: 1), "off")
+      off = trace_of(rig_with(contactor_poles: 1, contactor_switched_leg: "L1"), "off")
       read = ->(first, second) { off.reading(first, second).first.klass }
       expect(read.call("outdoor.CC.T1", "outdoor.CC.T2")).to eq("about_0")
       expect(read.call("outdoor.CC.L1", "outdoor.CC.T2")).to eq("about_240")
@@ -186,7 +186,7 @@ RSpec.describe Gorvant::Trace do
       expect(findings(trace_of(without("cable_b.red"), "heat"))).to include("board_not_fed")
       expect(findings(trace_of(without("cable_b.blue"), "heat"))).to include("common_broken")
       nothing = trace_of(without("all"), "heat")
-      expect(findings(nothing)).to eq(["board_not_fed"])
+      expect(findings(nothing) - %w[contactor_unread]).to eq(["board_not_fed"])
       expect(nothing.loads.find { |load| load.code == "CC" }.why).to include("nothing leads R to it")
       expect(running(nothing)).to eq([])
     end

@@ -53,20 +53,23 @@ module Gorvant
       def symptoms = table("symptoms")
 
       # The style sheet of exported drawings.
-      def print_style = @print_style ||= File.read(File.join(DATA, "print_style.css")).freeze
+      def print_style = @print_style ||= text(File.join(DATA, "print_style.css")).freeze
 
       # The JSON Schema document of one version of an open format, e.g. "gorvant-rig-1".
-      def schema(name) = (@schemas ||= {})[name] ||= freeze_deep(JSON.parse(File.read(File.join(DATA, "schemas", "#{name}.json"))))
+      def schema(name) = (@schemas ||= {})[name] ||= freeze_deep(JSON.parse(text(File.join(DATA, "schemas", "#{name}.json"))))
 
       # A template of wording.yml filled with fields.
       def words(key, **fields) = format(wording.fetch(key), fields)
 
       # SHA-256 over every file of the catalogue: part of the key under which computed results are kept.
       def digest
-        @digest ||= Digest::SHA256.hexdigest(Dir[File.join(DATA, "**", "*.{yml,json,css}")].map { |path| File.read(path) }.join("\0"))
+        @digest ||= Digest::SHA256.hexdigest(Dir[File.join(DATA, "**", "*.{yml,json,css}")].sort.map { |path| text(path) }.join("\0"))
       end
 
       private
+
+      # UTF-8 whatever the locale is.
+      def text(path) = File.read(path, encoding: "UTF-8")
 
       def table(name)
         (@tables ||= {})[name] ||= freeze_deep(YAML.safe_load_file(File.join(DATA, "#{name}.yml"), aliases: true))

@@ -12,6 +12,8 @@ module Gorvant
     class << self
       # expected: an Expected. measured: volts AC, zero or more.
       def judge(expected, measured)
+        return judge_either(expected, measured) if expected.alternatives.any?
+
         klass = klass_of(expected, measured)
         inside = expected.klass != "undetermined" && measured.between?(expected.low_volts_ac, expected.high_volts_ac)
         verdict = verdict(expected, klass, inside)
@@ -21,6 +23,15 @@ module Gorvant
       end
 
       private
+
+      # Of several that it may be: what fits none of them is wrong, what fits one proves nothing of the circuit.
+      def judge_either(expected, measured)
+        each = expected.alternatives.map { |one| judge(one, measured) }
+        fits = each.find { |one| one.verdict == "agrees" }
+        key = fits ? "either" : "neither"
+        wanted = expected.alternatives.map { |one| Catalogue.words("class.#{one.klass}") }.uniq.join(" or ")
+        each.min_by(&:off_volts_ac).with(verdict: fits ? "undetermined" : "disagrees", says: Catalogue.words("agreement.#{key}", measured: format("%.1f", measured), wanted: wanted))
+      end
 
       # On a conductor that floats, anything under a feed is a ghost.
       def klass_of(expected, measured)

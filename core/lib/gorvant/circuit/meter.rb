@@ -2,12 +2,20 @@
 
 module Gorvant
   # What a meter should show. volts_ac as expected, low/high as tolerances and the meter allow, klass one of
-  # Meter::CLASSES, floating: whether a probe is on a conductor that nothing holds.
-  Expected = Value.define(:volts_ac, :low_volts_ac, :high_volts_ac, :klass, :floating)
+  # Meter::CLASSES, floating: whether a probe is on a conductor that nothing holds. alternatives: [Expected], all that it may be where
+  # nobody knows which; then volts_ac is nil.
+  Expected = Value.define(:volts_ac, :low_volts_ac, :high_volts_ac, :klass, :floating, :alternatives, defaults: { alternatives: [].freeze })
+
+  class Expected
+    # One of several, by how things stand that nobody has read.
+    def self.either(all)
+      new(volts_ac: nil, low_volts_ac: all.map(&:low_volts_ac).min, high_volts_ac: all.map(&:high_volts_ac).max, klass: "undetermined", floating: false, alternatives: all.freeze)
+    end
+  end
 
   # V AC between any two nodes of a solution, by an instrument of known input resistance.
   class Meter
-    CLASSES = %w[about_0 about_24 about_120 about_240 between ghost unsteady undetermined].freeze
+    CLASSES = %w[about_0 about_24 about_120 about_208 about_240 between ghost unsteady undetermined].freeze
 
     def self.instruments = Catalogue.profile.fetch("instruments")
 

@@ -4,6 +4,7 @@ module Gorvant
   # The defrost board on the tape: feeds its clock from the circuit, and says what it puts out and why.
   class DefrostBoard < Controller
     COIL = "DFT_IN"
+    FROST = "APS_IN"
 
     def initialize(rig, counted_seconds: 0.0)
       super()
@@ -11,6 +12,7 @@ module Gorvant
       @profile = @clock.profile
       @counted = counted_seconds
       @changeover = rig.changeover
+      @air_pressure = rig[:sensing] == "coil_switch" && rig[:air_pressure_switch]
       @thermistors = rig[:sensing] == "thermistors"
       @ends_at = @profile.ends_degrees_f
       @starts_at = @profile.starts_degrees_f
@@ -25,38 +27,47 @@ module Gorvant
 
       inputs = inputs(seen, powered)
       now = @clock.step(memory, seen.now, inputs)
-      answer(now, outputs(now, inputs), reasons: powered ? reasons(now) : { "defrost" => because("board_unfed", from: "BOARD") }, wake_at: powered ? wake(now, seen) : nil)
+      answer(now, outputs(now, inputs), reasons: powered ? reasons(now, seen) : { "defrost" => because("board_unfed", from: "BOARD") }, wake_at: powered ? wake(now, seen) : nil)
     end
 
     private
 
     def inputs(seen, powered)
-      DefrostClock::Inputs.new(powered: powered, y: seen.live?("outdoor.Y"), t1: seen.works?("T1_IN"), cold: cold?(seen), warm: warm?(seen), heating: heating?(seen),
-                               coil: @thermistors ? seen.value("coil") : nil, air: @thermistors ? seen.value("outdoor") : nil, bridge: seen.inputs[:bridge] || false)
+      sensed = @thermistors ? sensed(seen) : nil
+      DefrostClock::Inputs.new(powered: powered, y: seen.live?("outdoor.Y"), t1: seen.works?("T1_IN"), cold: cold?(seen, sensed), warm: warm?(seen, sensed), heating: heating?(seen),
+                               coil: sensed&.coil_degrees_f, air: sensed&.air_degrees_f, failed: sensed&.failed? || false, bridge: seen.inputs[:bridge] || false,
+                               aps: @air_pressure ? seen.works?(FROST) : nil)
     end
 
-    def cold?(seen) = @thermistors ? seen.value("coil") <= @starts_at : seen.works?(COIL)
-    def warm?(seen) = @thermistors ? seen.value("coil") >= @ends_at : !seen.works?(COIL)
+    # Coil and air as the board's own sensors have them.
+    def sensed(seen) = Sensed.through(seen.inputs[:faults], coil: seen.value("coil"), air: seen.value("outdoor"))
+
+    def cold?(seen, sensed) = sensed ? !sensed.coil_degrees_f.nil? && sensed.coil_degrees_f <= @starts_at : seen.works?(COIL)
+    def warm?(seen, sensed) = sensed ? !sensed.coil_degrees_f.nil? && sensed.coil_degrees_f >= @ends_at : !seen.works?(COIL)
     def heating?(seen) = seen.live?("outdoor.#{@changeover}") == (@changeover == "B")
 
     def outputs(now, inputs)
       { "defrost" => @clock.on?(now, inputs), "turn" => !now.turn_until.nil?, "clock" => now.counted, "counting" => now.rate.positive? }
     end
 
-    def reasons(now)
-      { "defrost" => now.defrosting ? began(now) : idle(now), "turn" => now.turn_until ? because("defrost_turn", from: "defrost", until_seconds: now.turn_until) : because("turn_over") }
+    def reasons(now, seen)
+      { "defrost" => now.defrosting ? began(now, seen) : idle(now), "turn" => now.turn_until ? because("defrost_turn", from: "defrost", until_seconds: now.turn_until) : because("turn_over") }
     end
 
-    def began(now)
-      return because("defrost_paused", from: "outdoor.Y") unless now.running || now.turn_until || @profile.y_lost == "finish"
+    def began(now, seen)
+      return paused(seen) unless now.running || now.turn_until || @profile.y_lost == "finish"
       return because("defrost_forced", from: "bridge", seconds: format("%g", @profile.hold_seconds)) if now.forced
 
       case @profile.school
-      when "demand" then because("defrost_demanded", from: "coil")
+      when "demand" then now.backstop ? because("defrost_backstop", minutes: minutes(@profile.demand_maximum_seconds)) : because("defrost_demanded", from: "coil")
+      when "clock_motor" then because("defrost_came_round", from: "DFT", minutes: minutes(@profile.interval_seconds))
       when "time_only" then because("defrost_by_time_alone", from: "outdoor.board.T1", minutes: minutes(@profile.interval_seconds))
       else because("defrost_due", from: "DFT", minutes: minutes(@profile.interval_seconds))
       end
     end
+
+    # Y is gone in mid-defrost: with the call, or though the call goes on, as when gas backup stops the compressor.
+    def paused(seen) = because(seen.outputs["call"] == "off" ? "defrost_paused" : "defrost_paused_in_call", from: "outdoor.Y")
 
     def idle(now)
       case now.ended
@@ -64,9 +75,10 @@ module Gorvant
       when "temperature" then return because("defrost_by_temperature", from: "DFT")
       when "aborted" then return because("defrost_given_up", from: "outdoor.Y")
       end
-      return because("defrost_missed", why: now.missed) if now.missed
+      return because("defrost_missed", why: Catalogue.words("defrost.missed_#{now.missed}")) if now.missed
+      return because("defrost_waits", minutes: minutes(now.counted), what: Catalogue.words("defrost.awaits_#{now.waits_for}")) if now.waits
 
-      because(now.waits ? "defrost_waits" : "defrost_counts", minutes: minutes(now.counted))
+      because("defrost_counts", minutes: minutes(now.counted))
     end
 
     def minutes(seconds) = format("%g", (seconds / 60).round(1))
@@ -76,10 +88,21 @@ module Gorvant
     # Thermistors are read without a switch between.
     def coil_wakes(now, seen)
       return [] unless @thermistors
-      return [seen.quantity("coil").reaches(@ends_at, seen.now)] if now.defrosting
-      return [seen.quantity("coil").reaches(@starts_at, seen.now)] unless @profile.school == "demand"
+      sensed = sensed(seen)
+      return [] if sensed.failed?
 
-      [seen.quantity("coil").reaches(@clock.demand_point(seen.value("outdoor")), seen.now), (seen.now + 60.0 if now.counted >= @profile.demand_minimum_seconds - 1)]
+      off = sensed.coil_degrees_f - seen.value("coil") # of what it believes from what is
+      return [seen.quantity("coil").reaches(@ends_at - off, seen.now), tick(seen, now, off)] if now.defrosting
+      return [seen.quantity("coil").reaches(@starts_at - off, seen.now), tick(seen, now, off)] unless @profile.school == "demand"
+
+      [seen.quantity("coil").reaches(@clock.demand_point(sensed.air_degrees_f) - off, seen.now), (seen.now + 60.0 if now.counted >= @profile.demand_minimum_seconds - 1)]
+    end
+
+    # With swapped sensors the coil that it believes in follows the air: looked at again every minute.
+    def tick(seen, now, off)
+      return nil if off.zero? || seen.inputs[:faults].none? { |fault| fault["kind"] == "sensors_swapped" }
+
+      now.counted >= @profile.interval_seconds - 1 || now.defrosting ? seen.now + 60.0 : nil
     end
   end
 end

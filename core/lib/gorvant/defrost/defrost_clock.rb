@@ -5,13 +5,21 @@ module Gorvant
   # schools side by side, where a typed history does. Source: docs/sources.md, defrost-schools.
   class DefrostClock
     # What the board sees. y: Y at its terminal; t1: the contactor is fed; cold, warm: by the coil switch or sensor; heating: by O or
-    # B; coil, air: °F where it has sensors; bridge: its speed-up or test pins joined; aps: nil where no air-pressure switch is fitted.
-    Inputs = Value.define(:powered, :y, :t1, :cold, :warm, :heating, :coil, :air, :bridge, :aps,
-                          defaults: { powered: true, y: nil, warm: nil, heating: true, coil: nil, air: nil, bridge: false, aps: nil })
-    # counted: seconds up to `at`, going on at `rate`; spent: seconds of the defrost that is on, at `spent_rate`.
-    Memory = Value.define(:counted, :at, :rate, :defrosting, :spent, :spent_rate, :turn_until, :ended, :waits, :missed, :forced, :bridged_at, :running,
-                          defaults: { counted: 0.0, at: 0.0, rate: 0.0, defrosting: false, spent: 0.0, spent_rate: 0.0, turn_until: nil, ended: nil, waits: false, missed: nil, forced: false,
-                                      bridged_at: nil, running: false })
+    # B; coil, air: °F where it has sensors; failed: a sensor is out of range; bridge: its speed-up or test pins joined; aps: whether frost
+    # blocks the air, nil where no air-pressure switch is fitted. It is asked when a defrost is to begin, and ends none.
+    Inputs = Value.define(:powered, :y, :t1, :cold, :warm, :heating, :coil, :air, :bridge, :aps, :failed,
+                          defaults: { powered: true, y: nil, warm: nil, heating: true, coil: nil, air: nil, bridge: false, aps: nil, failed: false })
+    # counted: seconds up to `at`, going on at `rate`; spent: seconds of the defrost that is on, at `spent_rate`. waits_for: what it is full
+    # and waiting for, a key of WAITS; missed: what kept it from its turn, likewise; backstop: begun by its longest interval, not by frost.
+    Memory = Value.define(:counted, :at, :rate, :defrosting, :spent, :spent_rate, :turn_until, :ended, :waits_for, :missed, :forced, :bridged_at, :running, :backstop,
+                          defaults: { counted: 0.0, at: 0.0, rate: 0.0, defrosting: false, spent: 0.0, spent_rate: 0.0, turn_until: nil, ended: nil, waits_for: nil, missed: nil, forced: false,
+                                      bridged_at: nil, running: false, backstop: false })
+
+    class Memory
+      def waits = !waits_for.nil?
+    end
+
+    WAITS = %w[coil air_pressure compressor heating sensor].freeze
     EPS = 1e-6
 
     attr_reader :profile
@@ -48,7 +56,7 @@ module Gorvant
 
     # How far the coil has to run below air of this temperature, °F, for a demand board.
     def below_air(air)
-      table = @numbers.fetch("demand_below_air_degrees_f")
+      table = profile.below_air_degrees_f
       return table.first[1] if air <= table.first[0]
 
       pair = table.each_cons(2).find { |(_low, _), (high, _)| air <= high } or return table.last[1]
@@ -66,7 +74,7 @@ module Gorvant
     def by_temperature? = profile.ends_by != "time"
     def called?(inputs) = inputs.y.nil? ? inputs.t1 : inputs.y
     # What tells the board that the compressor runs.
-    def running?(inputs) = profile.counts_on == "Y" && profile.school != "free" ? called?(inputs) : inputs.t1
+    def running?(inputs) = profile.counts_on == "Y" && !%w[free clock_motor].include?(profile.school) ? called?(inputs) : inputs.t1
 
     def unpowered(memory, now)
       kept = profile.survives_power ? advance(memory, now).counted : 0.0
@@ -89,10 +97,10 @@ module Gorvant
       return start(state, now, forced: true) if held?(state, now)
 
       state = state.with(counted: 0.0) if profile.school == "run_time_cold" && !inputs.cold
-      return state.with(waits: false) unless full?(state, inputs)
-      return start(state, now) if may_start?(state, inputs)
+      return state.with(waits_for: nil) unless full?(state, inputs)
 
-      expired(state, inputs)
+      keeps = keeps_from(state, inputs)
+      keeps ? expired(state, keeps) : start(state, now, backstop: demand? && !frosted?(inputs))
     end
 
     # Test pins held long enough: straight in, whatever the coil is; once a hold.
@@ -106,34 +114,43 @@ module Gorvant
       state.counted >= profile.demand_maximum_seconds - EPS || (state.counted >= profile.demand_minimum_seconds - EPS && frosted?(inputs))
     end
 
-    def frosted?(inputs) = inputs.coil && inputs.air && inputs.coil <= demand_point(inputs.air) + EPS
+    def frosted?(inputs) = !inputs.failed && inputs.coil && inputs.air && inputs.coil <= demand_point(inputs.air) + EPS
 
-    def may_start?(state, inputs)
-      cold = profile.school == "time_only" || (demand? ? inputs.coil.nil? || inputs.coil <= @numbers.fetch("demand_coil_at_most_degrees_f") : inputs.cold)
-      cold && inputs.aps != false && state.running && (inputs.heating || profile.in_cooling)
+    # What keeps a full clock from starting, a key of WAITS; nil for nothing.
+    def keeps_from(state, inputs)
+      return "sensor" if inputs.failed && !(demand? && profile.backstop)
+      return "coil" unless cold_enough?(inputs)
+      return "air_pressure" if inputs.aps == false
+      return "compressor" unless state.running
+
+      inputs.heating || profile.in_cooling ? nil : "heating"
     end
 
-    def expired(state, inputs)
-      return state.with(waits: true) if demand? || (profile.school != "free" && profile.at_expiry == "wait") || (profile.school == "free" && profile.at_expiry == "wait" && !inputs.cold)
+    def cold_enough?(inputs)
+      return true if profile.school == "time_only" || inputs.failed
 
-      why = if inputs.aps == false then "the air-pressure switch open"
-            elsif inputs.cold then "the compressor not fed in heating"
-            else "a warm coil"
-            end
-      state.with(counted: 0.0, missed: why, waits: false)
+      demand? ? inputs.coil.nil? || inputs.coil <= @numbers.fetch("demand_coil_at_most_degrees_f") : inputs.cold
     end
 
-    def start(state, now, forced: false)
-      turn(
-        state.with(defrosting: true, spent: 0.0, counted: profile.restarts_at == "start" || !profile.counts_in_defrost ? 0.0 : state.counted, waits: false, ended: nil, missed: nil,
-            forced: forced), now
-      )
+    # Full, and kept from starting. Round clocks miss their turn; a restarting board begins anew for an open coil switch, and for nothing
+    # else; all others wait.
+    def expired(state, keeps)
+      round = %w[free clock_motor].include?(profile.school)
+      waits = if round then profile.at_expiry == "wait" && keeps == "coil"
+              else demand? || profile.at_expiry != "restart" || keeps != "coil"
+              end
+      waits ? state.with(waits_for: keeps) : state.with(counted: 0.0, missed: keeps, waits_for: nil)
+    end
+
+    def start(state, now, forced: false, backstop: false)
+      counted = profile.restarts_at == "start" || !profile.counts_in_defrost ? 0.0 : state.counted
+      turn(state.with(defrosting: true, spent: 0.0, counted: counted, waits_for: nil, ended: nil, missed: nil, forced: forced, backstop: backstop), now)
     end
 
     def defrosting(state, now, inputs)
       return state if state.turn_until
       return ended(state, now, "aborted") if profile.y_lost == "abort" && !called?(inputs) && !state.running
-      return ended(state, now, "temperature") if by_temperature? && (inputs.warm.nil? ? !inputs.cold : inputs.warm)
+      return ended(state, now, "temperature") if by_temperature? && !inputs.failed && (inputs.warm.nil? ? !inputs.cold : inputs.warm)
 
       by_time? && state.spent >= profile.limit_seconds - EPS ? ended(state, now, "time") : state
     end
@@ -156,7 +173,7 @@ module Gorvant
       return false if state.defrosting && !profile.counts_in_defrost
 
       case profile.school
-      when "free" then true
+      when "free", "clock_motor" then true
       when "run_time" then state.running && (inputs.heating || profile.counts_in_cooling)
       when "run_time_cold" then state.running && inputs.cold && inputs.heating
       else state.running && inputs.heating

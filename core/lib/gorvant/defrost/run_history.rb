@@ -13,11 +13,15 @@ module Gorvant
   end
 
   # When the compressor was fed and when the coil switch was closed, as stretches of minutes: what schools are compared on.
-  # spans: { "fed" / "cold" / "y" / "cooling" / "unpowered" => [[from, to]] }, in minutes; to may be Float::INFINITY.
-  RunHistory = Value.define(:spans, :minutes)
+  # spans: { key of LANES => [[from, to]] }, in minutes; to may be Float::INFINITY. temperatures: { "coil" / "outdoor" => [[minute, °F]] },
+  # straight between the points; none where nobody wrote them down. given: lanes that were written down.
+  RunHistory = Value.define(:spans, :minutes, :temperatures, :given, defaults: { temperatures: {}.freeze, given: [].freeze })
 
   class RunHistory
-    LANES = { "fed" => "compressor fed", "cold" => "coil switch closed", "y" => "Y live", "cooling" => "in cooling", "unpowered" => "board without power" }.freeze
+    LANES = { "fed" => "compressor fed", "cold" => "coil switch closed", "y" => "Y live", "cooling" => "in cooling", "unpowered" => "board without power",
+              "aps" => "air-pressure switch closed" }.freeze
+    TEMPERATURES = { "coil" => "coil, °F", "outdoor" => "outdoor air, °F" }.freeze
+    DEGREES = (-60.0..200.0)
     MOST_MINUTES = 2880.0
     MOST_SPANS = 300
 
@@ -29,11 +33,15 @@ module Gorvant
 
         minutes = given["minutes"]
         problems << problem("/history/minutes", "has to be 1 to #{MOST_MINUTES.round} minutes, not #{minutes.inspect}") unless minutes.is_a?(Numeric) && minutes.between?(1, MOST_MINUTES)
-        (given.keys - LANES.keys - ["minutes"]).each { |key| problems << problem("/history/#{key.to_s[0, 40]}", "unknown; known are minutes, #{LANES.keys.join(', ')}") }
+        (given.keys - LANES.keys - TEMPERATURES.keys - ["minutes"]).each do |key|
+          problems << problem("/history/#{key.to_s[0, 40]}", "unknown; known are minutes, #{[*LANES.keys, *TEMPERATURES.keys].join(', ')}")
+        end
         spans = LANES.keys.to_h { |lane| [lane, given.key?(lane) ? spans(given[lane], lane, problems) : nil] }
+        temperatures = TEMPERATURES.keys.select { |lane| given[lane].to_s.strip != "" }.to_h { |lane| [lane, points(given[lane], lane, problems)] }
         raise BadHistory.new(problems) if problems.any?
 
-        new(spans: { "fed" => [], "cold" => [], "y" => spans["fed"] || [], "cooling" => [], "unpowered" => [] }.merge(spans.compact), minutes: minutes.to_f)
+        usual = LANES.keys.to_h { |lane| [lane, lane == "y" ? spans["fed"] || [] : []] }
+        new(spans: usual.merge(spans.compact), minutes: minutes.to_f, temperatures: temperatures, given: spans.compact.keys)
       end
 
       private
@@ -55,6 +63,20 @@ module Gorvant
         read
       end
 
+      # "28", or "0:40, 30:22, 90:18": minute and °F.
+      def points(text, lane, problems)
+        field = "/history/#{lane}"
+        parts = text.to_s.split(",").map(&:strip)
+        read = parts.map { |part| parts.one? && !part.include?(":") ? [0.0, Float(part, exception: false)] : part.split(":", 2).map { |number| Float(number, exception: false) } }
+        bad = read.index { |pair| pair.size != 2 || pair.include?(nil) || !pair[0].between?(0, MOST_MINUTES) || !DEGREES.cover?(pair[1]) }
+        return (problems << problem(field, "'#{parts[bad][0, 30]}' is no minute and temperature; write 0:40, 30:22, or one temperature for all")) && [] if bad
+        return (problems << problem(field, "has #{read.size} points; at most #{MOST_SPANS}")) && [] if read.size > MOST_SPANS
+
+        back = read.each_cons(2).find { |(first, _), (second, _)| second <= first }
+        problems << problem(field, "minute #{format('%g', back[1][0])} comes after #{format('%g', back[0][0])}") if back
+        read
+      end
+
       def span(text)
         match = /\A(\d+(?:\.\d+)?)\s*[-–]\s*(\d+(?:\.\d+)?)?\z/.match(text) or return nil
         from = match[1].to_f
@@ -65,11 +87,34 @@ module Gorvant
 
     def on?(lane, minute) = spans.fetch(lane).any? { |from, to| minute >= from && minute < to }
 
-    # Minutes at which anything changes, 0 among them.
-    def changes = ([0.0] + spans.values.flatten.select { |at| at.finite? && at < minutes }).uniq.sort
+    # Whether the air-pressure switch was closed; nil where nobody wrote it down.
+    def frost?(minute) = given.include?("aps") ? on?("aps", minute) : nil
+
+    # °F of "coil" or "outdoor" at a minute; nil where nobody wrote it down.
+    def degrees(name, minute)
+      points = temperatures[name] or return nil
+      after = points.find { |at, _| at >= minute } or return points.last[1]
+      before = points.reverse_each.find { |at, _| at <= minute } || after
+      return after[1] if after[0] == before[0]
+
+      before[1] + ((after[1] - before[1]) * (minute - before[0]) / (after[0] - before[0]))
+    end
+
+    def temperatures? = TEMPERATURES.keys.all? { |name| temperatures.key?(name) }
+
+    # Minutes at which anything changes, 0 among them; with temperatures every minute counts.
+    def changes
+      ticks = temperatures.empty? ? [] : (0..minutes.floor).map(&:to_f)
+      ([0.0] + ticks + spans.values.flatten.select { |at| at.finite? && at < minutes }).uniq.sort
+    end
+
+    # Lanes that change at this very minute.
+    def turning(minute) = spans.select { |_lane, list| list.flatten.any? { |at| (at - minute).abs < 1e-9 && minute.positive? } }.keys
 
     def to_json_hash
-      spans.transform_values { |list| list.map { |from, to| "#{format('%g', from)}-#{format('%g', to) if to.finite?}" }.join(", ") }.merge("minutes" => minutes)
+      lanes = spans.select { |lane, _list| given.include?(lane) }
+      lanes.transform_values { |list| list.map { |from, to| "#{format('%g', from)}-#{format('%g', to) if to.finite?}" }.join(", ") }
+           .merge(temperatures.transform_values { |points| points.map { |at, degrees| "#{format('%g', at)}:#{format('%g', degrees)}" }.join(", ") }).merge("minutes" => minutes)
     end
   end
 end

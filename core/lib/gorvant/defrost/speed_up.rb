@@ -15,7 +15,7 @@ module Gorvant
       # [Fit], shortest interval first. late_seconds: by how much what was seen may follow the relay. fresh: right after a defrost or a reset of the clock, so that it cannot have counted.
       def fits(seen_seconds, factor:, fresh: false, late_seconds: 0.0, intervals: numbers.fetch("intervals_minutes"))
         left = minutes_left(seen_seconds, factor)
-        hand = minutes_left(numbers.fetch("reaction_seconds"), factor)
+        hand = minutes_left(numbers.fetch("mark_sharp_seconds"), factor)
         near = [numbers.fetch("near_zero_minutes"), hand].max
         late = minutes_left(late_seconds, factor)
         intervals.sort.map { |interval| fit(interval, interval - left, late, factor, hand, near, fresh) }

@@ -25,7 +25,7 @@ module Gorvant
     # Seconds of the limit where the bridge stays on for its first bridge_seconds (nil: not at all), each of which counts for many.
     # nil for a board that knows no limit.
     def self.limit(profile, bridge_seconds)
-      return nil if profile.ends_by == "temperature"
+      return nil if profile.limit_seconds.nil? || profile.ends_by == "temperature"
       return profile.limit_seconds unless bridge_seconds && profile.hurries_limit && profile.forced_entry == "speed_up"
 
       hurried = profile.limit_seconds / profile.speed_up_factor

@@ -63,7 +63,7 @@ module Gorvant
       @devices = OutdoorDevices.new(@trace, @islands, TOP)
       own = Board::PINS.keys.select { |node| @netlist.node?(node) }
       @board = Board.new(@trace, @islands, rows.fetch("outdoor"), @devices.wanted(rows.fetch("outdoor"), own), TOP)
-      @field = PLACES.each_cons(2).to_h { |upper, lower| [upper, FieldCables.new(@rig, @pen, rows, upper, lower)] }
+      @field = PLACES.each_cons(2).to_h { |upper, lower| [upper, FieldCables.new(@rig, @pen, rows, [upper, lower], switch_tabs)] }
       @indoor = indoor_channel
       @copper = @board.channels(@pen)
       @pins = pin_channel
@@ -74,9 +74,12 @@ module Gorvant
 
     # What stands in the air handler under the strip, each with both tabs to the left.
     def indoor_heights
-      codes = [*("FU" if @netlist.branch?("FU")), "TRAN", "IFR", *Assembly::AirHandler.heat_codes(@rig)]
+      codes = [*("FU" if @netlist.branch?("FU")), *%w[FLS FRS].select { |code| @netlist.branch?(code) }, "TRAN", "IFR", *Assembly::AirHandler.heat_codes(@rig)]
       codes.each_with_index.to_h { |code, i| [code, rows_foot + (ROW * (i + 1))] }
     end
+
+    # { tab of a switch that Y leaves the air handler by => y }
+    def switch_tabs = Assembly::Cables.in_y(@rig).last(1).to_h { |code| ["air_handler.#{code}.2", indoor_heights.fetch(code) + TAB] }
 
     def indoor_channel
       tabs = indoor_heights.flat_map do |code, y|

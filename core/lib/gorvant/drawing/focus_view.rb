@@ -78,8 +78,11 @@ module Gorvant
       nodes = [first.nodes.last, second.nodes.first]
       points = way_between([from[0] + half(first), from[1]], [to[0] - half(second), to[1]])
       cables = @string.beads[@string.beads.index(first)..@string.beads.index(second)].select { |bead| bead.kind == "cable" }
-      @pen.run(branches(*nodes), *nodes, points, way: after_load?(first) ? "home" : "out", line: cables.any? ? "field" : "factory", color: cables.first&.color)
-      color_names(cables, points) if cables.any?
+      between = branches(*nodes)
+      factory = cables.empty? ? @pen.factory_color(*between.flat_map { |id| [@trace.netlist[id].from, @trace.netlist[id].to] }) : nil
+      @pen.run(between, *nodes, points, way: after_load?(first) ? "home" : "out", line: cables.any? ? "field" : "factory", color: cables.first&.color || factory)
+      colors = [*cables.map(&:color), factory].compact
+      color_names(colors, points) if colors.any?
     end
 
     # Straight, or from the end of one row to the beginning of the next.
@@ -89,8 +92,8 @@ module Gorvant
       [start, [WIDTH - 8, start[1]], [WIDTH - 8, finish[1] - LINE_Y + 2], [8, finish[1] - LINE_Y + 2], [8, finish[1]], finish]
     end
 
-    def color_names(cables, points)
-      @pen.label(cables.map { |bead| Naming.color_code(bead.color) }.join(" "), (points[0][0] + points[1][0]) / 2.0, points[0][1] - 8, anchor: "middle", size: 12, role: "colour")
+    def color_names(colors, points)
+      @pen.label(colors.map { |color| Naming.color_code(color) }.join(" "), (points[0][0] + points[1][0]) / 2.0, points[0][1] - 8, anchor: "middle", size: 12, role: "colour")
     end
 
     def half(bead) = bead.nodes.size > 1 ? DEVICE / 2 : 0

@@ -18,11 +18,11 @@ module Gorvant
     ABOVE = 18 # from a symbol's middle up to its name
     MOST_FEEDERS = 6
 
-    LOW = %w[THERMOSTAT IFR CC CC2 Y2S RVS RVR SEQ SEQ2 HR HR2 BIR GAS HGS BOARD DFT_IN COIL_T AMB_T DFR DFR2].freeze
+    LOW = %w[THERMOSTAT IFR CC CC2 Y2S RVS RVR SEQ SEQ2 HR HR2 BIR GAS HGS BOARD DFT_IN APS_IN COIL_T AMB_T DFR DFR2].freeze
     LINE = %w[TRAN.primary COMP COMP.start COMP2 OFM OFM.start RVS_LINE CCH SR ST BLOWER HTR HTR2].freeze
-    NAMES = { "THERMOSTAT" => "T’STAT", "DFT_IN" => "BOARD", "COIL_T" => "coil t°", "AMB_T" => "air t°", "TRAN.primary" => "TRAN", "COMP.start" => "start", "OFM.start" => "start",
+    NAMES = { "THERMOSTAT" => "T’STAT", "DFT_IN" => "BOARD", "APS_IN" => "BOARD", "COIL_T" => "coil t°", "AMB_T" => "air t°", "TRAN.primary" => "TRAN", "COMP.start" => "start", "OFM.start" => "start",
               "RVS_LINE" => "RVS", "BOARD.compressor" => "K", "BOARD.divert" => "LK", "BOARD.defrost" => "defrost", "CAP.herm" => "HERM", "CAP.fan" => "FAN" }.freeze
-    OVER = { "DFT_IN" => "input of", "TRAN.primary" => "primary", "COMP.start" => "COMP", "OFM.start" => "OFM", "BOARD.compressor" => "board", "BOARD.divert" => "board",
+    OVER = { "DFT_IN" => "input of", "APS_IN" => "input of", "TRAN.primary" => "primary", "COMP.start" => "COMP", "OFM.start" => "OFM", "BOARD.compressor" => "board", "BOARD.divert" => "board",
              "BOARD.defrost" => "board", "CAP.herm" => "CAP", "CAP.fan" => "CAP" }.freeze
 
     # at_rest: contacts drawn as on the panel, not as they stand. struck: codes on the panel that are not fitted here.
@@ -106,14 +106,16 @@ module Gorvant
 
     # The transformer between the rails, with its fuse.
     def supply(y)
-      fused = @netlist.branch?("FU")
       source = @netlist["TRAN"]
-      x = [200, 462]
-      @pen.bus("air_handler.R", [fused ? x[0] - Symbols::HALF : x[1] - 30, y], [LEFT, y])
-      if fused
-        @pen.bus(Assembly::HOT, [x[1] - 30, y], [x[0] + Symbols::HALF, y])
-        symbol(@netlist["FU"], x[0], y, "low/FU")
+      x = [110, 462]
+      codes = [("FLS" if @trace.rig[:float_switch] == "r"), ("FU" if @netlist.branch?("FU"))].compact
+      left = codes.each_with_index.inject([LEFT, "air_handler.R"]) do |(from, node), (code, i)|
+        at = x[0] + (i * 90)
+        @pen.bus(node, [at - Symbols::HALF, y], [from, y])
+        symbol(@netlist[code], at, y, "low/#{code}")
+        [at + Symbols::HALF, @netlist[code].from]
       end
+      @pen.bus(left[1], [x[1] - 30, y], [left[0], y])
       @pen.put(source, [x[1], y], [60, 32], strokes: Symbols.box(60, 32) + Symbols.transformer, label: "TRAN", id: "low/TRAN")
       @pen.label("TRAN #{format('%g', @trace.rig[:transformer_va])} VA", x[1], y - 22, **NAME, role: "name", station: "low/TRAN")
       @pen.bus(Assembly::HOME, [x[1] + 30, y], [RIGHT, y], way: "home")

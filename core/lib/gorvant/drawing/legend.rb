@@ -11,7 +11,7 @@ module Gorvant
     Mark = Value.define(:key, :title, :says, :strokes, :line, defaults: { strokes: [].freeze, line: nil })
 
     OPTIONS = { "CCH" => "crankcase_heater", "SR" => "start_kit", "SC" => "start_kit", "ST" => "start_thermistor", "FCS" => "fan_cycling_switch", "APS" => "air_pressure_switch",
-                "ODT" => "outdoor_thermostat" }.freeze
+                "ODT" => "outdoor_thermostat", "FLS" => "float_switch", "FRS" => "freeze_stat", "DIS" => "door_switch" }.freeze
     MAIN_CONTACT = { "DFR" => "DFR.W2" }.freeze
 
     class << self
@@ -34,7 +34,7 @@ module Gorvant
       def entry(trace, code)
         about = Catalogue.components.fetch(code)
         branch = trace.netlist.branch?(code) ? trace.netlist[code] : trace.netlist.branches.find { |one| one.component == code }
-        Entry.new(code: code, title: about.fetch("title"), does: about.fetch("does"), moves: moves(about, branch), rest: rest(branch), now: now(trace, branch),
+        Entry.new(code: Naming.code(trace.rig, code), title: about.fetch("title"), does: about.fetch("does"), moves: moves(about, branch), rest: rest(branch), now: now(trace, branch),
                   strokes: Symbols.of(branch), fitted: true, cautions: about.fetch("cautions", []))
       end
 

@@ -71,7 +71,7 @@ module Gorvant
 
       def device(step)
         closed = !step.open?
-        bead(id: step.branch.id, kind: "device", label: step.branch.label, nodes: [step.from, step.to], state: @trace.state(step.from), closed: closed,
+        bead(id: step.branch.id, kind: "device", label: Naming.code(@trace.rig, step.branch.label), nodes: [step.from, step.to], state: @trace.state(step.from), closed: closed,
              broken: @trace.breaks?(step.branch), place: step.from.split(".").first)
       end
 
@@ -82,7 +82,7 @@ module Gorvant
 
       def load_bead(state)
         branch = @netlist[state.code]
-        bead(id: state.code, kind: "load", label: "#{state.code} · #{state.title}", sub: state.on ? "on" : "off", nodes: [branch.from, branch.to], state: @trace.state(branch.from),
+        bead(id: state.code, kind: "load", label: "#{Naming.code(@trace.rig, state.code)} · #{state.title}", sub: state.on ? "on" : "off", nodes: [branch.from, branch.to], state: @trace.state(branch.from),
              closed: state.on, place: branch.from.split(".").first)
       end
 

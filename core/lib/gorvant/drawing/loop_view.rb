@@ -38,10 +38,12 @@ module Gorvant
     private
 
     def column(terminal) = @grid.column(terminal)
+    # Switches in Y between the strip and the cable outdoors, each with a row of its own.
+    def in_y = Assembly::Cables.in_y(@rig)
 
     def grid(folded)
       @outdoor = OutdoorRows.new(@trace, @pen, folded)
-      indoor_rows = (folded.include?("blower") ? 0 : 1) + (folded.include?("backup") ? 0 : @heat.size) + 1
+      indoor_rows = in_y.size + (folded.include?("blower") ? 0 : 1) + (folded.include?("backup") ? 0 : @heat.size) + 1
       Grid.new(@rig, { "air_handler" => Grid::ROW * indoor_rows, "outdoor" => @outdoor.height }, lanes: lanes, folded: folded)
     end
 
@@ -124,16 +126,30 @@ module Gorvant
 
     def air_handler
       strip("air_handler")
-      rows = 0
+      y_switches
+      rows = in_y.size
       unless @folded.include?("blower")
         indoor_load("G", "IFR", rows)
-        rows = 1
+        rows += 1
       end
       unless @folded.include?("backup")
         @heat.each { |code| indoor_load("W", code, (rows += 1) - 1) }
         column_bus("air_handler", "W", @grid.row("air_handler", rows - 1)) if @heat.any?
       end
       supply_row(@grid.row("air_handler", rows))
+    end
+
+    # One under the other in the column of Y, from the strip down.
+    def y_switches
+      x = column("Y")
+      from, node = @grid.terminal_y("air_handler"), "air_handler.Y"
+      in_y.each_with_index do |code, i|
+        y = @grid.row("air_handler", i)
+        @pen.run(@pen.wires(node, "air_handler.#{code}.1"), node, "air_handler.#{code}.1", [[x, from], [x, y - Pen::HALF_HEIGHT]])
+        @pen.device(code, x, y, text: code, width: 44, upright: true)
+        from, node = y + Pen::HALF_HEIGHT, "air_handler.#{code}.2"
+      end
+      @grid.reached("air_handler", "Y", from) if in_y.any?
     end
 
     def indoor_load(terminal, code, row)
@@ -145,15 +161,21 @@ module Gorvant
     def supply_row(y)
       column_bus("air_handler", "R", y, upwards: true)
       column_bus("air_handler", "C", y, way: "home")
-      fuse_x = @grid.left_device_x
-      fused = @trace.netlist.branch?("FU")
-      @pen.bus("air_handler.R", [fused ? fuse_x - HALF : Grid::TRAN_X - 34, y], [column("R"), y])
-      if fused
-        @pen.bus(Assembly::HOT, [Grid::TRAN_X - 34, y], [fuse_x + HALF, y])
-        @pen.device("FU", fuse_x, y, text: "FU")
-      end
+      fed_strip(y)
       @pen.source("TRAN", Grid::TRAN_X, y, "#{format('%g', @rig[:transformer_va])} VA")
       @pen.bus(Assembly::HOME, [Grid::TRAN_X + 34, y], [column("C"), y], way: "home")
+    end
+
+    # From the transformer by the fuse, and by a float switch in R, to the strip.
+    def fed_strip(y)
+      codes = [("FLS" if @rig[:float_switch] == "r"), ("FU" if @trace.netlist.branch?("FU"))].compact
+      right = codes.each_with_index.inject([column("R"), "air_handler.R"]) do |(x, node), (code, i)|
+        centre = @grid.left_device_x + (i * 82)
+        @pen.bus(node, [centre - HALF, y], [x, y])
+        @pen.device(code, centre, y, text: code)
+        [centre + HALF, @trace.netlist[code].from]
+      end
+      @pen.bus(right[1], [Grid::TRAN_X - 34, y], [right[0], y])
     end
 
     # upwards: the column is fed from its foot.
@@ -184,20 +206,21 @@ module Gorvant
       from = [column(terminals[upper]), @grid.foot(upper, terminals[upper])]
       to = [column(terminals[lower]), @grid.terminal_y(lower)]
       points = from[0] == to[0] ? [from, to] : @grid.lane(upper, from, to, (@taken[upper] += 1) - 1)
-      conductor_run(cable, conductor, [upper, terminals[upper]], [lower, terminals[lower]], points)
+      ends = [upper, lower].map { |place| Assembly::Cables.landing(@rig, cable, place, terminals[place]) }
+      conductor_run(cable, conductor, upper, ends, points)
       @arrivals[[lower, to[0]]] << Naming.sheath_codes(conductor, backwards: upper != cable.from)
     end
 
     # The branches of a conductor as they lie between its ends, whichever way the cable is written down.
-    def conductor_run(cable, conductor, upper, lower, points)
+    def conductor_run(cable, conductor, upper, ends, points)
       id = "#{cable.id}.#{conductor.id}"
       pieces = conductor.splices.flat_map { |splice| ["#{id}/#{splice.id}", "#{id}/after_#{splice.id}"] }
       branches = ["#{id}@#{cable.from}", id, *pieces, "#{id}@#{cable.to}"]
-      branches.reverse! if upper[0] != cable.from
+      branches.reverse! if upper != cable.from
       home = conductor.from == "C" && conductor.to == "C"
       foot = @grid.gap(@grid.upper_first(cable.from, cable.to).first)[0]
       marks = conductor.splices.each_index.map { |i| { kind: "splice", x: points.last[0], y: foot + 8 + (i * 10) } }
-      @pen.run(branches, upper.join("."), lower.join("."), points, way: home ? "home" : "out", color: conductor.color, line: "field", marks: marks)
+      @pen.run(branches, *ends, points, way: home ? "home" : "out", color: conductor.color, line: "field", marks: marks)
     end
   end
 end

@@ -52,7 +52,11 @@ module Gorvant
       ids.reverse
     end
 
-    def label(text, x, y, **how) = @labels << Label.new(text: text, x: x, y: y, **how)
+    # A component's name is the maker's own, where the rig has it.
+    def label(text, x, y, **how) = @labels << Label.new(text: how[:role] == "name" ? Naming.code(@trace.rig, text) : text, x: x, y: y, **how)
+
+    # Color of the maker's wire on one of these points, nil where nobody noted it.
+    def factory_color(*nodes) = nodes.filter_map { |node| @trace.rig.factory_colors[node] }.first
 
     # place: where its name stands: :corner (up to the right) or :above.
     def terminal(node, text, x, y, place: :corner, id: node, size: NAME)

@@ -113,6 +113,22 @@ module Gorvant
       def title(_netlist) = format(about.fetch("title"), at: "#{Catalogue.facts.fetch(given['at'])['title'].downcase} #{Comparison.words(given['at'], given['value'])}")
     end
 
+    # A thermistor of the board: its few volts are the board's own, so no 24 V reading shows it. at: COIL_T or AMB_T.
+    class Sensor < Fault
+      register "sensor_open", "sensor_shorted", "sensor_drifted", "sensor_in_sun", "sensors_swapped"
+      MOST_OFF = 60
+
+      def mechanical? = true
+
+      def inject(netlist, held)
+        wrong("this board has no thermistors") unless netlist.branch?("COIL_T")
+        wrong("has to be COIL_T or AMB_T") unless kind == "sensors_swapped" || %w[COIL_T AMB_T].include?(given["at"])
+        by = given["by_degrees_f"]
+        wrong("has to be a number from -#{MOST_OFF} to #{MOST_OFF} °F", "by_degrees_f") unless by.nil? || (by.is_a?(Numeric) && by.abs <= MOST_OFF)
+        [netlist, held]
+      end
+    end
+
     # What no voltage shows.
     class Mechanical < Fault
       register "valve_stuck", "valve_leaking", "not_pumping", "motor_dead"

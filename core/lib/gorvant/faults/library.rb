@@ -10,7 +10,7 @@ module Gorvant
       class << self
         # [{ "kind", "at", ... }]
         def of(rig, netlist = Assembly.netlist(rig))
-          conductors(rig, netlist) + landings(rig, netlist) + parts(netlist) + settings(rig) + mechanical(netlist)
+          conductors(rig, netlist) + landings(rig, netlist) + parts(netlist) + settings(rig) + mechanical(netlist) + sensors(netlist)
         end
 
         # Wires off their terminals, and on others: too many to compare with everything, offered one by one.
@@ -63,6 +63,15 @@ module Gorvant
         def settings(rig)
           asked = SETTINGS.select { |key| rig.asks?(key) }
           asked.flat_map { |key| (Catalogue.facts.fetch(key)["of"].keys - [rig[key]]).map { |value| fault("set_up", key, value: value) } }
+        end
+
+        # Either sensor open, shorted, drifted either way; the air's in the sun; both swapped.
+        def sensors(netlist)
+          return [] unless netlist.branch?("COIL_T")
+
+          drift = Catalogue.profile.dig("sensors", "drift_degrees_f")
+          each = %w[COIL_T AMB_T].flat_map { |code| [fault("sensor_open", code), fault("sensor_shorted", code), *[drift, -drift].map { |by| fault("sensor_drifted", code, by_degrees_f: by) }] }
+          each + [fault("sensor_in_sun", "AMB_T"), fault("sensors_swapped", "COIL_T")]
         end
 
         def mechanical(netlist)

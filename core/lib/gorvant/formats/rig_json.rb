@@ -1,13 +1,14 @@
 # frozen_string_literal: true
 
 require "json"
-require "json_schemer"
 
 module Gorvant
   module Formats
-    # gorvant-rig/1: a rig as JSON. Reading checks the schema first and then the sense; writing gives back what was read.
+    # gorvant-rig/2: a rig as JSON; /1 knew neither the maker's codes, nor factory colors, nor tables as facts. Reading checks the schema
+    # first and then the sense; writing gives back what was read, in the oldest version that holds it, so that a rig keeps its digest.
     module RigJson
-      SCHEMA = "gorvant-rig/1"
+      SCHEMA = "gorvant-rig/2"
+      OLDER = "gorvant-rig/1"
       MOST_PROBLEMS = 20
 
       class << self
@@ -20,18 +21,21 @@ module Gorvant
 
         # From parsed JSON.
         def read(content)
-          problems = schemer.validate(content).first(MOST_PROBLEMS).map { |error| problem(error) }
+          problems = schemer(content.is_a?(Hash) && content["schema"] == OLDER ? OLDER : SCHEMA).validate(content).first(MOST_PROBLEMS).map { |error| problem(error) }
           raise BadRigFile.new(problems) if problems.any?
 
-          Rig.build(**fields(content))
+          Rig.build(**fields(upgraded(content)))
         end
+
+        # What an older version says, in the words of the newest.
+        def upgraded(content) = content.merge("schema" => SCHEMA)
 
         # To a Hash that `read` gives back as an equal rig.
         def dump(rig)
-          { "schema" => SCHEMA, "name" => rig.name, "archetype" => rig.archetype, "note" => rig.note,
+          { "schema" => newer?(rig) ? SCHEMA : OLDER, "name" => rig.name, "archetype" => rig.archetype, "note" => rig.note,
             "facts" => rig.facts.transform_values { |fact| { "value" => fact.value, "provenance" => provenance_out(fact.provenance) } },
             "cables" => rig.cables.map { |cable| cable_out(cable) }, "jumpers" => rig.jumpers.map { |jumper| strings(jumper) },
-            "terminal_names" => (rig.terminal_names unless rig.terminal_names.empty?) }.compact
+            **%i[terminal_names maker_codes factory_colors].to_h { |name| [name.to_s, rig.public_send(name)] }.reject { |_name, map| map.empty? } }.compact
         end
 
         # SHA-256 of the content, key order aside: the name of a revision.
@@ -39,12 +43,19 @@ module Gorvant
 
         private
 
-        def schemer = @schemer ||= JSONSchemer.schema(Catalogue.schema("gorvant-rig-1"))
+        # The one gem of the core: needed only where a file is read from outside.
+        def schemer(version)
+          require "json_schemer"
+          (@schemers ||= {})[version] ||= JSONSchemer.schema(Catalogue.schema(version.tr("/", "-")))
+        end
+
+        def newer?(rig) = rig.maker_codes.any? || rig.factory_colors.any? || rig.facts.any? { |key, _fact| Catalogue.facts.dig(key, "kind") == "table" }
 
         def fields(content)
           { name: content["name"], archetype: content["archetype"], note: content["note"],
             facts: content.fetch("facts", {}).transform_values { |fact| Fact.new(value: fact["value"].freeze, provenance: provenance(fact["provenance"])) }.freeze,
-            cables: content["cables"].map { |cable| cable_in(cable) }.freeze, terminal_names: content.fetch("terminal_names", {}).freeze,
+            cables: content["cables"].map { |cable| cable_in(cable) }.freeze,
+            **%i[terminal_names maker_codes factory_colors].to_h { |name| [name, content.fetch(name.to_s, {}).freeze] },
             jumpers: content.fetch("jumpers", []).map { |jumper| Jumper.new(**symbols(jumper), provenance: provenance(jumper["provenance"])) }.freeze }
         end
 

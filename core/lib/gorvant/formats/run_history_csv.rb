@@ -17,7 +17,8 @@ module Gorvant
           lanes = RunHistory::LANES.keys & table.head
           points = points(table.rows, (TIMES.keys & table.head).first, lanes)
           refuse([[1, "holds no row but its head"]]) if points.empty?
-          RunHistory.new(spans: joined(points, lanes), minutes: [points.last[0], 1.0].max)
+          temperatures = (RunHistory::TEMPERATURES.keys & table.head).to_h { |name| [name, degrees(table.rows, points, name)] }.reject { |_name, list| list.empty? }
+          RunHistory.new(spans: joined(points, lanes), minutes: [points.last[0], 1.0].max, given: RunHistory::LANES.keys & lanes, temperatures: temperatures)
         end
 
         private
@@ -40,9 +41,17 @@ module Gorvant
           points
         end
 
+        # [[minute, °F]] where the column has a number.
+        def degrees(rows, points, name)
+          read = rows.zip(points).map { |(line, row), (at, _)| [line, at, row[name].to_s.strip.empty? ? nil : Rows.number(row[name]) || :wrong] }
+          bad = read.select { |_line, _at, value| value == :wrong || (value && !RunHistory::DEGREES.cover?(value)) }
+          refuse(bad.map { |line, _at, _value| [line, "has no temperature under #{name}"] }) if bad.any?
+          read.filter_map { |_line, at, value| [at, value] if value }.uniq(&:first)
+        end
+
         def joined(points, lanes)
           all = lanes.to_h { |lane| [lane, stretches(points.map { |at, values| [at, values[lane]] })] }
-          { "cold" => [], "y" => all["fed"], "cooling" => [], "unpowered" => [] }.merge(all)
+          { "cold" => [], "y" => all["fed"], "cooling" => [], "unpowered" => [], "aps" => [] }.merge(all)
         end
 
         def stretches(points)

@@ -38,7 +38,7 @@ module Gorvant
           return [] if branch.switching? ? !closed[branch.id] : open.include?(branch.id)
 
           case branch.kind
-          when :source then source("V#{index} x#{index} #{from} DC 0 AC #{number(branch[:volts_ac])}", index, to, branch)
+          when :source then source("V#{index} x#{index} #{from} DC 0 AC #{phasor(branch[:volts_ac])}", index, to, branch)
           when :secondary then source("E#{index} x#{index} #{from} #{branch[:primary].map do |node|
             names[node]
           end.join(' ')} #{number(branch[:volts_ac] / branch[:primary_volts_ac])}", index, to, branch)
@@ -59,6 +59,8 @@ module Gorvant
           end, "quit", ".endc"]
         end
 
+        # Volts, and degrees where a leg stands out of phase.
+        def phasor(volts) = volts.is_a?(Complex) ? "#{number(volts.abs)} #{number(volts.arg * 180 / Math::PI)}" : number(volts)
         def number(value) = format("%.15g", value)
       end
     end

@@ -19,6 +19,7 @@ module Gorvant
         when "choice" then about["of"].fetch(value, value)
         when "flag" then value ? "yes" : "no"
         when "list" then value.empty? ? "none" : value.join(", ")
+        when "table" then value.map { |first, second| "#{format('%g', first)}: #{format('%g', second)}" }.join(", ")
         else "#{format('%g', value)} #{about['unit']}"
         end
       end

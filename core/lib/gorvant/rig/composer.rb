@@ -84,12 +84,11 @@ module Gorvant
 
       def straight(rig, terminals, place) = (terminals & rig.terminals(place)).map { |terminal| [COLORS.fetch(terminal), terminal, terminal] }
 
-      # With an outdoor thermostat E always has its own way, or it would be held off with the rest.
-      def emergency_conductor?(rig) = rig[:outdoor_thermostat] || rig[:emergency_path] != "jumper"
+      def emergency_conductor?(rig) = rig[:emergency_path] != "jumper"
 
       def jumpers(rig, source)
         return [] if rig[:backup] == "none"
-        return [] unless rig[:emergency_path] == "both" || (rig[:emergency_path] == "jumper" && !rig[:outdoor_thermostat])
+        return [] if rig[:emergency_path] == "two_conductors"
 
         [Jumper.new(id: "aux_e", place: "wall", from: rig.aux_terminal, to: "E", provenance: Provenance.new(source: source))]
       end

@@ -5,14 +5,18 @@ module Gorvant
   # code => "open" or "closed" } set by pressure or temperature. supplies: { "air_handler" / "outdoor" => on? }.
   # faults: [Hash] as Faults reads them. board: { "defrost" / "lockout" / "hold" => bool }, nil for what the call says.
   # outputs: terminals that the thermostat joins to R, nil for what the call and its set-up say. contacts: { contact branch id =>
-  # "open" or "closed" } of those that follow their coil late.
-  Condition = Value.define(:call, :switches, :supplies, :faults, :board, :outputs, :contacts,
-                           defaults: { switches: {}.freeze, supplies: {}.freeze, faults: [].freeze, board: nil, outputs: nil, contacts: {}.freeze })
+  # "open" or "closed" } of those that follow their coil late. outdoor_degrees_f, coil_degrees_f: where measured, they put the switches
+  # that follow them, unless switches says otherwise. moment: which instant of a defrost, a key of MOMENTS.
+  Condition = Value.define(:call, :switches, :supplies, :faults, :board, :outputs, :contacts, :outdoor_degrees_f, :coil_degrees_f, :moment,
+                           defaults: { switches: {}.freeze, supplies: {}.freeze, faults: [].freeze, board: nil, outputs: nil, contacts: {}.freeze, outdoor_degrees_f: nil,
+                                       coil_degrees_f: nil, moment: nil })
 
   class Condition
     SUPPLIES = %w[air_handler outdoor].freeze
     BOARD = %w[defrost lockout hold].freeze
     MOST_FAULTS = 80
+    # Of a defrost: begun by itself, with the coil still cold; forced with the coil switch's pins jumpered; forced by the pins alone.
+    MOMENTS = %w[natural forced_jumper forced_pins].freeze
 
     # From parsed JSON. Raises BadCondition with the field's pointer.
     def self.parse(given)
@@ -24,12 +28,13 @@ module Gorvant
 
     def to_json_hash
       { "call" => call, "switches" => switches, "supplies" => supplies, "faults" => faults, "board" => board, "outputs" => outputs,
-                           "contacts" => (contacts unless contacts.empty?) }.compact
+        "contacts" => (contacts unless contacts.empty?), "outdoor_degrees_f" => outdoor_degrees_f, "coil_degrees_f" => coil_degrees_f, "moment" => moment }.compact
     end
 
     # Reads a condition field by field.
     class Parser
-      KNOWN = %w[call switches supplies faults board outputs contacts].freeze
+      KNOWN = %w[call switches supplies faults board outputs contacts outdoor_degrees_f coil_degrees_f moment].freeze
+      DEGREES = (-80..250)
 
       def initialize(given) = @given = given
 
@@ -38,7 +43,7 @@ module Gorvant
         wrong("/condition/#{stray.first}", "unknown; known are #{KNOWN.join(', ')}") if stray.any?
 
         Condition.new(call: call, switches: switches, supplies: flags("supplies", SUPPLIES), faults: faults, board: @given["board"] && flags("board", BOARD), outputs: outputs,
-            contacts: contacts)
+            contacts: contacts, outdoor_degrees_f: degrees("outdoor_degrees_f"), coil_degrees_f: degrees("coil_degrees_f"), moment: moment)
       end
 
       private
@@ -50,6 +55,20 @@ module Gorvant
         return call if Catalogue.calls.key?(call)
 
         wrong("/condition/call", "unknown call '#{call}'; known are #{Catalogue.calls.keys.join(', ')}")
+      end
+
+      def degrees(name)
+        value = @given[name]
+        return value if value.nil? || (value.is_a?(Numeric) && DEGREES.cover?(value))
+
+        wrong("/condition/#{name}", "has to be a temperature from #{DEGREES.first} to #{DEGREES.last} °F, not #{value.inspect[0, 40]}")
+      end
+
+      def moment
+        moment = @given["moment"]
+        return moment if moment.nil? || MOMENTS.include?(moment)
+
+        wrong("/condition/moment", "has to be one of #{MOMENTS.join(', ')}, not #{moment.inspect[0, 40]}")
       end
 
       def object(name)

@@ -36,6 +36,9 @@ module Gorvant
         (backwards ? all.reverse : all).chunk_while { |a, b| a == b }.map(&:first).join("→")
       end
 
+      # The maker's own code for a component, where it differs from ours.
+      def code(rig, code) = rig.maker_codes.fetch(code, code)
+
       # "outdoor fan motor, tab R"
       def tab(code, tab) = "#{component(code)}, tab #{tab}"
       def component(code) = Catalogue.components.fetch(code).fetch("title")

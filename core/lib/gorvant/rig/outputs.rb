@@ -6,9 +6,17 @@ module Gorvant
   module Outputs
     class << self
       # The closed terminals, as named at the wall. stages: compressor stages where a run over time has its own mind about them.
-      def closed(rig, call_id, stages: nil)
+      # outdoor: °F where it is known, by which balance points decide; nil for as if they allowed all.
+      def closed(rig, call_id, stages: nil, outdoor: nil)
         call = Catalogue.calls.fetch(call_id)
-        rig[:system_setup] == "conventional" ? conventional(rig, call) : heat_pump(rig, call, stages || call["stage"])
+        return conventional(rig, call) if rig[:system_setup] == "conventional"
+
+        balanced = outdoor && Balance.in_use?(rig) && call["mode"] == "heating" && !call["board"]
+        return heat_pump(rig, call, stages || call["stage"]) unless balanced
+        return [] if Balance.nothing?(rig, outdoor)
+
+        pumps = Balance.compressor?(rig, outdoor)
+        heat_pump(rig, call.merge("aux" => (call["aux"] || !pumps) && Balance.auxiliary?(rig, outdoor)), pumps ? stages || call["stage"] : 0)
       end
 
       # Ids of the calls that make sense for a rig, in the order of their buttons.
@@ -21,6 +29,8 @@ module Gorvant
       def emergency(rig) = { "as_fitted" => rig[:backup], "electric" => "strips" }.fetch(rig[:emergency_setup], rig[:emergency_setup])
       def compressor_stages(rig) = rig[:stages_setup] == "as_fitted" ? rig[:compressor_stages] : rig[:stages_setup]
       def gas?(rig) = backup(rig) == "gas"
+      # Whether gas backup ever stops the compressor.
+      def gas_cuts?(rig) = gas?(rig) && rig[:gas_cut] == "after"
 
       # Whether G goes out beside backup of this type.
       def blower?(rig, type) = rig[:blower_setup] == "as_fitted" ? type != "gas" : rig[:blower_setup] == "thermostat"
@@ -29,8 +39,8 @@ module Gorvant
 
       def heat_pump(rig, call, stages)
         aux = call["aux"] && backup(rig) != "none"
-        gas = aux && gas?(rig) # both must not heat one air stream: the compressor is out a minute after
-        terminals = stages(gas ? 0 : [stages, compressor_stages(rig)].min, rig) + changeover(rig, call["mode"])
+        gas = aux && gas_cuts?(rig) # both must not heat one air stream: the compressor is out a minute after
+        terminals = stages(gas ? 0 : [stages, compressor_stages(rig)].min, rig) + changeover(rig, call["emergency"] ? emergency_mode(rig) : call["mode"])
         terminals << rig.aux_terminal if aux
         terminals << "E" if call["emergency"]
         terminals << "G" if call["fan"] && fan?(rig, aux, call["emergency"], gas)
@@ -53,6 +63,8 @@ module Gorvant
 
       # A thermostat has a Y2 where the unit has.
       def stages(count, rig) = %w[Y Y2].first(count) & rig.terminals("wall")
+
+      def emergency_mode(rig) = rig[:emergency_changeover] == "as_heating" ? "heating" : nil
 
       def changeover(rig, mode)
         letter = { "cooling" => "O", "heating" => "B" }[mode]

@@ -5,8 +5,10 @@ require "did_you_mean"
 module Gorvant
   # What is fitted at one unit. facts: { key => Fact } as recorded; what is not recorded takes the catalogue's default and
   # counts as assumed. Checked when made: raises BadRigFile with every problem and its JSON pointer.
-  Rig = Value.define(:name, :archetype, :note, :facts, :cables, :jumpers, :terminal_names,
-                     defaults: { note: nil, facts: {}.freeze, jumpers: [].freeze, terminal_names: {}.freeze })
+  # terminal_names: { node => what the maker prints there }; maker_codes: { component code => the maker's own }; factory_colors: { tab
+  # of a device => color of the maker's wire on it }.
+  Rig = Value.define(:name, :archetype, :note, :facts, :cables, :jumpers, :terminal_names, :maker_codes, :factory_colors,
+                     defaults: { note: nil, facts: {}.freeze, jumpers: [].freeze, terminal_names: {}.freeze, maker_codes: {}.freeze, factory_colors: {}.freeze })
 
   class Rig
     def self.build(**fields)
@@ -23,7 +25,7 @@ module Gorvant
       known = Catalogue.facts.fetch(key)
       return facts[key].value if facts.key?(key)
 
-      known["board"] ? Catalogue.boards.fetch(self[:board_family]).fetch(key) : known.fetch("default")
+      known["board"] ? Catalogue.boards.fetch(self[:board_family]).fetch(key) : default(known)
     end
 
     # Whether a fact is asked of this rig at all.
@@ -57,6 +59,11 @@ module Gorvant
     def terminals(place) = Terminals.of(self, place)
     def place_title(place) = layout.fetch("places").fetch(place)
 
+    private def default(known)
+      by = known.fetch("default_by", {}).filter_map { |other, values| values[self[other]] }
+      by.first || known.fetch("default")
+    end
+
     # Everything wrong with a rig that is well-formed, as [{ "field", "problem" }].
     class Check
       def initialize(rig) = @rig = rig
@@ -64,7 +71,7 @@ module Gorvant
       def problems
         return unknown("/archetype", @rig.archetype, Catalogue.archetypes.keys, "archetype") unless Catalogue.archetypes.key?(@rig.archetype)
 
-        facts + (facts.empty? ? wiring : [])
+        facts + (facts.empty? ? wiring + printed : [])
       end
 
       # What is wrong with the value of one fact.
@@ -75,6 +82,7 @@ module Gorvant
         when "flag" then [true, false].include?(given) ? [] : problem(field, "has to be true or false")
         when "number" then number(field, given, about)
         when "list" then list(field, given, about)
+        when "table" then table(field, given, about)
         end
       end
 
@@ -100,6 +108,26 @@ module Gorvant
         problem(field, "has to be a number from #{about['low']} to #{about['high']} #{about['unit']}, not #{given.inspect}")
       end
 
+      MOST_ROWS = 20
+
+      # Pairs of numbers, the first of each rising.
+      def table(field, given, about)
+        return problem(field, "has to be 2 to #{MOST_ROWS} pairs of #{about['columns'].join(' and ')}") unless given.is_a?(Array) && given.size.between?(2, MOST_ROWS)
+
+        wrong = given.each_with_index.flat_map { |pair, i| pair(pair, about) ? [] : problem("#{field}/#{i}", pair_words(pair, about)) }
+        return wrong if wrong.any?
+
+        fall = given.each_cons(2).find_index { |(low, _), (high, _)| high <= low }
+        fall ? problem("#{field}/#{fall + 1}", "#{given[fall + 1][0]} #{about['columns'][0]} comes after #{given[fall][0]}; each row has to be above the one before") : []
+      end
+
+      def pair(pair, about) = pair.is_a?(Array) && pair.size == 2 && pair.each_with_index.all? { |value, i| value.is_a?(Numeric) && value.between?(about["low"][i], about["high"][i]) }
+
+      def pair_words(pair, about)
+        limits = about["columns"].each_with_index.map { |title, i| "#{title} from #{about['low'][i]} to #{about['high'][i]}" }
+        "has to be a pair, #{limits.join(', ')}, not #{pair.inspect[0, 40]}"
+      end
+
       def list(field, given, about)
         return problem(field, "has to be a list of #{about['of'].keys.join(', ')}") unless given.is_a?(Array)
 
@@ -110,6 +138,11 @@ module Gorvant
       def wiring
         doubles("/cables", @rig.cables) + @rig.cables.each_with_index.flat_map { |cable, i| cable(cable, "/cables/#{i}") } +
           names + doubles("/jumpers", @rig.jumpers) + @rig.jumpers.each_with_index.flat_map { |jumper, i| jumper(jumper, "/jumpers/#{i}") }
+      end
+
+      # Maker's codes are for components that there are; colors for tabs.
+      def printed
+        @rig.maker_codes.keys.flat_map { |code| Catalogue.components.key?(code) ? [] : unknown("/maker_codes/#{code}", code, Catalogue.components.keys, "component") }
       end
 
       # Maker's names are for terminals that are there.

@@ -3,8 +3,13 @@
 module Gorvant
   # Why something is on or off at a time, walked back link by link; and when it will be otherwise.
   class Chain
-    # seconds: when it came so, nil for how things stand; rule_says: the rule behind it; left_seconds: until it is over by itself.
-    Because = Value.define(:seconds, :signal, :says, :rule_says, :as_designed, :left_seconds)
+    # seconds: when it came so, nil for how things stand; rule_says: the rule behind it; left_seconds: until it is over by itself, and at
+    # the least, where nobody read how long it lasts; deciding: whether the answer hangs on this link.
+    Because = Value.define(:seconds, :signal, :says, :rule_says, :as_designed, :left_seconds, :left_at_least_seconds, :deciding, defaults: { left_at_least_seconds: nil, deciding: false })
+    # Rules that name nothing by themselves: what stands behind them decides.
+    PASSING = %w[follows script start].freeze
+    # Lengths that a board's own hold has where nobody read it: see profile, hold_unread_seconds.
+    HOLDS = %w[short_cycle_hold hold_after_power hold_on_make].freeze
     MOST_LINKS = 14
 
     attr_reader :links
@@ -17,6 +22,7 @@ module Gorvant
       @links = []
       @seen = []
       follow(signal)
+      decide
     end
 
     # The next time that it comes on, with the event that brings it: nil within this run.
@@ -25,9 +31,26 @@ module Gorvant
       on == true ? nil : @timeline.next_event(@links.first.signal, @at, true)
     end
 
-    def as_designed? = links.any? && links.last.as_designed == true
+    # As designed when the link that it hangs on is: a hold, a delay, a latch, a balance point; not when what came before that happens to be.
+    def as_designed? = links.find(&:deciding)&.as_designed == true
 
     private
+
+    # The first link with a rule behind it; without one, the last.
+    def decide
+      at = links.index { |link| !link.as_designed.nil? && link.rule_says } || (links.size - 1 if links.any?)
+      @links[at] = links[at].with(deciding: true) if at
+    end
+
+    # Where the hold was not read, it is between the shortest and the longest that are usual.
+    def at_least(rule, left)
+      return nil unless left && HOLDS.include?(rule) && unread_hold?
+
+      low, high = Catalogue.profile.dig("sequence", "hold_unread_seconds")
+      [left - (high - low), 0.0].max
+    end
+
+    def unread_hold? = ClockProfile.assumed(@timeline.rig, %w[board_hold_seconds]).any?
 
     def follow(signal)
       return if @seen.include?(signal) || @links.size >= MOST_LINKS
@@ -93,15 +116,15 @@ module Gorvant
       rule = Catalogue.sequence.fetch(reason.rule)
       left = reason.until_seconds && (reason.until_seconds - @at)
       Because.new(seconds: nil, signal: signal, says: Catalogue.words("chain.stands", title: cap(signals.title(signal)), value: words(value)), rule_says: format(rule["says"], reason.fields),
-               as_designed: rule["as_designed"], left_seconds: left&.positive? ? left : nil)
+               as_designed: rule["as_designed"], left_seconds: left&.positive? ? left : nil, left_at_least_seconds: at_least(reason.rule, left&.positive? ? left : nil))
     end
 
     # The chain of events back to the one that nothing led to.
     def events(event)
       while event && @links.size < MOST_LINKS
         left = event.until_seconds && event.until_seconds > @at ? event.until_seconds - @at : nil
-        @links << Because.new(seconds: event.seconds, signal: event.signal, says: event.says, rule_says: event.rule == "script" ? nil : event.rule_says, as_designed: event.as_designed,
-            left_seconds: left)
+        @links << Because.new(seconds: event.seconds, signal: event.signal, says: event.says, rule_says: event.rule == "script" ? nil : event.rule_says, as_designed: event.rule == "script" ? nil : event.as_designed,
+            left_seconds: left, left_at_least_seconds: at_least(event.rule, left))
         event = event.because && @timeline.events[event.because]
       end
     end

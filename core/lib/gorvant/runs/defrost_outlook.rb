@@ -35,14 +35,20 @@ module Gorvant
       @switch = CoilSwitch.of(rig)
     end
 
-    # [Lamp], in the order in which the board asks them.
+    # [Lamp], in the order in which the board asks them: those alone that the board in hand has.
     def lamps
-      [lamp("power", trace.works?("BOARD")), lamp("call", heating?), lamp("y", live?("outdoor.Y")),
-       (lamp("t1", trace.works?("T1_IN")) if profile.counts_on == "T1" || profile.school == "free"), cold, frost, count].compact
+      [lamp("power", trace.works?("BOARD")), (lamp("call", heating?) unless profile.in_cooling), lamp("y", live?("outdoor.Y")),
+       (lamp("t1", trace.works?("T1_IN")) if asks_t1?), sensors, cold, frost, air_pressure, count].compact
     end
+
+    # What this board's count is called, and whether anything was measured that the answer leans on.
+    def counts = Catalogue.words("defrost.counts_#{profile.school}")
+    def measured? = !moment.coil_degrees_f.nil? || moment.switches.any?
 
     # The next defrost, run on the tape from here on.
     def following
+      return Next.new(in_seconds: nil, says: Catalogue.words("defrost.auto_unknown"), because: [], assumed: assumed) if profile.auto && profile.school != "demand"
+
       event = timeline.events.find { |one| one.signal == "defrost" && one.value == true }
       return due(event) if event
 
@@ -57,6 +63,7 @@ module Gorvant
     private
 
     def trace = @trace ||= Trace.new(rig, condition)
+    def asks_t1? = profile.counts_on == "T1" || %w[free clock_motor].include?(profile.school)
     def live?(node) = trace.state(node) == "live"
     def heating? = Catalogue.calls.fetch(moment.call)["mode"] == "heating" && live?("outdoor.#{rig.changeover}") == (rig.changeover == "B")
 
@@ -73,7 +80,7 @@ module Gorvant
     def lamp(id, on, **fields) = Lamp.new(id: id, title: Catalogue.words("defrost.lamp_#{id}"), on: on, waits_for: on ? nil : Catalogue.words("defrost.waits_#{id}", **fields))
 
     def cold
-      return nil if profile.school == "time_only" || rig[:sensing] != "coil_switch"
+      return nil if profile.school == "time_only" || profile.school == "demand" || rig[:sensing] != "coil_switch"
       return lamp("cold", trace.works?("DFT_IN"), closes: degrees(@switch.closes_degrees_f)) if moment.switches.key?("DFT") || by_coil.any?
 
       Lamp.new(id: "cold", title: Catalogue.words("defrost.lamp_cold"), on: nil,
@@ -87,12 +94,25 @@ module Gorvant
 
     # A demand board asks the coil against the air.
     def frost
-      return nil unless rig[:sensing] == "thermistors"
+      return nil unless (rig[:sensing] == "thermistors" && profile.school != "time_only") || profile.school == "demand"
 
-      point = DefrostClock.new(profile).demand_point(moment.outdoor_degrees_f)
-      point = profile.starts_degrees_f unless profile.school == "demand"
-      on = moment.coil_degrees_f.nil? ? nil : moment.coil_degrees_f <= point
+      sensed = self.sensed
+      return nil if sensed.failed? && moment.coil_degrees_f
+
+      point = profile.school == "demand" ? DefrostClock.new(profile).demand_point(sensed.air_degrees_f || moment.outdoor_degrees_f) : profile.starts_degrees_f
+      on = moment.coil_degrees_f && sensed.coil_degrees_f <= point
       Lamp.new(id: "frost", title: Catalogue.words("defrost.lamp_frost"), on: on, waits_for: on ? nil : Catalogue.words("defrost.waits_frost", point: degrees(point.round(1))))
+    end
+
+    # As the board's own sensors have them.
+    def sensed = Sensed.through(moment.faults, coil: moment.coil_degrees_f || moment.outdoor_degrees_f, air: moment.outdoor_degrees_f)
+    def sensors = rig[:sensing] == "thermistors" ? lamp("sensors", !sensed.failed?) : nil
+
+    def air_pressure
+      return nil unless rig[:sensing] == "coil_switch" && rig[:air_pressure_switch]
+      return lamp("air_pressure", trace.works?("APS_IN")) if moment.switches.key?("APS")
+
+      Lamp.new(id: "air_pressure", title: Catalogue.words("defrost.lamp_air_pressure"), on: nil, waits_for: Catalogue.words("defrost.waits_air_pressure_unknown"))
     end
 
     def count
@@ -109,8 +129,11 @@ module Gorvant
     def due(event)
       sights = course(event.seconds)
       rises = moment.coil_degrees_f ? [Catalogue.words("defrost.assumed_coil_rises")] : []
-      Next.new(in_seconds: event.seconds, says: Catalogue.words("defrost.next", in: words(event.seconds)), because: [event.rule_says].compact, course: sights, assumed: assumed + rises)
+      Next.new(in_seconds: event.seconds, says: Catalogue.words("defrost.next", in: words(event.seconds)), because: [event.rule_says, (Catalogue.words("defrost.waste") if thaws_nothing?(event))].compact, course: sights, assumed: assumed + rises)
     end
+
+    # In and out at the very same moment: the coil is warm already.
+    def thaws_nothing?(event) = timeline.events.any? { |one| one.signal == "defrost" && one.value == false && one.seconds - event.seconds < 1 && one.id > event.id }
 
     # --- the tape
 

@@ -9,17 +9,20 @@ module Gorvant
     # marks: { mark => seconds on the watch }. answers: what was seen without a time, { "fan" / "valve" / "strips" => true or false }.
     # counted_minutes: on the clock before, nil for unknown; fresh: right after a defrost or a reset. coil_degrees_f at entry, or nil.
     # watch_started_at: seconds since 1970 by the device whose watch it is, so that another can go on; nothing here follows from it.
-    # readings: { name => number } of READINGS. tally: { item => "on" / "off" }.
-    Record = Value.define(:marks, :answers, :counted_minutes, :fresh, :coil_degrees_f, :readings, :tally, :closed, :watch_started_at,
-                          defaults: { marks: {}.freeze, answers: {}.freeze, counted_minutes: nil, fresh: false, coil_degrees_f: nil, readings: {}.freeze, tally: {}.freeze, closed: false,
+    # readings: { name => number } of READINGS. tally: { item => "on" / "off" }, what a person said of it. marked_by: { mark => how it was made },
+    # a key of MARKED_BY.
+    Record = Value.define(:marks, :answers, :marked_by, :counted_minutes, :fresh, :coil_degrees_f, :readings, :tally, :closed, :watch_started_at,
+                          defaults: { marks: {}.freeze, answers: {}.freeze, marked_by: {}.freeze, counted_minutes: nil, fresh: false, coil_degrees_f: nil, readings: {}.freeze, tally: {}.freeze, closed: false,
                                       watch_started_at: nil })
     Step = Value.define(:id, :does, :proves, :not, :note, :mark, :tally, :cautions)
     # One line of the tape: expected and seen, seconds on the watch, either may be nil. agrees: within a hand's reaction, nil where one is missing.
     Beside = Value.define(:mark, :title, :expected_seconds, :seen_seconds, :agrees)
 
     MARKS = %w[jumper_on bridge_on fan_off valve_heard strips_on bridge_off jumper_off fan_back strips_off].freeze
-    ANSWERS = %w[fan valve strips fan_back strips_off went_in].freeze
-    READINGS = %w[fan_amps vapour_before_degrees_f vapour_after_degrees_f true_suction_psi vapour_port_psi coil_at_end_degrees_f].freeze
+    ANSWERS = %w[fan valve strips fan_back strips_off went_in unplugged switch_closed].freeze
+    # A relay that clicks, a clamp that falls, or a fan seen standing, which has coasted.
+    MARKED_BY = %w[click clamp standing].freeze
+    READINGS = %w[fan_amps vapour_before_degrees_f vapour_after_degrees_f true_suction_before_psi vapour_port_before_psi true_suction_psi vapour_port_psi coil_at_end_degrees_f].freeze
     # What has to be as it was before anybody leaves.
     AT_REST = { "coil_jumper" => "off", "bridge" => "off", "sensor_plug" => "on" }.freeze
 
@@ -45,8 +48,9 @@ module Gorvant
 
     # Warnings before a hand moves: what a bridge that stays on would do.
     def warnings
-      hurried = profile.forced_entry == "speed_up" && profile.hurries_limit
+      hurried = profile.forced_entry == "speed_up" && profile.hurries_limit && profile.limit_seconds
       [(Catalogue.words("defrost.warn_hurried", limit: clock(profile.limit_seconds), seconds: format("%.1f", profile.limit_seconds / profile.speed_up_factor), factor: factor) if hurried),
+       (Catalogue.words("defrost.warn_no_limit") unless profile.limit_seconds),
        (Catalogue.words("defrost.warn_auto") if rig[:interval_auto]),
        (Catalogue.words("defrost.warn_hot_gas") if rig[:defrost_method] == "hot_gas")].compact
     end
@@ -88,24 +92,51 @@ module Gorvant
       near && (possible.one? || zero?) ? near.interval_minutes : nil
     end
 
+    # How each item of this test's tally stands, by the marks and by what a person said: { item => "on", "off" or nil for nobody said }.
+    def tally = items.to_h { |item| [item, stands(item)] }
+
+    # What the marks leave open, and has to be said before the test is closed: { item => question }.
+    def questions = tally.select { |_item, state| state.nil? }.to_h { |item, _state| [item, Catalogue.words("defrost.ask_#{item}")] }
+
     # Items of the tally that are not as they have to be left: words.
     def left_behind
-      record.tally.reject { |item, state| AT_REST.fetch(item, state) == state }.map { |item, state| Catalogue.words("defrost.left_#{item}", state: state) }
+      tally.reject { |item, state| state.nil? || AT_REST.fetch(item) == state }.map { |item, state| Catalogue.words("defrost.left_#{item}", state: state) }
     end
 
-    # Raises BadHistory while anything is left behind.
+    # Raises BadHistory while anything is left behind, or nobody said.
     def refuse_close!
-      left = left_behind
+      left = left_behind + questions.keys.map { |item| Catalogue.words("defrost.unsaid_#{item}") }
       raise BadHistory.new([{ "field" => "/test/tally", "problem" => Catalogue.words("defrost.not_closed", left: left.join("; ")) }]) if record.closed && left.any?
     end
 
     private
 
+    PUT_ON = { "coil_jumper" => %w[jumper_on jumper_off], "bridge" => %w[bridge_on bridge_off] }.freeze
+
+    # The bridge of every test; plug and jumper where the board is gone into by them.
+    def items
+      unplugs = rig[:sensing] == "coil_switch" && profile.forced_entry == "speed_up"
+      used = { "bridge" => marks.key?("bridge_on"), "coil_jumper" => marks.key?("jumper_on") || (unplugs && marks.key?("bridge_on")),
+               "sensor_plug" => marks.key?("jumper_on") || (unplugs && marks.key?("bridge_on")) }
+      AT_REST.keys.select { |item| used.fetch(item) || record.tally.key?(item) }
+    end
+
+    # What a person said of it, else the last mark.
+    def stands(item)
+      return record.tally[item] if record.tally.key?(item)
+
+      on, off = PUT_ON[item]
+      return "off" if off && marks[off]
+
+      on && marks[on] ? "on" : nil
+    end
+
     def factor = format("%g", profile.speed_up_factor)
+    def sharp = @numbers.fetch("mark_sharp_seconds")
     def allowed(mark) = %w[strips_on strips_off fan_back].include?(mark) ? @numbers.fetch("lag_seconds") : reaction * 2
 
     # Unplugging the switch for the jumper resets a clock that runs only while the coil is cold.
-    def fresh? = record.fresh || (profile.school == "run_time_cold" && rig[:sensing] == "coil_switch" && profile.forced_entry == "speed_up")
+    def fresh? = record.fresh || (profile.school == "run_time_cold" && rig[:sensing] == "coil_switch" && profile.forced_entry == "speed_up" && record.answers["unplugged"] != false)
     def counted = fresh? ? 0.0 : record.counted_minutes || 0.0
 
     # Seconds from the bridge to fan or valve, which follow the relay at once; what heats indoors follows late and times nothing.
@@ -129,9 +160,35 @@ module Gorvant
     def no_sign
       denied = denials
       held = marks["bridge_off"] ? Catalogue.words("defrost.for_seconds", seconds: since_bridge("bridge_off")) : ""
-      return verdict("entry_none", [*watch("bridge_on", "bridge_off"), *denied], held: held) if denied.any?
+      return denied_entry(denied, held) if denied.any?
 
       marks["bridge_off"] && verdict("entry_unmarked", watch("bridge_on", "bridge_off"), held: held)
+    end
+
+    # It did not go in: what that follows from, cheapest first. A coil that is warm, a bridge that came off too soon, are no fault.
+    def denied_entry(denied, held)
+      evidence = [*watch("bridge_on", "bridge_off"), *denied, coil_words(record.coil_degrees_f)]
+      code = "entry_let_go" if bridged_seconds && profile.forced_entry == "held_pins" && bridged_seconds < profile.hold_seconds - sharp
+      code ||= warm_entry
+      code ||= "entry_bridged_short" if bridged_seconds && profile.forced_entry == "speed_up" && bridged_seconds < expected_seconds + sharp
+      verdict(code || "entry_none", evidence, held: held, coil: record.coil_degrees_f ? format("%g", record.coil_degrees_f) : "", bridged: bridged_seconds ? seconds(bridged_seconds) : "",
+          hold: format("%g", profile.hold_seconds), needs: seconds(expected_seconds), set: format("%g", profile.interval_seconds / 60), **points)
+    end
+
+    def points = { closes: format("%g", profile.starts_degrees_f), opens: format("%g", profile.ends_degrees_f) }
+    def bridged_seconds = marks["bridge_off"] && (marks["bridge_off"] - marks["bridge_on"])
+    # Whether the board believes in cold whatever the coil is.
+    def believes_cold? = !marks["jumper_on"].nil? || record.tally["coil_jumper"] == "on" || (profile.school == "time_only" && profile.ends_by == "time")
+
+    # By the coil: above its end it cannot go in, between the points the switch's history decides, and unmeasured nobody knows.
+    def warm_entry
+      return nil if believes_cold? || record.answers["switch_closed"] == true
+
+      coil = record.coil_degrees_f
+      return "entry_none_unread" if coil.nil? && record.answers["switch_closed"].nil?
+      return "entry_none_warm" if record.answers["switch_closed"] == false || coil >= profile.ends_degrees_f || (rig[:sensing] == "thermistors" && coil > profile.starts_degrees_f)
+
+      "entry_none_between" if coil > profile.starts_degrees_f
     end
 
     # What was answered that says it did not go in: words, none where nobody said so.
@@ -152,19 +209,28 @@ module Gorvant
           opens: format("%g", profile.ends_degrees_f))
     end
 
-    def held = verdict("entry_held", watch("bridge_on", "fan_off"), seen: seconds(timed[1]), hold: format("%g", profile.hold_seconds))
+    # Well before the hold, or long after it, is not what the pins do.
+    def held
+      early = timed[1] < (profile.hold_seconds * (1 - @numbers.fetch("held_early_share"))) - sharp
+      late = timed[0] > profile.hold_seconds + sharp + @numbers.fetch("held_late_seconds")
+      verdict("entry_held#{'_early' if early}#{'_late' if late}", watch("bridge_on", "fan_off"), seen: seconds(timed[1]), hold: format("%g", profile.hold_seconds))
+    end
 
-    def fits = SpeedUp.fits(timed[1], factor: profile.speed_up_factor, fresh: fresh?, late_seconds: timed[1] - timed[0])
+    # What selectors offer, and what this one is noted to be on.
+    def intervals = @numbers.fetch("intervals_minutes") | [set_minutes]
+    def set_minutes = (profile.interval_seconds / 60).then { |minutes| minutes == minutes.round ? minutes.round : minutes }
+    def fits = SpeedUp.fits(timed[1], factor: profile.speed_up_factor, fresh: fresh?, late_seconds: timed[1] - timed[0], intervals: intervals)
     def interval = judge_interval(fits, SpeedUp.possible(fits))
 
     def judge_interval(fits, possible)
-      set = (profile.interval_seconds / 60).round
+      set = set_minutes
       fields = { seen: seconds(timed[1]), factor: factor, minutes: SpeedUp.minutes_left(timed[1], profile.speed_up_factor).round, set: set,
                  expected: seconds(SpeedUp.expected_seconds(set, profile.speed_up_factor)) }
-      return none(fits) if possible.empty?
+      return by_fits(possible.empty? ? "interval_none_auto" : "interval_auto", possible, fields) if profile.auto
+      return none(fits, fields) if possible.empty?
 
       near = possible.find { |fit| fit.verdict == "near_zero" }
-      return by_fits("interval_counted", possible, fields) unless near
+      return by_fits(longer?(fits, set) ? "interval_longer" : "interval_counted", possible, fields) unless near
       return verdict("interval_as_set", evidence_of(fits), **fields) if near.interval_minutes == set && (possible.one? || zero?)
       return verdict("interval_other", evidence_of(fits), found: near.interval_minutes, **fields) if possible.one? || zero?
       return by_fits("interval_not_set", possible, fields) if possible.none? { |fit| fit.interval_minutes == set }
@@ -175,8 +241,16 @@ module Gorvant
     # Known to have begun at zero, or as good as.
     def zero? = fresh? || (record.counted_minutes && record.counted_minutes <= @numbers.fetch("near_zero_minutes"))
 
-    def none(fits)
-      verdict("interval_none", evidence_of(fits), seen: seconds(timed[1]), factor: factor, longest: fits.last.interval_minutes, expected: seconds(fits.last.expected_seconds))
+    # Longer than all that the set interval can take, as far as the mark is sharp.
+    def longer?(fits, set) = fits.find { |fit| fit.interval_minutes == set }.then { |fit| timed[0] > fit.expected_seconds + sharp }
+
+    # Nothing fits: longer than any can be, longer than the set one, or shorter than a clock at zero can make it.
+    def none(fits, fields)
+      longest = fits.last
+      code = if timed[0] > longest.expected_seconds + sharp then "interval_none"
+             else longer?(fits, fields[:set]) ? "interval_longer" : "interval_short"
+             end
+      verdict(code, evidence_of(fits), longest: longest.interval_minutes, longest_seconds: seconds(longest.expected_seconds), fits: Catalogue.words("defrost.fits_none"), **fields)
     end
 
     def by_fits(code, possible, fields)
@@ -214,6 +288,7 @@ module Gorvant
       return nil if rig[:defrost_method] == "hot_gas"
 
       signs = [line_sign, gauge_sign, heard_sign].compact
+      return verdict("valve_gauges_alike", [gauge_words]) if signs.empty? && gauges_alike?
       return verdict("valve_unclear", [Catalogue.words("defrost.nothing_taken")]) if signs.empty?
 
       against = signs.find { |turned, _words| !turned }
@@ -227,15 +302,27 @@ module Gorvant
       before && after && [before - after >= @numbers.fetch("vapour_line_turns_degrees_f"), Catalogue.words("defrost.vapour_line", before: format("%g", before), after: format("%g", after))]
     end
 
-    # True suction and vapour port alike in defrost and cooling, far apart in heating.
+    # True suction and vapor port are alike in defrost and cooling, far apart in heating. Alike proves that the valve moved only where they
+    # were apart before: without compression, or with a valve that leaks through, they are alike all the time.
     def gauge_sign
-      suction, port = record.readings.values_at("true_suction_psi", "vapour_port_psi")
-      return nil unless suction && port
+      apart = gauges_apart or return nil
+      return [false, gauge_words] if apart > @numbers.fetch("apart_psi")
 
-      apart = (suction - port).abs
-      return nil if apart.between?(@numbers.fetch("alike_psi"), @numbers.fetch("apart_psi"))
+      before = gauges_apart("_before")
+      [true, gauge_words] if gauges_alike? && before && before > @numbers.fetch("apart_psi")
+    end
 
-      [apart <= @numbers.fetch("alike_psi"), Catalogue.words("defrost.gauges", suction: format("%g", suction), port: format("%g", port))]
+    def gauges_apart(moment = "")
+      suction, port = record.readings.values_at("true_suction#{moment}_psi", "vapour_port#{moment}_psi")
+      suction && port && (suction - port).abs
+    end
+
+    def gauges_alike? = (apart = gauges_apart) && apart <= @numbers.fetch("alike_psi")
+
+    def gauge_words
+      values = %w[true_suction_before_psi vapour_port_before_psi true_suction_psi vapour_port_psi].map { |key| record.readings[key]&.then { |value| format("%g", value) } }
+      before = values[0] && values[1] ? Catalogue.words("defrost.gauges_before", suction: values[0], port: values[1]) : ""
+      before + Catalogue.words("defrost.gauges", suction: values[2], port: values[3])
     end
 
     def heard_sign
@@ -248,8 +335,21 @@ module Gorvant
       return nil if rig[:backup] == "none"
       return verdict("strips_on", watch("bridge_on", "strips_on"), seen: since_bridge("strips_on")) if marks["strips_on"]
 
-      record.answers["strips"] == false ? verdict("strips_missing",
-[Catalogue.words("defrost.answer_no", what: "heat came on")]) : verdict("strips_unclear", [Catalogue.words("defrost.nothing_taken")])
+      return verdict("strips_unclear", [Catalogue.words("defrost.nothing_taken")]) unless record.answers["strips"] == false
+
+      evidence = [*watch("fan_off", "fan_back"), Catalogue.words("defrost.answer_no", what: "heat came on")]
+      no_time? ? verdict("strips_no_time", evidence, needs: seconds(strips_need)) : verdict("strips_missing", evidence)
+    end
+
+    # Seconds from the relay to heat: a sequencer's or a furnace's, or none to speak of.
+    def strips_need = rig[:backup] == "strips" && rig[:strip_switch] == "relay" ? @numbers.fetch("lag_seconds") : @numbers.fetch("strips_on_lag_seconds")
+
+    # Out again before heat could come.
+    def no_time?
+      began = sharp_beginning or return false
+
+      over = [marks["fan_back"], marks["jumper_off"]].compact.min
+      !over.nil? && over - began[0] < strips_need
     end
   end
 end

@@ -15,7 +15,7 @@ module Gorvant
       @rig = rig
       @condition = condition
       faults = Fault.parse_all(condition.faults)
-      fitted = faults.inject(rig) { |so_far, fault| fault.refit(so_far) }
+      @fitted = fitted = faults.inject(rig) { |so_far, fault| fault.refit(so_far) }
       @netlist, held = Fault.inject(Assembly.netlist(fitted), faults)
       @held = late_contacts.merge(held)
       @positions = Assembly.positions(fitted, condition)
@@ -77,12 +77,16 @@ module Gorvant
       (@loops ||= {})[code] ||= (low_voltage?(branch.from) ? @low_voltage : line_voltage(branch)).of(branch)
     end
 
-    # What the instrument should show between two points, and why.
+    # What the instrument should show between two points, and why. Where nobody has read how things stand (a contactor's poles, a switch
+    # near its points) it may be one of several.
     # Returns [Expected, Reasons::Reason].
     def reading(first, second, instrument = "high_impedance")
       expected = meter(instrument).read(first, second)
-      [expected, reasons(first).explain(first, second, expected)]
+      either(expected, first, second, instrument) || [expected, reasons(first).explain(first, second, expected)]
     end
+
+    # [Assembly::Positions::Stand] of switches that stand where the call, the weather or the coil puts them.
+    def stands = @stands ||= Assembly::Positions.stands(@fitted, condition)
 
     # Ohms between two points as things stand, with the power off.
     def ohms(first, second, isolated: false)
@@ -94,6 +98,57 @@ module Gorvant
     def low_voltage?(node) = @low_nodes.key?(node)
 
     private
+
+    # --- what nobody has read
+
+    def either(expected, first, second, instrument)
+      rivals = low_voltage?(first) && low_voltage?(second) ? near_their_points : near_their_points + unread_contactors
+      return nil if rivals.empty? || [first, second].any? { |node| rivals.any? { |rival| !rival.netlist.node?(node) } }
+
+      return nil if expected.low_volts_ac.nil?
+
+      others = rivals.map { |rival| [rival.meter(instrument).read(first, second), rival.trait] }.reject { |other, _trait| like?(other, expected) }
+      return nil if others.empty?
+
+      all = [[expected, trait || own_trait(rivals.first)], *others]
+      [Expected.either(all.map(&:first)), Reasons::Reason.new(key: "either", says: either_words(all, rivals), links: [])]
+    end
+
+    def like?(one, other) = one.klass == other.klass && ((one.volts_ac || 0) - (other.volts_ac || 0)).abs < Catalogue.profile.dig("reading_classes", "about_0", "high")
+
+    def either_words(all, rivals)
+      list = all.map { |read, by| Catalogue.words("reason.either_one", volts: format("%.1f", read.volts_ac || 0.0), if: by) }.uniq.join(" or ")
+      Catalogue.words("reason.either", list: list, why: rivals.first.why)
+    end
+
+    # The same circuit with the contactor otherwise, where nobody has read it.
+    def unread_contactors
+      @unread_contactors ||= begin
+        legs = { "contactor_L1" => { contactor_poles: 1, contactor_switched_leg: "L1" }, "contactor_L2" => { contactor_poles: 1, contactor_switched_leg: "L2" },
+                 "contactor_two" => { contactor_poles: 2 } }
+        known = { 1 => rig[:contactor_switched_leg] == "unknown" ? %w[contactor_L1 contactor_L2] : [], 2 => [] }.fetch(rig[:contactor_poles], legs.keys)
+        known.drop(1).map { |key| Rival.new(rig.set(legs.fetch(key)), condition, Catalogue.wording.fetch("either.#{key}"), Catalogue.wording.fetch("either.contactor")) }
+      end
+    end
+
+    # The same circuit with a switch that is near its points in its other position.
+    def near_their_points
+      @near_their_points ||= stands.select { |stand| stand.state == "undetermined" }.map do |stand|
+        closed = @positions.fetch(stand.code) { netlist[stand.code][:closed] }
+        Rival.new(rig, condition.with(switches: condition.switches.merge(stand.code => closed ? "open" : "closed")),
+                  Catalogue.words("either.near_as", code: stand.code, state: closed ? "open" : "closed"), Catalogue.words("either.near", code: stand.code))
+      end
+    end
+
+    # What this trace itself takes for so.
+    def trait = nil
+
+    def own_trait(rival)
+      return Catalogue.wording.fetch("either.contactor_L1") unless near_their_points.include?(rival)
+
+      stand = stands.find { |one| one.state == "undetermined" }
+      Catalogue.words("either.near_as", code: stand.code, state: solution.conducts?(netlist[stand.code]) ? "closed" : "open")
+    end
 
     # What a furnace feeds goes home to the neutral, which is grounded at the panel.
     def line_voltage(branch)
@@ -146,20 +201,71 @@ module Gorvant
       return [Why.new(says: say("no_way", code))] unless loop.best_feeder
       return [Why.new(says: say("no_home", code))] unless loop.home
 
-      missing = loop.first_missing
+      missing = first_missing(loop)
       return [start_winding(code) || too_low(code)] unless missing
 
       branch = missing.branch
       return contact_chain(code, branch, seen) if branch.kind == :contact
 
-      links = designed?(branch) ? uncalled(loop) : [branch.label]
-      [Why.new(says: say(open_key(branch), code, link: links.join(" and ")), missing: branch.id, as_designed: designed?(branch))]
+      [designed?(branch) ? left_open(code, branch, loop) : open_link(code, branch)]
     end
 
-    # Every output that would have fed the load had it been called.
-    def uncalled(loop)
-      loop.feeders.filter_map { |steps| steps.find(&:open?)&.branch }.select { |branch| designed?(branch) }.map(&:label).uniq.sort.reverse
+    # Of several feeds that are open somewhere, the one that is being called speaks: W2 called and held off by its outdoor thermostat is
+    # not "E not called".
+    def first_missing(loop)
+      called = loop.feeders.select { |steps| steps.any? { |step| thermostat?(step.branch) && !step.open? } }
+      feeder = called.min_by { |steps| steps.count(&:open?) } || loop.best_feeder
+      (feeder + loop.home).find(&:open?)
     end
+
+    # A switch that stands open where the weather, or the call, puts it, and would close by itself, is as designed.
+    def open_link(code, branch)
+      warm = branch.id == "ODT" && stands.find { |stand| stand.code == "ODT" && stand.state == "open" }
+      return Why.new(says: say("odt_warm", code, degrees: format("%g", condition.outdoor_degrees_f)), missing: branch.id, as_designed: true) if warm
+
+      Why.new(says: say(open_key(branch), code, link: branch.label), missing: branch.id)
+    end
+
+    # An output that is left open: by this call, by a balance point, or because the thermostat is told of other equipment.
+    def left_open(code, branch, loop)
+      balance(code, branch) || set_up(code, branch) ||
+        Why.new(says: say(open_key(branch), code, link: uncalled(loop, branch).join(" and ")), missing: branch.id, as_designed: true)
+    end
+
+    # Every output of the thermostat that would have fed the load had it been called.
+    def uncalled(loop, branch)
+      return [branch.label] unless thermostat?(branch)
+
+      loop.feeders.filter_map { |steps| steps.find(&:open?)&.branch }.select { |open| thermostat?(open) && designed?(open) }.map(&:label).uniq.sort.reverse
+    end
+
+    def thermostat?(branch) = branch.component == "THERMOSTAT" && branch.switching?
+
+    def balance(code, branch)
+      outdoor = condition.outdoor_degrees_f
+      return nil unless outdoor && thermostat?(branch) && condition.outputs.nil? && Outputs.closed(@fitted, condition.call).include?(branch.id.split(".").last)
+
+      fields = { outdoor: format("%g", outdoor) }
+      return Why.new(says: say("balance_crossed", code, **fields), missing: branch.id) if Balance.nothing?(@fitted, outdoor)
+
+      key, limit = Balance.compressor?(@fitted, outdoor) ? %i[above_balance auxiliary_balance_degrees_f] : %i[below_balance compressor_balance_degrees_f]
+      Why.new(says: say(key.to_s, code, limit: format("%g", @fitted[limit]), **fields), missing: branch.id, as_designed: true)
+    end
+
+    # Not as designed where the same call, with the thermostat set up for this equipment, would have closed it.
+    def set_up(code, branch)
+      return nil unless thermostat?(branch) && condition.outputs.nil?
+
+      right = Target.rig(@fitted)
+      return nil if right.equal?(@fitted) || !set_right.works?(code)
+
+      wrong = Target.fitting(@fitted).reject { |key, values| values.include?(@fitted[key]) }.keys
+      words = wrong.map { |key| Catalogue.words("why.set_up_says", title: Catalogue.facts.fetch(key)["title"], is: Comparison.words(key, @fitted[key]), right: Comparison.words(key, right[key])) }
+      Why.new(says: say("set_up_wrong", code, link: branch.label, settings: words.join("; ")), missing: branch.id)
+    end
+
+    # The same with the thermostat's settings put right.
+    def set_right = @set_right ||= Trace.new(Target.rig(@fitted), condition.with(faults: condition.faults.reject { |fault| fault["kind"] == "set_up" }))
 
     def contact_chain(code, contact, seen)
       return [parted(code, contact)] if contact[:rest] == :closed
@@ -214,6 +320,17 @@ module Gorvant
     def say(key, code, **fields)
       title = Naming.component(code)
       Catalogue.words("why.#{key}", load: title[0].upcase + title[1..], **fields)
+    end
+
+    # A trace that this one cannot be told from, with what it takes for so, and why nobody knows.
+    class Rival < Trace
+      attr_reader :trait, :why
+
+      def initialize(rig, condition, trait, why)
+        super(rig, condition)
+        @trait = trait
+        @why = why
+      end
     end
   end
 end

@@ -12,22 +12,23 @@ module Gorvant
       @pixel = (to - from) / width.to_f
     end
 
-    # [Signal] with the value that holds at the beginning, and at most two changes a pixel.
-    def signals = @timeline.signals.map { |signal| signal.with(steps: [[from, @timeline.value_at(signal.id, from)]] + thinned(inside(signal.steps), &:last)) }
+    # [Signal] with the value that holds at the beginning, and at most two changes a pixel: the first and the last, so that a pulse is seen.
+    def signals = @timeline.signals.map { |signal| signal.with(steps: [[from, @timeline.value_at(signal.id, from)]] + by_pixel(inside(signal.steps)) { |same| [same.first, same.last] }) }
 
-    # [Curve] with the values at both ends; of each pixel the least and the most.
+    # [Curve] with the values at both ends; of each pixel the least and the most, in the order in which they came.
     def curves
-      @timeline.curves.map { |curve| curve.with(points: [[from, value(curve, from)], *thinned(inside(curve.points), &:last), [to, value(curve, to)]]) }
+      @timeline.curves.map do |curve|
+        kept = by_pixel(inside(curve.points)) { |same| same.minmax_by(&:last).uniq.sort_by(&:first) }
+        curve.with(points: [[from, value(curve, from)], *kept, [to, value(curve, to)]])
+      end
     end
 
     private
 
     def inside(points) = points.select { |at, _value| at > from && at <= to }
 
-    def thinned(points)
-      points.chunk_while { |a, b| ((a[0] - from) / @pixel).floor == ((b[0] - from) / @pixel).floor }.flat_map do |same|
-        same.size <= 2 ? same : [same.first, same.last]
-      end
+    def by_pixel(points)
+      points.chunk_while { |a, b| ((a[0] - from) / @pixel).floor == ((b[0] - from) / @pixel).floor }.flat_map { |same| same.size <= 2 ? same : yield(same) }
     end
 
     def value(curve, at)

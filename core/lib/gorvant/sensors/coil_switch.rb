@@ -11,15 +11,10 @@ module Gorvant
 
     # Marked by its opening temperature and its differential: "68 less 40" closes at 28.
     def self.marked(opens_degrees_f, less_delta_degrees_f) = new(closes_degrees_f: opens_degrees_f - less_delta_degrees_f, opens_degrees_f: opens_degrees_f)
-    def self.of(rig) = new(closes_degrees_f: rig[:coil_switch_closes_degrees_f], opens_degrees_f: rig[:coil_switch_opens_degrees_f], inclusive: rig[:thresholds_inclusive])
+    def self.of(rig) = new(**Hysteresis.coil_switch(rig).to_h)
 
     # By a lone temperature: "closed", "open" or "undetermined".
-    def at(degrees_f)
-      return "closed" if inclusive ? degrees_f <= closes_degrees_f : degrees_f < closes_degrees_f
-      return "open" if inclusive ? degrees_f >= opens_degrees_f : degrees_f > opens_degrees_f
-
-      "undetermined"
-    end
+    def at(degrees_f) = Hysteresis.new(**to_h).at(degrees_f)
 
     # By a history of temperatures, in order.
     def states(temperatures)

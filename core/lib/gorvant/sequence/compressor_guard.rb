@@ -4,17 +4,21 @@ module Gorvant
   # The board's own compressor relay: it holds the next start after a stop, or after its power came back; it counts the trips of
   # a call and locks out. Its own turn in and out of a defrost is asked for by the defrost board.
   class CompressorGuard < Controller
-    # sees_trips: whether the safeties come back to the board, so that it knows when one opens.
-    def initialize(hold_seconds:, hold_on_power:, lockout_trips:, sees_trips:)
+    # hold_kind: "on_break", from a stop; "on_make", from the arrival of Y. sees_trips: whether the safeties come back to the board, so
+    # that it knows when one opens.
+    def initialize(hold_seconds:, hold_on_power:, lockout_trips:, sees_trips:, hold_kind: "on_break")
       super()
+      @on_make = hold_kind == "on_make"
       @hold_seconds = hold_seconds.to_f
       @hold_on_power = hold_on_power
       @lockout_trips = lockout_trips
       @sees_trips = sees_trips
     end
 
+    HELD_FROM = { "hold_after_power" => "BOARD", "hold_on_make" => "outdoor.Y", "short_cycle_hold" => "outdoor.board.T1" }.freeze
+
     def id = "guard"
-    def memory = { powered: nil, running: false, held_until: nil, hold_rule: nil, trips: 0, locked: false, tripped: false }
+    def memory = { powered: nil, called: false, running: false, held_until: nil, hold_rule: nil, trips: 0, locked: false, tripped: false }
 
     def step(memory, seen)
       now = noticed(memory, seen)
@@ -29,12 +33,13 @@ module Gorvant
     def noticed(memory, seen)
       powered = seen.works?("BOARD")
       called = powered && seen.works?("Y_IN")
-      now = memory.merge(powered: powered)
+      now = memory.merge(powered: powered, called: called)
       now = now.merge(trips: 0, locked: false, tripped: false) unless called
       now = hold(now, seen, "hold_after_power") if powered && memory[:powered] == false && @hold_on_power
+      now = hold(now, seen, "hold_on_make") if @on_make && called && !memory[:called]
       running = called && seen.works?("T1_IN") && !now[:locked]
       now = trip(now, seen) if tripped?(now, seen, called, running)
-      now = hold(now, seen, "short_cycle_hold") if memory[:running] && !running && powered && !seen.outputs["turn"]
+      now = hold(now, seen, "short_cycle_hold") if !@on_make && memory[:running] && !running && powered && !seen.outputs["turn"]
       now.merge(running: running, tripped: now[:tripped] && !running)
     end
 
@@ -54,7 +59,7 @@ module Gorvant
 
     def reasons(now, held, turning)
       hold = if turning then because("defrost_turn", from: "turn")
-             elsif held then because(now[:hold_rule], from: now[:hold_rule] == "hold_after_power" ? "BOARD" : "outdoor.board.T1", until_seconds: now[:held_until])
+             elsif held then because(now[:hold_rule], from: HELD_FROM.fetch(now[:hold_rule]), until_seconds: now[:held_until])
              else because("hold_over")
              end
       { "hold" => hold, "trips" => because("trip", trips: now[:trips], most: @lockout_trips),

@@ -13,8 +13,7 @@ module Gorvant
       super()
       @id = id
       @quantity = quantity
-      @closes_at = closes_at.to_f
-      @opens_at = opens_at.to_f
+      @points = Hysteresis.new(closes_degrees_f: closes_at.to_f, opens_degrees_f: opens_at.to_f, inclusive: inclusive)
       @rules = rules
       @inclusive = inclusive
     end
@@ -24,7 +23,7 @@ module Gorvant
     def step(memory, seen)
       degrees = seen.value(@quantity)
       closed = position(memory[:closed], degrees)
-      threshold = closed ? @opens_at : @closes_at
+      threshold = closed ? @points.opens_degrees_f : @points.closes_degrees_f
       answer({ closed: closed }, { id => closed }, wake_at: wake(threshold, degrees, seen),
                                                    reasons: { id => because(closed ? @rules[:closed] : @rules[:open], from: @quantity, degrees: format("%.0f", degrees)) })
     end
@@ -38,10 +37,8 @@ module Gorvant
     end
 
     def position(closed, degrees)
-      return true if @inclusive ? degrees <= @closes_at : degrees < @closes_at
-      return false if @inclusive ? degrees >= @opens_at : degrees > @opens_at
-
-      closed || false
+      state = @points.at(degrees)
+      state == "undetermined" ? closed || false : state == "closed"
     end
   end
 end

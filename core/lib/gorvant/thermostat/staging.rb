@@ -44,11 +44,11 @@ module Gorvant
     end
 
     # Outdoor temperatures at which something changes.
-    def balances = balanced? ? [rig[:compressor_balance_degrees_f], rig[:auxiliary_balance_degrees_f]] : []
+    def balances = Balance.in_use?(rig) ? [rig[:compressor_balance_degrees_f], rig[:auxiliary_balance_degrees_f]] : []
 
-    # Whether the thermostat may run each at this temperature. Balance points without a sensor do nothing.
-    def compressor_allowed?(outdoor) = !balanced? || rig[:compressor_lockout] == "off_for_test" || outdoor >= rig[:compressor_balance_degrees_f]
-    def auxiliary_allowed?(outdoor) = !balanced? || outdoor <= rig[:auxiliary_balance_degrees_f]
+    # Whether the thermostat may run each at this temperature.
+    def compressor_allowed?(outdoor) = Balance.compressor?(rig, outdoor)
+    def auxiliary_allowed?(outdoor) = Balance.auxiliary?(rig, outdoor)
 
     # Errors from which each stage comes, in the school of a differential per stage.
     def steps
@@ -61,7 +61,6 @@ module Gorvant
     private
 
     def conventional? = rig[:system_setup] == "conventional"
-    def balanced? = rig[:balance_points] && rig[:outdoor_sensor]
     def by_time? = rig[:staging_school] == "time"
     def delay = rig[:stage_delay_minutes] * 60.0
     def fast(mode) = rig[mode == "heat" ? :fast_heating : :fast_cooling]
@@ -141,11 +140,19 @@ module Gorvant
       return nil unless stand.mode == "heat"
 
       outdoor = format("%g", stand.outdoor_degrees_f.round(1))
+      return crossed(outdoor) if Balance.nothing?(rig, stand.outdoor_degrees_f)
+
       if name == "aux"
         Wait.new(rule: "above_auxiliary_balance", fields: { outdoor: outdoor, limit: format("%g", rig[:auxiliary_balance_degrees_f]) }) unless auxiliary_allowed?(stand.outdoor_degrees_f)
       elsif !allowed
         Wait.new(rule: "below_compressor_balance", fields: { outdoor: outdoor, limit: format("%g", rig[:compressor_balance_degrees_f]) })
       end
+    end
+
+    # Neither source may run in between: no design, a set-up that is wrong.
+    def crossed(outdoor)
+      low, high = %i[auxiliary_balance_degrees_f compressor_balance_degrees_f].map { |key| format("%g", rig[key]) }
+      Wait.new(rule: "balance_points_crossed", fields: { outdoor: outdoor, low: low, high: high })
     end
 
     def later(state, stand, index)

@@ -14,7 +14,9 @@ module Gorvant
       @plant = Catalogue.profile.fetch("plant")
       @staging = Staging.new(rig)
       @minimum_off = rig[:thermostat_minimum_off_seconds].to_f
-      @gas = Outputs.gas?(rig)
+      @gas = Outputs.gas_cuts?(rig)
+      @spared = rig[:gas_cut_in_defrost] == "suppressed"
+      @lead = rig[:changeover_order] == "valve_first" ? @plant.fetch("changeover_lead_seconds") : 0.0
       @gas_cut = rig[:gas_cut_seconds]
       @school = rig[:changeover_school]
       @changeover_terminals = %w[O B OB] & rig.terminals("wall")
@@ -23,7 +25,7 @@ module Gorvant
     end
 
     def id = "thermostat"
-    def memory = { call: "off", stages: 0, since: 0.0, last_y_off: nil, y: false, latched: nil, gas_out: false, staging: Staging::State.new, waits: {} }
+    def memory = { call: "off", stages: 0, since: 0.0, last_y_off: nil, y: false, y2: false, latched: nil, gas_out: false, second: false, staging: Staging::State.new, waits: {} }
 
     def step(memory, seen)
       call, asked = asked(memory, seen)
@@ -31,7 +33,7 @@ module Gorvant
       now = latch(gas_out(now, seen), seen)
       terminals, reasons, wake = terminals(now, seen)
       y = terminals.include?("Y")
-      now = now.merge(last_y_off: memory[:y] && !y ? seen.now : memory[:last_y_off], y: y)
+      now = now.merge(last_y_off: memory[:y] && !y ? seen.now : memory[:last_y_off], y: y, y2: terminals.include?("Y2"))
       answer(now, { "call" => call, "outputs" => terminals.sort }, reasons: reasons, wake_at: wake)
     end
 
@@ -42,7 +44,7 @@ module Gorvant
     # [call, what goes with it]: by hand, or by the room.
     def asked(memory, seen)
       call = seen.inputs[:call]
-      return [call, { stages: nil, waits: {}, staging: Staging::State.new }] if call
+      return [call, { stages: nil, waits: {}, staging: Staging::State.new, second: false }] if call
       return ["off", { stages: 0, waits: {}, staging: Staging::State.new }] unless %w[heat cool emergency].include?(seen.inputs[:mode])
 
       by_room(memory, seen, seen.inputs[:mode])
@@ -53,11 +55,23 @@ module Gorvant
       asked = @staging.step(memory[:staging], stand(seen, side))
       kept = { stages: asked.compressor, waits: asked.waits, staging: asked.state }
       return ["off", kept] if asked.state.stages.zero? || (asked.compressor.zero? && !asked.aux && mode != "emergency")
-      return ["emergency", kept.merge(stages: 0, waits: {})] if mode == "emergency"
+      return emergency(memory, kept, seen) if mode == "emergency"
       return ["heat_aux", kept] if asked.aux
 
       [side + (asked.compressor > 1 ? "_2" : ""), kept]
     end
+
+    # E, and where the thermostat has a second emergency stage, aux after it.
+    def emergency(memory, kept, seen)
+      since = memory[:call] == "emergency" ? memory[:since] : seen.now
+      due = @rig[:emergency_stages] == 2 && seen.now >= since + (@rig[:emergency_stage_minutes] * 60) - Staging::CLOSE && error(seen) > @rig[:stage_error_degrees_f] + Staging::CLOSE
+      second = due || (memory[:call] == "emergency" && memory[:second])
+      wait = @rig[:emergency_stages] == 2 && !second ? { "aux" => Staging::Wait.new(rule: "stage_delay", fields: { minutes: degrees(@rig[:emergency_stage_minutes]), needs: degrees(@rig[:stage_error_degrees_f]) }, until_seconds: since + (@rig[:emergency_stage_minutes] * 60)) } : {}
+      ["emergency", kept.merge(stages: 0, waits: wait, second: second)]
+    end
+
+    def degrees(value) = format("%g", value)
+    def error(seen) = stand(seen, "heat").error_degrees_f
 
     # The set point keeps to its limits; the sensor may read high.
     def stand(seen, side)
@@ -79,6 +93,7 @@ module Gorvant
 
     def terminals(now, seen)
       wanted = closed(now) + changeover(now, seen)
+      wanted |= [@aux] if now[:call] == "emergency" && now[:second]
       reasons = stage_reasons(now)
       waits = []
       wanted = gas(wanted, now, reasons, waits)
@@ -92,6 +107,7 @@ module Gorvant
     # Energised during the call, while the mode is set, or latched from one mode to the other.
     def changeover(now, seen)
       side = { "by_call" => mode_of(now[:call]), "by_mode" => seen.inputs[:mode], "latched" => now[:latched] }.fetch(@school)
+      side = "heat" if now[:call] == "emergency" && @rig[:emergency_changeover] == "as_heating"
       return [] if side.nil? || @rig[:system_setup] == "conventional"
 
       letter = { "cool" => "O", "heat" => "B" }[side]
@@ -106,6 +122,8 @@ module Gorvant
       return now.merge(gas_out: false) unless @gas && heating?(now[:call])
       return now unless now[:call] == "heat_aux"
 
+      return now if @spared && seen.outputs["defrost"] && !now[:gas_out]
+
       idle = !now[:y] && !now[:stages].to_i.positive?
       now.merge(gas_out: now[:gas_out] || idle || seen.now >= now[:since] + @gas_cut)
     end
@@ -117,8 +135,11 @@ module Gorvant
       return after_the_cut(wanted, now) if now[:gas_out]
 
       waits << (now[:since] + @gas_cut)
-      wanted | %w[Y G]
+      wanted | %w[Y G] | beside(now)
     end
+
+    # All stages that ran, or are asked for, run on beside the furnace until the cut; then all go.
+    def beside(now) = (now[:y2] || now[:stages].to_i > 1) && @rig.terminals("wall").include?("Y2") ? ["Y2"] : []
 
     # The compressor is out; G stays only where the thermostat is to drive the blower.
     def after_the_cut(wanted, now) = now[:call] == "heat_aux" ? wanted - %w[Y Y2] : wanted - %w[Y Y2 G]
@@ -135,7 +156,7 @@ module Gorvant
     end
 
     # Only where there is a valve to be told.
-    def lead(now) = now[:since].positive? && mode_of(now[:call]) ? @plant.fetch("changeover_lead_seconds") : 0.0
+    def lead(now) = now[:since].positive? && mode_of(now[:call]) ? @lead : 0.0
 
     # When the room, the outdoors or a delay may change what is asked.
     def room_wakes(now, seen)

@@ -11,9 +11,4 @@ module Gorvant
       super(count: problems.size, first: "#{problems.first['field']}: #{problems.first['problem']}")
     end
   end
-
-  # A target set-up that no unit could work with.
-  class RefusedSetUp < Error
-    says "%<field>s: %<problem>s"
-  end
 end

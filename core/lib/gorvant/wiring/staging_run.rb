@@ -35,7 +35,7 @@ module Gorvant
       [[0.0, timeline.script.start["set_point_degrees_f"]], *moves].map { |at, value| [at, value.to_f] }
     end
 
-    WAITS = %w[stage_delay stage_error_small above_auxiliary_balance below_compressor_balance gas_cut gas_stays_out minimum_off changeover_first].freeze
+    WAITS = %w[stage_delay stage_error_small above_auxiliary_balance balance_points_crossed below_compressor_balance gas_cut gas_stays_out minimum_off changeover_first].freeze
 
     private
 

@@ -21,7 +21,8 @@ module Gorvant
       # A leg of a net between two of its points, and the trunk that legs share.
       def leg(hub, node, points, line)
         branches = wires(hub, node)
-        run(branches, hub, node, points, way: way(hub), line: line)
+        color = line == "factory" ? factory_color(node, hub) : nil
+        run(branches, hub, node, points, way: way(hub), line: line, **(color ? { color: color, sheath: color.downcase.tr(" ", "_") } : {}))
       end
 
       def trunk(hub, x, heights, line) = bus(hub, [x, heights[0]], [x, heights[1]], way: way(hub), line: line)

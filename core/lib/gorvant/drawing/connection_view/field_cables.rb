@@ -4,12 +4,14 @@ module Gorvant
   class ConnectionView
     # The field cables between two neighbouring places, each conductor in its sheath with its colour where it arrives.
     class FieldCables
-      # rows: { place => { terminal node => y } }.
-      def initialize(rig, pen, rows, upper, lower)
+      # rows: { place => { terminal node => y } }; places: the upper and the lower; tabs: { node => y } of devices that a conductor leaves
+      # from instead of a screw.
+      def initialize(rig, pen, rows, places, tabs)
         @rig = rig
         @pen = pen
         @rows = rows
-        @places = [upper, lower]
+        @places = places
+        @tabs = tabs
         @names = Hash.new { |hash, place| hash[place] = [] }
         @channel = Channel.new(FIELD_LANE)
         conductors.each { |cable, conductor, ends| add(cable, conductor, ends) }
@@ -31,13 +33,13 @@ module Gorvant
         @rig.cables.select { |cable| [cable.from, cable.to].sort == @places.sort }.flat_map do |cable|
           cable.conductors.filter_map do |conductor|
             ends = { cable.from => conductor.from, cable.to => conductor.to }
-            [cable, conductor, @places.map { |place| "#{place}.#{ends[place]}" }] if ends.values.all?
+            [cable, conductor, @places.map { |place| Assembly::Cables.landing(@rig, cable, place, ends[place]) }] if ends.values.all?
           end
         end
       end
 
       def add(cable, conductor, ends)
-        heights = ends.zip(@places).map { |node, place| @rows[place][node] }
+        heights = ends.zip(@places).map { |node, place| @tabs.fetch(node) { @rows[place][node] } }
         off = heights.uniq.one? ? 0 : OFF
         pins = [Pin.new(node: ends[0], side: :left, y: heights[0] + off), Pin.new(node: ends[1], side: :right, y: heights[1] - off)]
         @channel.add(pins) { |lane, left, right| run(cable, conductor, pins, [left, lane || left, lane || left, right]) }

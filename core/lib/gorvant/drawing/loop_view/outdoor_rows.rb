@@ -33,6 +33,7 @@ module Gorvant
       def backup? = !@folded.include?("backup")
       def valve? = !@folded.include?("changeover")
       def outdoor_thermostat? = @rig[:outdoor_thermostat] && backup?
+      def air_pressure? = @rig[:sensing] == "coil_switch" && @rig[:air_pressure_switch]
       def hot_gas? = @rig[:defrost_method] == "hot_gas"
       def feeds_pin? = !hot_gas? && @rig.changeover == "O" && @rig[:valve_feed] == "changeover"
 
@@ -44,6 +45,7 @@ module Gorvant
         rows << :pin_feed_row if valve? && feeds_pin?
         rows << :hot_gas_row if hot_gas?
         rows << :stage_2_defrost_row if two_stage? && @trace.netlist.branch?("DFR.Y2")
+        rows << :air_pressure_row if air_pressure?
         rows << :second_relay_row if @rig[:defrost_relays] == 2
         rows << :board_row
       end
@@ -186,6 +188,16 @@ module Gorvant
 
       def board_x = [@grid.left_device_x + 120, @grid.left_device_x + 226]
 
+      # An input of the board's own, down into it from above.
+      def air_pressure_row(y)
+        centre = @grid.left_device_x
+        left = board_x[0] + 26
+        @pen.run(@pen.wires("outdoor.R", "outdoor.APS.1"), "outdoor.R", "outdoor.APS.1", [[x("R"), y], [centre - HALF, y]])
+        @pen.device("APS", centre, y, text: "APS")
+        foot = @grid.row(PLACE, @rows.size - 1) - 18
+        @pen.run(@pen.wires("outdoor.APS.2", "outdoor.board.APS_2"), "outdoor.APS.2", "outdoor.board.APS_2", [[centre + HALF, y], [left, y], [left, foot]])
+      end
+
       # The line-voltage relay of a board that has two.
       def second_relay_row(y)
         right = board_x[1]
@@ -207,17 +219,10 @@ module Gorvant
       def sensors(y, left)
         return thermistors(y, left) unless @rig[:sensing] == "coil_switch"
 
-        codes = @rig[:air_pressure_switch] ? %w[APS DFT] : %w[DFT]
-        from = x("R")
-        node = "outdoor.R"
-        codes.each_with_index do |code, i|
-          centre = @grid.left_device_x + (i * 64) - (codes.size > 1 ? 8 : 0)
-          @pen.run(@pen.wires(node, "outdoor.#{code}.1"), node, "outdoor.#{code}.1", [[from, y], [centre - 24, y]])
-          @pen.device(code, centre, y, text: code, width: 48)
-          from = centre + 24
-          node = "outdoor.#{code}.2"
-        end
-        @pen.run(@pen.wires(node, "outdoor.board.DFT_2"), node, "outdoor.board.DFT_2", [[from, y], [left, y]])
+        centre = @grid.left_device_x
+        @pen.run(@pen.wires("outdoor.R", "outdoor.DFT.1"), "outdoor.R", "outdoor.DFT.1", [[x("R"), y], [centre - 24, y]])
+        @pen.device("DFT", centre, y, text: "DFT", width: 48)
+        @pen.run(@pen.wires("outdoor.DFT.2", "outdoor.board.DFT_2"), "outdoor.DFT.2", "outdoor.board.DFT_2", [[centre + 24, y], [left, y]])
       end
 
       # Two plugs that the board reads with volts of its own.

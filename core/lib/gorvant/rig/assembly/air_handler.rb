@@ -35,20 +35,25 @@ module Gorvant
           nominal = about.fetch("full_load_volts_ac")
           ohms = about.fetch("secondary_ohms") * 40.0 / va
           gas = sketch.rig[:backup] == "gas"
+          tap = gas ? about.fetch("furnace_primary_volts_ac") : sketch.rig[:transformer_tap].to_f
           sketch.net.secondary("TRAN", from: HOME, to: HOT, component: "TRAN", label: "TRAN", ohms: ohms, rated_va: va.to_f, volts_ac: nominal + (ohms * va / nominal),
-                                       primary: ["air_handler.L1", gas ? "air_handler.N" : "air_handler.L2"].freeze,
-                                       primary_volts_ac: about.fetch(gas ? "furnace_primary_volts_ac" : "primary_volts_ac"))
+                                       primary: [Line.indoor_hot(sketch.rig), gas ? "air_handler.N" : "air_handler.L2"].freeze,
+                                       primary_volts_ac: tap)
           sketch.name(HOT, "TRAN, hot side")
           sketch.name(HOME, "TRAN, common side")
           sketch.join(HOME, HOME_TERMINAL, how: :factory_wire)
           fuse(sketch)
         end
 
+        # Past the fuse, and past a float switch in R.
         def fuse(sketch)
           amps = sketch.rig[:fuse_amps]
-          return sketch.join(HOT, "air_handler.R", how: :factory_wire) if amps.zero?
+          float = sketch.rig[:float_switch] == "r"
+          strip = float ? "air_handler.FLS.1" : "air_handler.R"
+          sketch.join(sketch.string(%w[FLS], "air_handler", nil), "air_handler.R", how: :factory_wire) if float
+          return sketch.join(HOT, strip, how: :factory_wire) if amps.zero?
 
-          sketch.net.fuse("FU", from: HOT, to: "air_handler.R", component: "FU", label: "FU", rated_amps: amps.to_f, ohms: Catalogue.profile.fetch("fuse").fetch("ohms"))
+          sketch.net.fuse("FU", from: HOT, to: strip, component: "FU", label: "FU", rated_amps: amps.to_f, ohms: Catalogue.profile.fetch("fuse").fetch("ohms"))
         end
 
         def chassis(sketch)

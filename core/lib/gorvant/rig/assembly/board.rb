@@ -26,9 +26,20 @@ module Gorvant
           sketch.name("outdoor.board.DFT_1", "coil switch pin, R side")
           sketch.name("outdoor.board.DFT_2", "coil switch pin, input side")
           sketch.join(R, "outdoor.board.DFT_1")
-          last = sketch.string(sketch.rig[:air_pressure_switch] ? %w[APS DFT] : %w[DFT], "outdoor", "outdoor.board.DFT_1")
+          last = sketch.string(%w[DFT], "outdoor", "outdoor.board.DFT_1")
           sketch.join(last, "outdoor.board.DFT_2", how: :factory_wire)
           sketch.load("DFT_IN", from: "outdoor.board.DFT_2", to: C)
+          air_pressure(sketch) if sketch.rig[:air_pressure_switch]
+        end
+
+        # An input of its own: it is asked when a defrost is to begin, and at no other time.
+        def air_pressure(sketch)
+          sketch.name("outdoor.board.APS_1", "air-pressure pin, R side")
+          sketch.name("outdoor.board.APS_2", "air-pressure pin, input side")
+          sketch.join(R, "outdoor.board.APS_1")
+          last = sketch.string(%w[APS], "outdoor", "outdoor.board.APS_1")
+          sketch.join(last, "outdoor.board.APS_2", how: :factory_wire)
+          sketch.load("APS_IN", from: "outdoor.board.APS_2", to: C)
         end
 
         # Two plugs of two pins; the board reads them with a few volts of its own, which 24 V circuits never see.

@@ -6,6 +6,7 @@ module Gorvant
     module Cables
       class << self
         def draw(sketch)
+          indoor_switches(sketch)
           sketch.rig.cables.each { |cable| cable(sketch, cable) }
           sketch.rig.jumpers.each do |jumper|
             sketch.join("#{jumper.place}.#{jumper.from}", "#{jumper.place}.#{jumper.to}", how: :joint, id: jumper.id,
@@ -13,10 +14,22 @@ module Gorvant
           end
         end
 
+        # Codes of the switches that sit in Y between the air handler's strip and the cable outdoors.
+        def in_y(rig) = [("FLS" if rig[:float_switch] == "y"), ("FRS" if rig[:freeze_stat])].compact
+
+        # The point that a landing stands on: the screw itself, or, for Y on its way outdoors, the last switch in it.
+        def landing(rig, cable, place, terminal)
+          outdoors = place == "air_handler" && terminal == "Y" && [cable.from, cable.to].include?("outdoor")
+          last = outdoors ? in_y(rig).last : nil
+          last ? "air_handler.#{last}.2" : "#{place}.#{terminal}"
+        end
+
         # Node of one end of a conductor.
         def end_node(cable, conductor, place) = "#{place}.#{cable.id}.#{conductor.id}"
 
         private
+
+        def indoor_switches(sketch) = sketch.string(in_y(sketch.rig), "air_handler", "air_handler.Y")
 
         def cable(sketch, cable)
           cable.conductors.each { |conductor| conductor(sketch, cable, conductor) }
@@ -30,7 +43,7 @@ module Gorvant
             sketch.name(ends[i], "#{Naming.conductor(cable, conductor)}, at the #{sketch.rig.place_title(place)}")
             next unless terminal
 
-            sketch.join("#{place}.#{terminal}", ends[i], how: :joint, id: "#{cable.id}.#{conductor.id}@#{place}",
+            sketch.join(landing(sketch.rig, cable, place, terminal), ends[i], how: :joint, id: "#{cable.id}.#{conductor.id}@#{place}",
                                                          label: "#{conductor.id.tr('_', ' ')} on #{Naming.letter(sketch.rig, terminal)} at the #{sketch.rig.place_title(place)}")
           end
         end

@@ -17,15 +17,26 @@ module Gorvant
           strips(sketch) if sketch.rig[:backup] == "strips"
         end
 
+        # Past the blower door's switch, where there is one: what the open panel takes away.
+        def indoor_hot(rig) = rig[:door_switch] ? "air_handler.DIS.2" : "air_handler.L1"
+
         private
 
         def panel(sketch)
           supply = Catalogue.profile.fetch("supply")
           sketch.name(GROUND, "ground at the panel")
           sketch.net.source("panel.leg_1", from: GROUND, to: LINE_HOT, volts_ac: supply.fetch("line_leg_volts_ac"), ohms: supply.fetch("line_source_ohms"), label: "L1")
-          sketch.net.source("panel.leg_2", from: LINE_HOME, to: GROUND, volts_ac: supply.fetch("line_leg_volts_ac"), ohms: supply.fetch("line_source_ohms"), label: "L2")
+          sketch.net.source("panel.leg_2", from: LINE_HOME, to: GROUND, volts_ac: second_leg(sketch.rig, supply), ohms: supply.fetch("line_source_ohms"), label: "L2")
           feed(sketch, "outdoor", "outdoor disconnect", { 1 => LINE_HOT, 2 => LINE_HOME })
           gas?(sketch) ? furnace_feed(sketch) : feed(sketch, "air_handler", "air handler breaker", { 1 => LINE_HOT, 2 => LINE_HOME })
+        end
+
+        # Split phase: the legs are each other's opposites. Of three phases two legs stand 120° apart, 208 V between them.
+        def second_leg(rig, supply)
+          volts = supply.fetch("line_leg_volts_ac")
+          return volts if rig[:supply_volts] == 240
+
+          -Complex.polar(volts, supply.fetch("wye_degrees") * Math::PI / 180)
         end
 
         def feed(sketch, place, title, legs)
@@ -48,8 +59,9 @@ module Gorvant
 
         def primary(sketch)
           about = Catalogue.profile.fetch("transformer")
-          volts = about.fetch(gas?(sketch) ? "furnace_primary_volts_ac" : "primary_volts_ac")
-          sketch.net.load("TRAN.primary", from: "air_handler.L1", to: indoor_home(sketch), component: "TRAN", label: "TRAN primary",
+          volts = gas?(sketch) ? about.fetch("furnace_primary_volts_ac") : sketch.rig[:transformer_tap].to_f
+          sketch.switch("DIS", from: "air_handler.L1", to: indoor_hot(sketch.rig)) if sketch.rig[:door_switch]
+          sketch.net.load("TRAN.primary", from: indoor_hot(sketch.rig), to: indoor_home(sketch), component: "TRAN", label: "TRAN primary",
                                           ohms: (volts**2) / about.fetch("primary_va_idle"), works_above_volts_ac: volts * 0.5)
         end
 
@@ -57,12 +69,16 @@ module Gorvant
           %w[L1 T1 L2 T2].each { |tab| sketch.name("outdoor.CC.#{tab}", "contactor #{tab}") }
           sketch.join("outdoor.L1", "outdoor.CC.L1", how: :line_wire)
           sketch.join("outdoor.L2", "outdoor.CC.L2", how: :line_wire)
-          sketch.contact("CC.pole_1", from: "outdoor.CC.L1", to: "outdoor.CC.T1", relay: "CC", label: "CC, pole 1")
-          if sketch.rig[:contactor_poles] == 2
-            sketch.contact("CC.pole_2", from: "outdoor.CC.T2", to: "outdoor.CC.L2", relay: "CC", label: "CC, pole 2")
-          else
-            sketch.join("outdoor.CC.T2", "outdoor.CC.L2", how: :line_wire, id: "CC.bar", label: "CC, bar in place of pole 2")
-          end
+          poles = sketch.rig[:contactor_poles] == 2 ? [1, 2] : [sketch.rig[:contactor_switched_leg] == "L2" ? 2 : 1]
+          poles.include?(1) ? pole(sketch, 1, "outdoor.CC.L1", "outdoor.CC.T1") : bar(sketch, 1, "outdoor.CC.L1", "outdoor.CC.T1")
+          poles.include?(2) ? pole(sketch, 2, "outdoor.CC.T2", "outdoor.CC.L2") : bar(sketch, 2, "outdoor.CC.T2", "outdoor.CC.L2")
+        end
+
+        def pole(sketch, number, from, to) = sketch.contact("CC.pole_#{number}", from: from, to: to, relay: "CC", label: "CC, pole #{number}")
+
+        def bar(sketch, number, from, to)
+          sketch.net.wire("CC.bar", from: from, to: to, ohms: Catalogue.profile.fetch("line_wire_ohms"), label: "CC, bar in place of pole #{number}",
+                                    unread: sketch.rig[:contactor_poles] == "unread")
         end
 
         # Run winding from R to common; start winding from S, fed through the capacitor.
@@ -120,9 +136,9 @@ module Gorvant
         # A furnace drives its own blower when it fires; some air handlers start theirs on W.
         def blower(sketch)
           home = indoor_home(sketch)
-          sketch.contact("IFR.line", from: "air_handler.L1", to: "air_handler.BLOWER.1", relay: "IFR", label: "IFR, line contact")
+          sketch.contact("IFR.line", from: indoor_hot(sketch.rig), to: "air_handler.BLOWER.1", relay: "IFR", label: "IFR, line contact")
           { "GAS" => gas?(sketch), "BIR" => AirHandler.heat_codes(sketch.rig).include?("BIR") }.each do |code, fitted|
-            sketch.contact("#{code}.blower", from: "air_handler.L1", to: "air_handler.BLOWER.1", relay: code, label: "#{code}, blower contact") if fitted
+            sketch.contact("#{code}.blower", from: indoor_hot(sketch.rig), to: "air_handler.BLOWER.1", relay: code, label: "#{code}, blower contact") if fitted
           end
           sketch.load("BLOWER", from: "air_handler.BLOWER.1", to: "air_handler.BLOWER.2", volts: gas?(sketch) ? Catalogue.profile.dig("supply", "line_leg_volts_ac") : nil)
           sketch.join("air_handler.BLOWER.2", home, how: :line_wire)

@@ -4,10 +4,21 @@ module Gorvant
   module Assembly
     # Where the switches of a rig stand under a condition.
     module Positions
+      # A switch that follows something the condition knows. state: "open", "closed" or "undetermined" (near its points: either is
+      # right); says: by what.
+      Stand = Value.define(:code, :state, :says)
+
       class << self
         # { branch id => closed? }
         def of(rig, condition)
-          thermostat(rig, condition).merge(supplies(condition), switches(rig, condition), board(rig, condition))
+          thermostat(rig, condition).merge(supplies(condition), standing(rig, condition), switches(rig, condition), board(rig, condition))
+        end
+
+        # [Stand] of the switches that the call, the weather or the coil puts somewhere, and nobody supposed otherwise.
+        def stands(rig, condition)
+          movable = movable(rig)
+          all = [by_outdoors(rig, condition), by_coil(rig, condition), *by_call(condition)].compact
+          all.select { |stand| movable.include?(stand.code) && !condition.switches.key?(stand.code) }.uniq(&:code)
         end
 
         # Codes of the switches that pressure, temperature or air move on this rig.
@@ -17,13 +28,45 @@ module Gorvant
           codes << "APS" if rig[:sensing] == "coil_switch" && rig[:air_pressure_switch]
           codes << "ODT" if rig[:outdoor_thermostat]
           codes << "FCS" if rig[:fan_cycling_switch]
+          codes << "FLS" unless rig[:float_switch] == "none"
+          codes << "FRS" if rig[:freeze_stat]
+          codes << "DIS" if rig[:door_switch]
           rig[:backup] == "strips" ? codes + %w[LIM TL] : codes
         end
 
         private
 
+        def standing(rig, condition) = stands(rig, condition).reject { |stand| stand.state == "undetermined" }.to_h { |stand| [stand.code, stand.state == "closed"] }
+
+        def by_outdoors(rig, condition)
+          return nil unless rig[:outdoor_thermostat] && condition.outdoor_degrees_f
+
+          by_temperature("ODT", "outdoor", condition.outdoor_degrees_f, Hysteresis.outdoor_thermostat(rig))
+        end
+
+        # In a defrost the switch is what holds it on, whatever the coil was before.
+        def by_coil(rig, condition)
+          return nil unless rig[:sensing] == "coil_switch" && condition.coil_degrees_f && !Catalogue.calls.fetch(condition.call)["switches"]
+
+          by_temperature("DFT", "coil", condition.coil_degrees_f, Hysteresis.coil_switch(rig))
+        end
+
+        def by_temperature(code, of, degrees, switch)
+          state = switch.at(degrees)
+          says = Catalogue.words("stands.#{of}#{'_near' if state == 'undetermined'}", code: code, state: state, degrees: format("%g", degrees), closes: format("%g", switch.closes_degrees_f),
+              opens: format("%g", switch.opens_degrees_f))
+          Stand.new(code: code, state: state, says: says)
+        end
+
+        # Forced, its switches stand as the hand has them.
+        def by_call(condition)
+          return [] unless [nil, "natural"].include?(condition.moment)
+
+          Catalogue.calls.fetch(condition.call).fetch("switches", {}).map { |code, state| Stand.new(code: code, state: state, says: Catalogue.words("stands.defrost", code: code, state: state)) }
+        end
+
         def thermostat(rig, condition)
-          closes = condition.outputs || Outputs.closed(rig, condition.call)
+          closes = condition.outputs || Outputs.closed(rig, condition.call, outdoor: condition.outdoor_degrees_f)
           known = rig.terminals("wall") - %w[R C]
           stray = closes - known
           raise BadCondition.new(field: "/condition/outputs", problem: "this thermostat has no #{stray.first}; it has #{known.join(', ')}") if condition.outputs && stray.any?

@@ -54,13 +54,14 @@ module Gorvant
         net.load(code, from: from, to: to, component: code, ohms: ohms, label: Naming.component(code), works_above_volts_ac: about.fetch("works_above_volts_ac") * share)
       end
 
-      # A string of switches from a node on, each with its two tabs, wired by the factory. Returns the last tab.
+      # A string of switches from a node on (nil: from the first one's own tab), each with its two tabs, wired by the factory. Returns
+      # the last tab.
       def string(codes, place, feed)
         codes.inject(feed) do |node, code|
           tabs = [1, 2].map { |tab| "#{place}.#{code}.#{tab}" }
           name(tabs[0], "before #{code}")
           name(tabs[1], "after #{code}")
-          join(node, tabs[0], how: :factory_wire)
+          join(node, tabs[0], how: :factory_wire) if node
           switch(code, from: tabs[0], to: tabs[1])
           tabs[1]
         end

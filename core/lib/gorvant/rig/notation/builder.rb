@@ -54,7 +54,7 @@ module Gorvant
         after = words[at + 1]
         blame(word, "is a rail; it stands at the beginning alone") if word.text == "R" && at.positive?
         blame(word, "is the way home; it stands at the end alone") if word.text == "C" && after
-        lead(word, after)
+        lead(word, words.drop(at + 1).find { |other| !Vocabulary::INLINE.include?(other.text) })
         return unless after
 
         blame(after, "stands after #{word.text}, where only C can") if word.load? && after.text != "C"
@@ -116,7 +116,15 @@ module Gorvant
         tell("outdoor_thermostat", true, "ODT", "air_handler.W2", "outdoor.W2", "outdoor.W2_in")
         tell("thermostat_power", "common", "(THERMOSTAT)")
         emergency
-        say("fuse_amps", 0, words.first) if @reader.rungs.any? { |rung| rung.feeds.first.map(&:text) == %w[R air_handler.R] }
+        say("fuse_amps", 0, words.first) if @reader.rungs.any? { |rung| (rung.feeds.first.map(&:text) - %w[FLS]) == %w[R air_handler.R] }
+        indoor_switches
+      end
+
+      # A float switch in R stands before the strip, one in Y after it.
+      def indoor_switches
+        tell("freeze_stat", true, "FRS")
+        supply, others = @reader.rungs.flat_map(&:feeds).select { |feed| feed.any? { |word| word.text == "FLS" } }.partition { |feed| feed.last.text == "air_handler.R" }
+        { "r" => supply, "y" => others }.each { |way, feeds| feeds.each { |feed| say("float_switch", way, feed.find { |word| word.text == "FLS" }) } }
       end
 
       def emergency
@@ -149,8 +157,8 @@ module Gorvant
       def board
         tell("defrost_relays", 2, "(DFR2)")
         tell("sensing", "thermistors", "(COIL_T)", "(AMB_T)")
-        tell("sensing", "coil_switch", "DFT", "(DFT_IN)")
-        tell("air_pressure_switch", true, "APS")
+        tell("sensing", "coil_switch", "DFT", "(DFT_IN)", "APS", "(APS_IN)")
+        tell("air_pressure_switch", true, "APS", "(APS_IN)")
         tell("lockout_diverts", true, "LOCK")
         all = @reader.rungs.flat_map(&:feeds)
         say("w2_path", "apart", find("outdoor.W2_in")) if all.any? { |feed| joins?(feed, "outdoor.W2_in", "DFR/nc") }
@@ -160,7 +168,7 @@ module Gorvant
       def joins?(feed, first, second) = feed.each_cons(2).any? { |a, b| a.text == first && b.text == second }
 
       # Each two terminals that follow each other.
-      def pairs = @pairs ||= @reader.rungs.flat_map { |rung| rung.feeds.flat_map { |feed| feed.each_cons(2).select { |one| one.all?(&:terminal?) } } }
+      def pairs = @pairs ||= @reader.rungs.flat_map { |rung| rung.feeds.flat_map { |feed| feed.reject { |word| Vocabulary::INLINE.include?(word.text) }.each_cons(2).select { |one| one.all?(&:terminal?) } } }
 
       def build
         facts = @said.transform_values { |value, _word| Fact.new(value: value, provenance: Provenance.new(source: "diagram")) }

@@ -35,7 +35,7 @@ module Gorvant
         @rig.cables.map { |cable| "#{cable.id}: #{cable.from} - #{cable.to}, #{cable.gauge_awg} AWG, #{format('%g', cable.length_feet)} ft" }
       end
 
-      def supply = [@netlist.branch?("FU") ? "R > FU > air_handler.R" : "R > air_handler.R"]
+      def supply = [["R", ("FU" if @netlist.branch?("FU")), ("FLS" if @rig[:float_switch] == "r"), "air_handler.R"].compact.join(" > ")]
 
       def rung_lines(code, feeds)
         home = @loops.of(@netlist[code]).home ? " > C" : ""
@@ -129,7 +129,8 @@ module Gorvant
 
         def lead(id, cable, conductor)
           @covered << id
-          @words[-1] = "#{@words.last} [#{Notation.cable_mark(@rig, cable)}#{Notation.sheath(conductor)}]"
+          at = @words.rindex { |word| word.include?(".") } || -1
+          @words[at] = "#{@words[at]} [#{Notation.cable_mark(@rig, cable)}#{Notation.sheath(conductor)}]"
         end
 
         def word(branch)

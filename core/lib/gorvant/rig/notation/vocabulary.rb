@@ -6,11 +6,12 @@ module Gorvant
   module Notation
     # The words of a rung, and what a person may write for them.
     module Vocabulary
-      DEVICES = %w[LPS HPS HPS2 DTS ODT APS DFT FU].freeze
+      DEVICES = %w[LPS HPS HPS2 DTS ODT APS DFT FU FLS FRS].freeze
+      INLINE = %w[FLS FRS].freeze # what sits on the way from one terminal to the next, in the run of a conductor
       OUTPUTS = { "K" => "BOARD.compressor", "LOCK" => "BOARD.divert", "DEFROST" => "BOARD.defrost" }.freeze
       PINS = { "M" => "outdoor.board.M", "T1" => "outdoor.board.T1" }.freeze
       CONTACTS = %w[DFR/no DFR/nc].freeze
-      LOADS = %w[THERMOSTAT IFR CC CC2 Y2S RVS RVR HGS SEQ SEQ2 HR HR2 BIR GAS BOARD DFT_IN COIL_T AMB_T DFR DFR2].freeze
+      LOADS = %w[THERMOSTAT IFR CC CC2 Y2S RVS RVR HGS SEQ SEQ2 HR HR2 BIR GAS BOARD DFT_IN APS_IN COIL_T AMB_T DFR DFR2].freeze
       PLACES = { "wall" => "wall", "stat" => "wall", "tstat" => "wall", "air_handler" => "air_handler", "ah" => "air_handler", "indoor" => "air_handler", "outdoor" => "outdoor",
                  "out" => "outdoor" }.freeze
       TERMINALS = { "wall" => %w[R C Y Y2 G O B OB W1 W2 E], "air_handler" => %w[R C Y Y2 G O B W W2], "outdoor" => %w[R C Y Y2 O B W2 W2_in W2_out] }.freeze

@@ -32,16 +32,22 @@ module Gorvant
         return verdict("end_not_seen", watch("fan_off", "bridge_off")) unless began_at && ended_at
         return hurried if hurried?
 
-        marks["jumper_on"] ? jumpered_end : by_limit("ended_by_time", "ended_by_temperature")
+        marks["jumper_on"] ? jumpered_end : by_limit(full_end, sooner_end)
       end
+
+      # What the whole limit gone means, and what an end before it does: a board that knows the time alone ends by nothing else.
+      def full_end = profile.ends_by == "time" ? "ended_by_its_time" : "ended_by_time"
+      def sooner_end = { "time" => "ended_before_its_time", "temperature" => "ended_only_temperature" }.fetch(profile.ends_by, "ended_by_temperature")
 
       # With the coil switch unplugged nothing is to be read of temperature.
       def jumpered_end
         off = marks["jumper_off"]
-        return by_limit("ended_by_time_jumpered", "ended_early") unless off && ended_at[1] >= off - reaction
+        unless off && ended_at[1] >= off - reaction
+          return by_limit(profile.ends_by == "time" ? "ended_by_its_time" : "ended_by_time_jumpered", profile.limit_seconds ? "ended_early" : "ended_early_no_limit")
+        end
         return by_limit("end_unclear", "end_unclear") if off - began_at[0] >= limits[0] - margin
 
-        verdict("ended_by_hand", watch("jumper_off", "fan_back", "strips_off"), seen: seconds([ended_at[1] - off, 0].max))
+        verdict(record.answers["unplugged"] == false ? "ended_by_hand_plugged" : "ended_by_hand", watch("jumper_off", "fan_back", "strips_off"), seen: seconds([ended_at[1] - off, 0].max))
       end
 
       # full: the verdict of one that took the whole limit; sooner: of one that did not.
@@ -51,13 +57,13 @@ module Gorvant
                elsif most < limits[0] - margin then sooner
                else by_coil(full, sooner)
                end
-        verdict(code, evidence, seen: clock(most), limit: clock(profile.limit_seconds))
+        verdict(code, evidence, seen: clock(most), limit: profile.limit_seconds ? clock(profile.limit_seconds) : "")
       end
 
       # Where the watch cannot part the two, the coil may.
       def by_coil(full, sooner)
         coil = record.readings["coil_at_end_degrees_f"]
-        return "end_unclear" unless coil && sooner == "ended_by_temperature"
+        return profile.limit_seconds ? "end_unclear" : sooner unless coil && sooner == "ended_by_temperature"
         return sooner if coil >= profile.ends_degrees_f - @numbers.fetch("end_coil_within_degrees_f")
 
         coil <= profile.ends_degrees_f - @numbers.fetch("end_coil_short_degrees_f") ? full : "end_unclear"
@@ -78,7 +84,7 @@ module Gorvant
       # Surely the whole limit gone under the bridge.
       def hurried?
         whole = Termination.limit(profile, Float::INFINITY)
-        whole && whole < profile.limit_seconds && bridged[0] >= whole && lasted[0] <= whole + @numbers.fetch("lag_seconds")
+        whole && profile.limit_seconds && whole < profile.limit_seconds && bridged[0] >= whole && lasted[0] <= whole + @numbers.fetch("lag_seconds")
       end
 
       def hurried
@@ -88,7 +94,7 @@ module Gorvant
 
       def evidence
         low, high = limits
-        hurry = low < profile.limit_seconds ? Catalogue.words("defrost.limit_hurried", low: clock(low), high: clock(high)) : nil
+        hurry = profile.limit_seconds && low < profile.limit_seconds ? Catalogue.words("defrost.limit_hurried", low: clock(low), high: clock(high)) : nil
         watch("fan_off", "bridge_off", "fan_back", "strips_off") + [hurry, coil_words(record.readings["coil_at_end_degrees_f"])].compact
       end
 

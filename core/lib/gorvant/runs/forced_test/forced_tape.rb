@@ -36,14 +36,16 @@ module Gorvant
       # the rest of the interval at its own pace.
       def over
         soon = @seen["bridge_off"] && @seen["bridge_off"] - @seen["bridge_on"] < begun - LEAD
-        soon ? LEAD + LONGEST : begun + profile.limit_seconds
+        soon ? LEAD + LONGEST : begun + limit
       end
 
       def begun = LEAD + [SpeedUp.expected_seconds(profile.interval_seconds / 60, profile.speed_up_factor), profile.hold_seconds].max
+      # A board that knows none is waited for as long as anybody would.
+      def limit = profile.limit_seconds || LONGEST
       def profile = @profile ||= ClockProfile.of(@rig)
 
       # A bridge that nobody has marked off would run defrost after defrost; it is off when the first has taken all of a hurried limit.
-      def bridge_off(offset) = @seen["bridge_off"] || (begun + (profile.limit_seconds / profile.speed_up_factor) + 5.0 - offset)
+      def bridge_off(offset) = @seen["bridge_off"] || (begun + (limit / profile.speed_up_factor) + 5.0 - offset)
 
       def strips_code = { "strips" => "HTR", "gas" => "GAS" }[@rig[:backup]]
 
@@ -58,7 +60,7 @@ module Gorvant
         acts = acts.merge("bridge_on" => %w[bridge on]).slice(*@seen.keys).merge("bridge_off" => %w[bridge off])
         at = @seen.merge("bridge_off" => bridge_off(offset))
         list = acts.map { |mark, (what, value)| { "at_seconds" => [at[mark] + offset, 0.0].max, "what" => what, "value" => value, "of" => what == "jumper" ? PINS : nil }.compact }
-        plug = { "at_seconds" => [@seen["jumper_on"] + offset, 0.0].max, "what" => "fault", "of" => { "kind" => "stuck_open", "at" => "DFT" }, "value" => "begins" } if acts.key?("jumper_on")
+        plug = { "at_seconds" => [@seen["jumper_on"] + offset, 0.0].max, "what" => "fault", "of" => { "kind" => "stuck_open", "at" => "DFT" }, "value" => "begins" } if acts.key?("jumper_on") && @record.answers["unplugged"] != false
         [{ "at_seconds" => 0.0, "what" => "call", "value" => "heat" }, *list, *[plug].compact].sort_by.with_index { |move, i| [move["at_seconds"], i] }
       end
 

@@ -13,12 +13,15 @@ module Gorvant
       def clock(seconds) = "#{seconds.floor / 60}:#{(seconds.floor % 60).to_s.rjust(2, '0')}"
 
       # When it began by what follows the relay at once: [at the earliest, at the latest] on the watch, nil where neither was marked.
-      # A valve is heard when it has moved, which is a little late.
+      # A valve is heard when it has moved, which is a little late; a fan seen standing has coasted first.
       def sharp_beginning
+        return coasted if marks["fan_off"] && record.marked_by["fan_off"] == "standing"
         return [marks["fan_off"]] * 2 if marks["fan_off"]
 
         marks["valve_heard"] && [marks["valve_heard"] - @numbers.fetch("valve_lag_seconds"), marks["valve_heard"]]
       end
+
+      def coasted = @numbers.fetch("fan_coasts_seconds").reverse.map { |seconds| marks["fan_off"] - seconds }
 
       def watch(*names) = names.filter_map { |mark| marks[mark] && Catalogue.words("defrost.seen_mark", mark: Catalogue.words("defrost.mark_#{mark}"), at: seconds(marks[mark])) }
       def coil_words(degrees) = degrees && Catalogue.words("defrost.coil_at", degrees: format("%g", degrees))
@@ -27,7 +30,14 @@ module Gorvant
 
       def verdict(code, evidence, look_first: false, **fields)
         Verdict.of(code, evidence: evidence.compact.empty? ? [Catalogue.words("defrost.nothing_taken")] : evidence.compact, look_first: look_first, **fields,
-                         assumed: [*assumed(code), Catalogue.words("defrost.reaction", seconds: format("%g", reaction))])
+                         assumed: [*assumed(code), *taken, Catalogue.words("defrost.reaction", seconds: format("%g", reaction))])
+      end
+
+      # What is taken for so where nobody said how a mark was made, or how the jumper was put on.
+      def taken
+        fan = marks["fan_off"] && record.marked_by["fan_off"].nil? ? Catalogue.wording.fetch("defrost.taken_click") : nil
+        plug = marks["jumper_on"] && record.answers["unplugged"].nil? ? Catalogue.wording.fetch("defrost.taken_unplugged") : nil
+        [fan, plug].compact
       end
     end
   end

@@ -43,8 +43,8 @@ module Gorvant
       end
 
       def outdoor_thermostat
-        closes = @rig[:outdoor_thermostat_closes_degrees_f]
-        TemperatureSwitch.new("ODT", quantity: "outdoor", closes_at: closes, opens_at: closes + Catalogue.profile.dig("plant", "outdoor_thermostat_differential_degrees_f"),
+        points = Hysteresis.outdoor_thermostat(@rig)
+        TemperatureSwitch.new("ODT", quantity: "outdoor", closes_at: points.closes_degrees_f, opens_at: points.opens_degrees_f,
                                      rules: { closed: "cold_outside", open: "warm_outside" })
       end
 
@@ -52,7 +52,7 @@ module Gorvant
       def guard
         return [] unless @rig[:y_path] == "delay"
 
-        [CompressorGuard.new(hold_seconds: @rig[:board_hold_seconds], hold_on_power: @rig[:hold_on_power], lockout_trips: @rig[:lockout_trips],
+        [CompressorGuard.new(hold_seconds: @rig[:board_hold_seconds], hold_on_power: @rig[:hold_on_power], hold_kind: @rig[:board_hold_kind], lockout_trips: @rig[:lockout_trips],
                              sees_trips: @rig[:safeties_return] == "board" && @rig[:run_time_tap] == "after_safeties" && @rig[:safeties].any?)]
       end
 

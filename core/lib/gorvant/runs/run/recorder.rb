@@ -4,12 +4,14 @@ require_relative "signals"
 
 module Gorvant
   class Run
-    # Writes down what changes, and because of what. What flips back within one instant is not worth a line.
+    # Writes down what changes, and because of what. What flips back within one instant while all come to rest is not worth a line; a
+    # defrost that ends as it begins is.
     class Recorder
       Draft = Struct.new(:signal, :value, :says, :because, :rule, :rule_says, :as_designed, :until_seconds)
       CURVES = { "coil" => ["coil", "°F"], "outdoor" => ["outdoor air", "°F"], "room" => ["room", "°F"], "pressure" => ["pressure difference", "psi"],
 "clock" => ["defrost count", "min"] }.freeze
       CONTROLLER_KEYS = %w[call hold lockout defrost turn valve].freeze
+      FLIPS = %w[defrost].freeze
 
       attr_reader :standing
 
@@ -202,7 +204,7 @@ module Gorvant
       # A script's move lasts; a signal's last change does, where it is not back to where it was.
       def lasts?(index, before)
         draft = @drafts[index]
-        return true if draft.signal.start_with?("script.")
+        return true if draft.signal.start_with?("script.") || FLIPS.include?(draft.signal)
 
         @drafts.rindex { |other| other.signal == draft.signal } == index && before[draft.signal] != draft.value
       end

@@ -8,7 +8,8 @@ module Gorvant
       About = Value.define(:id, :title, :group, :kind)
 
       NODES = %w[outdoor.Y outdoor.board.T1 outdoor.O outdoor.B wall.O wall.OB wall.B outdoor.Y2 outdoor.W2_out air_handler.W].freeze
-      LOADS = %w[CC CC2 Y2S RVS RVR HGS DFR DFR2 IFR SEQ SEQ2 HR HR2 BIR GAS BOARD THERMOSTAT COMP COMP2 OFM BLOWER HTR HTR2 RVS_LINE DFT_IN].freeze
+      LOADS = %w[CC CC2 Y2S RVS RVR HGS DFR DFR2 IFR SEQ SEQ2 HR HR2 BIR GAS BOARD THERMOSTAT COMP COMP2 OFM BLOWER HTR HTR2 RVS_LINE DFT_IN APS_IN].freeze
+      INPUTS = { "DFT_IN" => "coil switch input", "APS_IN" => "air-pressure input" }.freeze
       FLAGS = { "hold" => "hold", "lockout" => "lockout", "defrost" => "defrost", "turn" => "turn of the defrost" }.freeze
       CONTACTS = { "IFR.line" => "blower contact", "SEQ.line" => "sequencer contact", "SEQ2.line" => "second sequencer contact" }.freeze
       # What moves a branch that has another name than its signal.
@@ -62,7 +63,7 @@ module Gorvant
 
       def loads
         LOADS.select { |code| @netlist.branch?(code) }.map do |code|
-          about(code, code == "DFT_IN" ? "coil switch input" : Naming.component(code), @netlist[code].from.split(".").first == "outdoor" ? "outdoor" : "indoor", "load")
+          about(code, INPUTS.fetch(code) { Naming.component(code) }, @netlist[code].from.split(".").first == "outdoor" ? "outdoor" : "indoor", "load")
         end
       end
     end

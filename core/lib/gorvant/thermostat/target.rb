@@ -1,6 +1,11 @@
 # frozen_string_literal: true
 
 module Gorvant
+  # A target set-up that no unit could work with.
+  class RefusedSetUp < Error
+    says "%<field>s: %<problem>s"
+  end
+
   # What the thermostat's electrical settings have to be for the equipment that is fitted.
   module Target
     class << self
