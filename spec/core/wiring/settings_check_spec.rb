@@ -59,13 +59,13 @@ RSpec.describe Gorvant::SettingsCheck do
   it "lists what to do at the thermostat and what to expect, as the run has it" do
     lines = Gorvant::BenchList.new(rig_with(compressor_stages: 2, stage_2: "solenoid", changeover_school: "latched"), outdoor_degrees_f: 40.0).lines
     expect(lines.to_h { |line| [line.id, [line.after_seconds, line.expect.join(" ")]] }).to eq(
-      "fan" => [0, "G"], "heat-1" => [1, "B G Y1"], "heat-2" => [600, "B G Y1 Y2"], "heat-3" => [1200, "B G W2 Y1 Y2"], "heat-off" => [0, "B"],
-      "cool-1" => [1, "G O Y1"], "cool-2" => [600, "G O Y1 Y2"], "cool-off" => [0, "O"], "emergency" => [0, "E G"]
+      "fan" => [0, "G"], "heat-1" => [1, "B G Y1"], "heat-2" => [600, "B G Y1 Y2"], "heat-3" => [1200, "B E G W2 Y1 Y2"], "heat-off" => [0, "B"],
+      "cool-1" => [1, "G O Y1"], "cool-2" => [600, "G O Y1 Y2"], "cool-off" => [0, "O"], "emergency" => [0, "E G W2"]
     )
     expect(lines.find { |line| line.id == "cool-1" }.cautions).to include("out_of_season")
     steps = Gorvant::BenchList.new(rig_with(staging_school: "per_stage", backup: "gas")).lines
     expect(steps.select { |line| line.id.start_with?("heat") }.map { |line| [line.does, line.expect.join(" ")] }.first(3)).to eq(
-      [["HEAT, set point 1 °F above the room", "B G Y"], ["Raise it to 3.5 °F above the room", "B G W2 Y"], ["Wait, the error held", "B W2"]]
+      [["HEAT, set point 1 °F above the room", "B G Y"], ["Raise it to 3.5 °F above the room", "B E G W2 Y"], ["Wait, the error held", "B E W2"]]
     )
   end
 end

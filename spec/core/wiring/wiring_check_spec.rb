@@ -17,7 +17,7 @@ RSpec.describe Gorvant::WiringCheck do
       rig = RandomRigs.rig(seed)
       settings = Gorvant::Target.rig(rig).then { |right| Gorvant::Target.fitting(rig).keys.to_h { |key| [key, right[key]] } }
       found = check(rig, settings: settings)
-      expect([seed, codes(found) - %w[transformer_overloaded cable_drop drawn_wrong], found.correction.moves]).to eq([seed, [], []])
+      expect([seed, codes(found) - %w[transformer_overloaded cable_drop drawn_wrong emergency_held_off jumper_forbidden_declared w2_out_not_run], found.correction.moves]).to eq([seed, [], []])
     end
   end
 
@@ -56,7 +56,7 @@ RSpec.describe Gorvant::WiringCheck do
 
   # [what, facts, landings, jumpers, code, what a trial says]
   [
-    ["Y past the safeties", {}, [%w[cable_b yellow outdoor CC]], [], "y_past_safeties", { "HPS_open" => "contactor on, uncalled" }],
+    ["Y past the safeties", {}, [%w[cable_b yellow outdoor CC]], [], "y_past_safeties", { "heat_HPS_open" => "contactor on, uncalled" }],
     ["W2 out capped", {}, [["cable_b", "white", "outdoor", nil]], [], "w2_out_not_returned", { "defrost" => "heat strips off" }],
     ["R off outdoors", {}, [["cable_b", "red", "outdoor", nil]], [], "board_supply_missing", { "off" => "defrost board off" }],
     ["C on B, thermostat on battery", { thermostat_power: "battery" }, [%w[cable_a blue wall B]], [], "c_on_b", { "heat" => "the fuse opens" }],
@@ -65,7 +65,7 @@ RSpec.describe Gorvant::WiringCheck do
     ["aux where this thermostat gives none", { w1_terminal: true }, [%w[cable_a white wall W1]], [], "aux_on_wrong_terminal", { "heat_aux" => "heat strips off" }],
     ["RC and RH apart", { split_r: true }, [], [["wall", "RC", "RH", false]], "rc_rh_apart", { "heat_aux" => "heat strips off" }],
     ["W2–E in spite of an outdoor thermostat", { outdoor_thermostat: true, emergency_path: "two_conductors" }, [], [["wall", "W2", "E", true]], "jumper_forbidden", {
-"ODT_open" => "heat strips on, uncalled"
+"heat_aux_ODT_open" => "heat strips on, uncalled"
 }],
     ["a jumper left behind", {}, [], [["outdoor", "R", "Y", true]], "jumper_left", { "fan" => "compressor on, uncalled" }],
     ["the jumper to E missing", {}, [], [["wall", "W2", "E", false]], "jumper_missing", { "emergency" => "heat strips off" }],
@@ -220,5 +220,56 @@ rig).refused).to match([include(problem: include("at most 5000"))])
         expect(read.refused).to all(include(line: be_positive, problem: match(/\w/)))
       end
     end
+  end
+
+  # The E wire capped at both ends, W2–E joined instead: it works while it is cold, and never when emergency heat is needed on a warm day.
+  it "tries every call in every weather, so that errors which hide each other in one come out in another" do
+    rig = Gorvant::Composer.compose(name: "Hidden", facts: { "outdoor_thermostat" => true })
+    found = Gorvant::AsFound.parse({ "landings" => %w[wall air_handler].map { |place| { "cable" => "cable_a", "conductor" => "brown", "place" => place, "lands_on" => nil } },
+                                     "jumpers" => [{ "place" => "wall", "from" => "W2", "to" => "E", "found" => true }] }, rig)
+    check = described_class.new(rig, found)
+    expect(check.works?).to be(false)
+    wrong = check.effects.reject(&:works).map(&:trial)
+    expect(wrong).to include("emergency_ODT_open").and(satisfy { |ids| !ids.include?("emergency_ODT_closed") })
+    expect(check.standing.mark).to eq("disagrees")
+  end
+
+  it "makes its trials from the rig: every call, and in it every switch that is fitted there" do
+    trials = ->(**facts) { Gorvant::Trials.new(Gorvant::Composer.compose(name: "T", facts: facts.transform_keys(&:to_s))).all.map(&:id) }
+    calls = %w[off fan cool heat heat_aux emergency defrost]
+    expect(trials.call(safeties: []) - %w[heat_DFT_open heat_DFT_closed]).to eq(calls)
+    expect(trials.call(freeze_stat: true, safeties: %w[HPS])).to include("cool_HPS_open", "defrost_HPS_open", "cool_FRS_open", "heat_aux_FRS_open")
+    odt = %w[heat heat_aux emergency defrost].flat_map { |call| %W[#{call}_ODT_open #{call}_ODT_closed] }
+    expect(trials.call(outdoor_thermostat: true)).to include(*odt)
+    expect(trials.call(y_path: "delay")).to include("heat_lockout", "cool_lockout")
+  end
+
+  { { outdoor_thermostat: true, emergency_path: "jumper" } => "emergency_held_off", { outdoor_thermostat: true, emergency_path: "both" } => "jumper_forbidden_declared",
+    { w2_out_run: false } => "w2_out_not_run" }.each do |facts, code|
+    it "calls #{facts} an error though it is only said, and builds that very circuit" do
+      rig = Gorvant::Composer.compose(name: "Said", facts: facts.transform_keys(&:to_s))
+      check = described_class.new(rig, Gorvant::AsFound.new)
+      expect(check.told.map { |told| told.finding.code }).to include(code)
+      warm = Gorvant::Trace.new(rig, Gorvant::Condition.new(call: "emergency", switches: rig[:outdoor_thermostat] ? { "ODT" => "open" } : {}))
+      expect(warm.works?("HTR")).to be(facts[:emergency_path] != "jumper")
+      sound = Gorvant::Composer.compose(name: "Sound", facts: { "outdoor_thermostat" => facts[:outdoor_thermostat] || false })
+      expect(described_class.new(sound, Gorvant::AsFound.new).told).to eq([])
+    end
+  end
+
+  it "gives an all-clear only of what was looked at" do
+    rig = Gorvant::Composer.compose(name: "Looked", facts: {})
+    ends = Gorvant::AsFound.new.ends(rig).map { |one| { "cable" => one.cable, "conductor" => one.conductor, "place" => one.place, "lands_on" => one.lands_on } }
+    stands = lambda do |landings, jumpers = [], settings = {}|
+      described_class.new(rig, Gorvant::AsFound.parse({ "landings" => landings, "jumpers" => jumpers, "settings" => settings }, rig)).standing
+    end
+    expect(stands.call([])).to have_attributes(mark: "untouched", says: include("No end looked at yet"))
+    expect(stands.call(ends.first(3))).to have_attributes(mark: "so_far", says: include("3 of #{ends.size} ends", "jumper W2–E", "the set-up"))
+    jumper = { "place" => "wall", "from" => "W2", "to" => "E", "found" => true }
+    settings = Gorvant::Target.fitting(rig).transform_values(&:first)
+    expect(stands.call(ends, [jumper]).mark).to eq("so_far")
+    expect(stands.call(ends, [jumper], settings)).to have_attributes(mark: "agrees", says: start_with("Every call works as found"))
+    moved = ends.map { |one| one["conductor"] == "orange" && one["place"] == "outdoor" ? one.merge("lands_on" => "Y") : one }
+    expect(stands.call(moved, [jumper], settings).mark).to eq("disagrees")
   end
 end

@@ -23,6 +23,16 @@ module Gorvant
           end
         end
 
+        # All that could read the same: every fault, wires on other terminals, and shorts between any two conductors that share a cable, or
+        # any two terminals that share a box.
+        def everything(rig, netlist = Assembly.netlist(rig)) = (of(rig, netlist) + landings_of(rig, netlist) + shorts_of(rig, netlist)).uniq
+
+        def shorts_of(rig, netlist = Assembly.netlist(rig))
+          cables = rig.cables.flat_map { |cable| cable.conductors.reject(&:spare).map { |conductor| netlist["#{cable.id}.#{conductor.id}"].to }.combination(2).to_a }
+          boxes = rig.layout.fetch("places").keys.flat_map { |place| rig.terminals(place).map { |terminal| "#{place}.#{terminal}" }.select { |node| netlist.node?(node) }.combination(2).to_a }
+          (cables + boxes).map { |pair| fault("short", pair) }
+        end
+
         private
 
         def fault(kind, at, **more) = { "kind" => kind, "at" => at }.merge(more.transform_keys(&:to_s))

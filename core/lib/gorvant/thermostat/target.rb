@@ -8,6 +8,9 @@ module Gorvant
 
   # What the thermostat's electrical settings have to be for the equipment that is fitted.
   module Target
+    # A fact that no wiring can make work. key: of facts.yml; right: what it has to be; code: of findings.yml.
+    Declared = Value.define(:key, :right, :code)
+
     class << self
       # { setting => [values that fit], the usual first }, of those that are asked of this rig.
       def fitting(rig)
@@ -21,6 +24,16 @@ module Gorvant
         wrong = fitting(rig).reject { |key, values| values.include?(rig[key]) }
         wrong.empty? ? rig : rig.set(wrong.transform_values(&:first))
       end
+
+      # [Declared] of facts that are errors wherever they are said: on Fitted as well as found at the screws.
+      def declared(rig)
+        jumpered = rig[:outdoor_thermostat] && rig[:backup] != "none" && rig[:emergency_path] != "two_conductors"
+        [(Declared.new(key: "emergency_path", right: "two_conductors", code: rig[:emergency_path] == "jumper" ? "emergency_held_off" : "jumper_forbidden_declared") if jumpered),
+         (Declared.new(key: "w2_out_run", right: true, code: "w2_out_not_run") if rig[:backup] != "none" && !rig[:w2_out_run])].compact
+      end
+
+      # The rig without them.
+      def sound(rig) = rig.set(declared(rig).to_h { |one| [one.key, one.right] })
 
       # Refuses a target set-up under which nothing may heat, or which cannot act. Raises RefusedSetUp.
       def refuse!(rig)

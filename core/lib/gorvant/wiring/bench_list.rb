@@ -9,6 +9,8 @@ module Gorvant
 
     SET = 70.0
     MOST_STAGES = 4
+    PUSH = 1.0 # °F
+    SOON = 5.0 # seconds until all that comes at once has come
 
     # outdoor_degrees_f: as it is; decides what balance points allow, and what must not be run.
     def initialize(rig, outdoor_degrees_f: nil)
@@ -18,7 +20,7 @@ module Gorvant
     end
 
     # [Line]
-    def lines = fan + side("heat") + side("cool") + emergency
+    def lines = fan + side("heat") + fast("heat") + side("cool") + fast("cool") + emergency
 
     private
 
@@ -26,8 +28,29 @@ module Gorvant
     def degrees(value) = format("%g", value)
 
     def fan
-      expect = Outputs.closed(@rig, "fan").map { |terminal| Naming.letter(@rig, terminal) }
-      [Line.new(id: "fan", does: Catalogue.words("bench.fan"), after_seconds: 0, expect: expect, cautions: [])]
+      [Line.new(id: "fan", does: Catalogue.words("bench.fan"), after_seconds: 0, expect: lit(Condition.new(call: "fan")), cautions: [])]
+    end
+
+    # Terminals at the wall that are live, as lamps on them would show: jumpers of the rig and feeds back included.
+    def lit(condition)
+      trace = Trace.new(@rig, condition)
+      (@rig.terminals("wall") - %w[R C]).select { |terminal| trace.state("wall.#{terminal}") == "live" }.map { |terminal| Naming.letter(@rig, terminal) }.sort
+    end
+
+    # What fast recovery brings all at once, where it is on.
+    def fast(mode)
+      trigger = @rig[mode == "heat" ? :fast_heating : :fast_cooling]
+      lines = []
+      lines << fast_line(mode, "fast", [@rig[:fast_error_degrees_f]]) if %w[error either].include?(trigger)
+      lines << fast_line(mode, "push", [@rig[:stage_1_error_degrees_f], @rig[:stage_1_error_degrees_f] + PUSH]) if %w[push either].include?(trigger)
+      lines
+    end
+
+    def fast_line(mode, kind, steps)
+      run = timeline(mode, steps)
+      by = kind == "push" ? PUSH : steps.last
+      Line.new(id: "#{mode}-#{kind}", does: Catalogue.words("bench.#{kind}_#{mode}", by: degrees(by)), after_seconds: SOON.round,
+               expect: live(run, 2.0 + (step_seconds * (steps.size - 1)) + SOON), cautions: cautions(mode))
     end
 
     # One line for each time that something comes, then one for being satisfied.
@@ -59,7 +82,7 @@ module Gorvant
 
     def outputs(run) = run.signals.select { |signal| signal.id.start_with?("THERMOSTAT.") }
 
-    def live(run, at) = outputs(run).select { |signal| run.value_at(signal.id, at) }.map { |signal| Naming.letter(@rig, signal.id.split(".").last) }.sort
+    def live(run, at) = lit(run.condition_at(at))
 
     def line(run, mode, at, index, steps)
       Line.new(id: "#{mode}-#{index + 1}", does: does(mode, index, steps), after_seconds: after(at, index, steps), expect: live(run, at + 0.5), cautions: index.zero? ? cautions(mode) : [])
@@ -85,13 +108,13 @@ module Gorvant
     def idle(mode)
       return [] if @rig[:changeover_school] == "by_call" || @rig[:system_setup] == "conventional"
 
-      [@rig.changeover_terminal(mode == "cool" ? "O" : "B")].compact.map { |terminal| Naming.letter(@rig, terminal) }
+      lit(Condition.new(call: "off", outputs: [@rig.changeover_terminal(mode == "cool" ? "O" : "B")].compact))
     end
 
     def emergency
       return [] if @rig[:backup] == "none"
 
-      expect = Outputs.closed(@rig, "emergency").map { |terminal| Naming.letter(@rig, terminal) }.sort
+      expect = lit(Condition.new(call: "emergency"))
       [Line.new(id: "emergency", does: Catalogue.words("bench.emergency", by: degrees(@rig[:stage_1_error_degrees_f])), after_seconds: 0, expect: expect,
           cautions: @rig[:backup] == "strips" ? ["strips"] : ["maker_first"])]
     end

@@ -75,7 +75,7 @@ module Gorvant
       landed = both.select(&:lands_on)
       return nil unless landed.size == 2 && landed.first == one
 
-      nodes = landed.map { |landing| AsFound.node(@rig, landing.place, landing.lands_on) }
+      nodes = landed.map { |end_| landing(end_) }
       Difference.new(kind: "extra", place: one.place, ends: landed, faults: bridge("extra", nodes), moves: [words("move_cap", what: name(one), place: title(one.place))])
     end
 
@@ -87,10 +87,16 @@ module Gorvant
 
     def fault(one)
       joint = "#{one.cable}.#{one.conductor}@#{one.place}"
-      node = one.lands_on && AsFound.node(@rig, one.place, one.lands_on)
+      node = one.lands_on && landing(one)
       return bridge("extra", ["#{one.place}.#{one.cable}.#{one.conductor}", node]).first if drawn(one).nil?
 
       node ? { "kind" => "landed", "at" => joint, "to" => node } : { "kind" => "lifted", "at" => joint }
+    end
+
+    # The point that an end stands on: Y for the outdoor cable is past the switches that sit in it.
+    def landing(one)
+      cable = @rig.cables.find { |known| known.id == one.cable }
+      one.place == "air_handler" && one.lands_on == "Y" ? Assembly::Cables.landing(@rig, cable, one.place, one.lands_on) : AsFound.node(@rig, one.place, one.lands_on)
     end
 
     # Nothing where one of the two is a screw with nothing behind it.

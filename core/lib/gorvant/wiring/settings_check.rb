@@ -26,6 +26,13 @@ module Gorvant
     # [Item] in the order of the catalogue, of the settings that are asked of this rig.
     def items = Rig.settings.select { |key| @rig.asks?(key) }.map { |key| item(key) }
 
+    # How the settings stand: an all-clear only of what was read.
+    def standing
+      read, taken = items.partition { |item| item.source != "assumed" }
+      wrong = findings.any? { |finding| %w[fault warning].include?(finding.severity) }
+      Standing.of("settings", wrong: wrong, looked_at: read.map { |item| item.title.downcase }, taken: taken.map { |item| item.title.downcase }.uniq, count: read.size)
+    end
+
     # [Finding], worst first.
     def findings
       electrical = @wiring.told.select { |told| told.kind == "setting" }.map { |told| with_effects(told) }
@@ -141,10 +148,23 @@ module Gorvant
       held = again ? again - 600 : nil
       @short_cycling = if held && held < Catalogue.profile.dig("settings",
 "short_cycle_seconds") then finding("short_cycling", [Catalogue.words("settings.run_restart", seconds: held.round)])
-                       elsif held && @rig[:thermostat_minimum_off_seconds].positive? && @rig[:y_path] == "delay" then finding("two_holds",
-[Catalogue.words("settings.run_restart", seconds: held.round)])
+                       elsif held && @rig[:thermostat_minimum_off_seconds].positive? && @rig[:y_path] == "delay" then two_holds(held)
                        end
     end
+
+    # Two delays, each shown, and whether they add or overlap.
+    def two_holds(held)
+      kind = @rig[:board_hold_kind]
+      low, high = Catalogue.profile.dig("sequence", "hold_unread_seconds")
+      unread = ClockProfile.assumed(@rig, %w[board_hold_seconds]).any?
+      wall = @rig[:thermostat_minimum_off_seconds]
+      least = kind == "on_make" ? held - (high - low) : [wall, low].max
+      total = unread && least < held ? Catalogue.words("settings.total_between", low: clock(least), total: clock(held)) : Catalogue.words("settings.total", total: clock(held))
+      finding("two_holds", [Catalogue.words("settings.run_restart", seconds: held.round)], wall: clock(wall), board: unread ? "#{clock(low)} to #{clock(high)}" : clock(@rig[:board_hold_seconds]),
+          from: Catalogue.wording.fetch("settings.from_#{kind}"), join: Catalogue.wording.fetch("settings.holds_#{kind == 'on_make' ? 'add' : 'overlap'}"), total: total)
+    end
+
+    def clock(seconds) = "#{seconds.round / 60}:#{(seconds.round % 60).to_s.rjust(2, '0')}"
 
     def lockout_off = @rig[:compressor_lockout] == "off_for_test" ? finding("lockout_left_off", cold_runs) : nil
 

@@ -1,10 +1,11 @@
 # frozen_string_literal: true
 
 module Gorvant
-  # Every call of a rig, and the calls in which a safety or a lock-out has to act: what a wiring has to stand.
+  # Every call of a rig in every state that weather, safeties, coil and board can put its fitted switches in: what a wiring has to stand.
+  # Made from the rig, so that a new call or a new switch is tried without being named here.
   class Trials
-    # only: the loads that it is about, nil for all.
-    Trial = Value.define(:id, :title, :call, :switches, :only, defaults: { switches: {}.freeze, only: nil })
+    # only: the loads that it is about, nil for all; board: as a condition has it, nil for what the call says.
+    Trial = Value.define(:id, :title, :call, :switches, :only, :board, defaults: { switches: {}.freeze, only: nil, board: nil })
     # loads: { code => works? } of those that the trial is about; nodes: { terminal => "live" or "dead" }; blown: fuse ids.
     # overloads: Findings of the transformer; lost_fraction: of the supply, over the field cables.
     Outcome = Value.define(:loads, :nodes, :blown, :chatter, :overloads, :lost_fraction)
@@ -16,7 +17,7 @@ module Gorvant
     # rig: with its settings put right.
     def initialize(rig)
       @rig = rig
-      @all = calls + safeties + lockout
+      @all = Outputs.calls(rig).flat_map { |call| [plain(call), *safeties(call), *weather(call), *inputs(call), *lockout(call)] }
       @known = {}
     end
 
@@ -35,7 +36,7 @@ module Gorvant
     # What the same equipment does when it is wired as its sort usually is.
     def ideal
       @ideal ||= begin
-        facts = @rig.facts.transform_values(&:value)
+        facts = Target.sound(@rig).facts.transform_values(&:value)
         usual = Composer.compose(name: @rig.name, facts: facts, lengths: @rig.cables.to_h { |cable| [cable.id, cable.length_feet] })
         Trials.new(usual).outcomes
       end
@@ -43,20 +44,46 @@ module Gorvant
 
     private
 
-    def calls = Outputs.calls(@rig).map { |id| Trial.new(id: id, title: Catalogue.calls.fetch(id).fetch("title"), call: id) }
+    def about(call) = Catalogue.calls.fetch(call)
+    def title(call) = about(call).fetch("title")
+    def plain(call) = Trial.new(id: call, title: title(call), call: call)
 
-    def safeties
-      @rig[:safeties].map do |code|
-        Trial.new(id: "#{code}_open", title: Catalogue.words("wiring.trial_open", code: code), call: "heat", switches: { code => "open" }.freeze, only: COMPRESSOR)
+    # The switch of a call in a position: "heat_ODT_open".
+    def state(call, code, position, **more)
+      words = Catalogue.wording["wiring.state_#{code}_#{position}"] || Catalogue.words("wiring.state_#{position}", code: code)
+      Trial.new(id: "#{call}_#{code}_#{position}", title: Catalogue.words("wiring.trial_state", call: title(call), state: words), call: call, switches: { code => position }.freeze, **more)
+    end
+
+    # Whatever calls the compressor, an open safety keeps it out.
+    def safeties(call)
+      return [] unless about(call)["stage"].positive?
+
+      (@rig[:safeties] + Assembly::Cables.in_y(@rig)).map { |code| state(call, code, "open", only: COMPRESSOR) }
+    end
+
+    # An outdoor thermostat holds off or lets through in every call that may bring heat.
+    def weather(call)
+      return [] unless @rig[:outdoor_thermostat] && @rig[:backup] != "none" && heats?(call)
+
+      %w[open closed].map { |position| state(call, "ODT", position) }
+    end
+
+    def heats?(call) = about(call)["mode"] == "heating" || about(call)["emergency"]
+
+    # What the board is told of coil and frost.
+    def inputs(call)
+      return [] unless call == "heat"
+
+      { "DFT" => "DFT_IN", "APS" => "APS_IN" }.select { |code, _input| Assembly::Positions.movable(@rig).include?(code) }.flat_map do |code, input|
+        %w[open closed].map { |position| state(call, code, position, only: [input]) }
       end
     end
 
-    # With an outdoor thermostat: what it holds off, and what it lets through.
-    def lockout
-      return [] unless @rig[:outdoor_thermostat] && @rig[:backup] != "none"
+    def lockout(call)
+      return [] unless @rig[:y_path] == "delay" && about(call)["stage"].positive? && !about(call)["board"]
 
-      [Trial.new(id: "ODT_open", title: Catalogue.words("wiring.trial_open_aux"), call: "heat_aux", switches: { "ODT" => "open" }.freeze),
-       Trial.new(id: "ODT_closed", title: Catalogue.words("wiring.trial_closed_aux"), call: "heat_aux", switches: { "ODT" => "closed" }.freeze)]
+      words = Catalogue.words("wiring.trial_state", call: title(call), state: Catalogue.wording.fetch("wiring.state_lockout"))
+      [Trial.new(id: "#{call}_lockout", title: words, call: call, board: { "lockout" => true }.freeze)]
     end
 
     def solved(given)
@@ -72,7 +99,7 @@ module Gorvant
     end
 
     def outcome(fitted, netlist, held, trial)
-      condition = Condition.new(call: trial.call, switches: trial.switches)
+      condition = Condition.new(call: trial.call, switches: trial.switches, board: trial.board)
       solution = Settling.settle(netlist, positions: Assembly.positions(fitted, condition), held: held)
       Outcome.new(loads: loads(solution, trial), nodes: nodes(solution), blown: solution.blown, chatter: solution.chattering, overloads: Rules::TransformerOverloaded.new.check(solution),
                   lost_fraction: lost(solution))

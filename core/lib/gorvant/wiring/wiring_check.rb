@@ -8,6 +8,8 @@ module Gorvant
     # found all the same, since others make up for it; moves: sentences; ends: AsFound::Landing to mark; jumper.
     Told = Value.define(:finding, :effects, :hidden, :moves, :ends, :kind, :should, :jumper, :faults)
 
+    MOST_CALLS = 4 # told in one sentence
+
     attr_reader :rig, :found, :differences, :trials
 
     # recorded: the visit's rig; found: AsFound.
@@ -41,12 +43,38 @@ module Gorvant
       @told ||= (differences.all.map { |one| tell(one) } + of_the_circuit).sort_by.with_index { |one, i| [one.kind == "setting" ? 0 : 1, Finding::SEVERITIES.index(one.finding.severity), i] }
     end
 
-    def correction = @correction ||= Correction.new(trials, differences.all, @should).answer
+    # Against what the wiring as drawn can do: a fact that is an error by itself is mended by no move.
+    def correction = @correction ||= Correction.new(trials, differences.all, drawn_right? ? @should : trials.outcomes).answer
+
+    # How the wiring stands: an all-clear only of what was looked at.
+    def standing
+      done, all = seen
+      wrong = told.any? { |one| one.kind != "setting" && %w[fault warning].include?(one.finding.severity) } || (done.positive? && !works?)
+      Standing.of("wiring", wrong: wrong && looked_at.any?, looked_at: looked_at, taken: taken, done: done, all: all, works: works_words, works_cap: works_words.capitalize)
+    end
 
     # How many ends somebody has looked at, of all.
     def seen = differences.found.ends(rig).then { |ends| [ends.count(&:seen), ends.size] }
 
     private
+
+    def works_words = Catalogue.wording.fetch("standing.works#{'_not' unless works?}")
+
+    def looked_at
+      done, = seen
+      [*(Catalogue.words("standing.ends", count: done) if done.positive?), *found.jumpers.map { |jumper| jumper_words(jumper) }]
+    end
+
+    # What counts as drawn, or as assumed.
+    def taken
+      done, all = seen
+      jumpers = AsFound.jumpers_of(rig).reject { |own| found.jumpers.any? { |one| one.place == own.place && [one.from, one.to].sort == [own.from, own.to].sort } }
+      unread = Target.fitting(@recorded).keys.reject { |key| found.settings.key?(key) || (@recorded.facts[key] && !@recorded.facts[key].assumed?) }
+      titles = unread.map { |key| Catalogue.facts.fetch(key)["title"].downcase }
+      [*(Catalogue.words("standing.ends", count: all - done) if done < all), *jumpers.map { |jumper| jumper_words(jumper) }, *(Catalogue.words("standing.set_up", titles: titles.join(", ")) if titles.any?)]
+    end
+
+    def jumper_words(jumper) = Catalogue.words("standing.jumper", ends: "#{jumper.from}–#{jumper.to}", place: Naming.place(rig, jumper.place))
 
     def tell(difference)
       alone = Effects.of(trials, trials.outcomes(difference.faults), @should).reject(&:works)
@@ -91,7 +119,7 @@ module Gorvant
     def unseen(difference) = difference.ends.empty? || seen[0] == seen[1] ? [] : [Catalogue.words("wiring.assumed_ends", count: seen[1] - seen[0])]
 
     # What the solved circuit has of its own: sums and drops.
-    def of_the_circuit = [overloaded, dropping, drawn_wrong].compact
+    def of_the_circuit = [overloaded, dropping, *drawn_wrong].compact
 
     def overloaded
       calls = trials.all.select { |trial| trials.outcomes(faults).fetch(trial.id).overloads.any? }
@@ -114,15 +142,17 @@ module Gorvant
     end
 
     def drawn_wrong
-      return nil if drawn_right?
+      return [] if drawn_right?
 
       wrong = Effects.of(trials, trials.outcomes, @should).reject(&:works)
-      words = Catalogue.findings.fetch("drawn_wrong")
-      fields = { calls: wrong.map { |one| "#{one.title}: #{one.says}" }.join(". ") }
-      circuit(
-        Finding.new(code: "drawn_wrong", severity: words["severity"], title: words["title"], says: format(words["says"], fields), next_step: words["next_step"],
-            cautions: words["cautions"]), wrong
-      )
+      codes = Target.declared(rig).map(&:code)
+      (codes.empty? ? %w[drawn_wrong] : codes).map { |code| circuit(declared(code, wrong), wrong) }
+    end
+
+    def declared(code, wrong)
+      words = Catalogue.findings.fetch(code)
+      fields = { calls: wrong.map { |one| "#{one.title}: #{one.says}" }.uniq.first(MOST_CALLS).join(". ") }
+      Finding.new(code: code, severity: words["severity"], title: words["title"], says: format(words["says"], fields), next_step: words["next_step"], cautions: words["cautions"])
     end
 
     def circuit(finding, effects = []) = Told.new(finding: finding, effects: effects, hidden: false, moves: [], ends: [], kind: "circuit", should: [], jumper: nil, faults: [])
