@@ -80,7 +80,7 @@ module Gorvant
           marks = Found.marks(rig, as_found, visit["set_point_degrees_f"])
         end
         test = visit.dig("defrost", "test")
-        marks = marks.merge("defrost" => Found.defrost_mark(ForcedTest.new(rig, ForcedTest.parse(test)))) if test
+        marks = marks.merge("defrost" => Found.defrost_mark(ForcedTest.new(rig, ForcedTest.parse(test)), visit["defrost"])) if test
         given.merge(found_marks: marks)
       end
 

@@ -12,11 +12,9 @@ module Gorvant
           Warm.found(rig, as_found, set_point) { worked_out(rig, as_found, set_point) }
         end
 
-        # Of a forced test, nil for none.
-        def defrost_mark(test)
-          return "untouched" if test.nil? || test.verdicts.empty?
-
-          test.verdicts.any?(&:wrong?) ? "disagrees" : "agrees"
+        # Of a forced test, nil for none; record: all that the defrost desk keeps.
+        def defrost_mark(test, record = {})
+          standing(test, record).mark
         end
 
         private
@@ -24,12 +22,20 @@ module Gorvant
         def worked_out(rig, as_found, set_point)
           check = WiringCheck.new(rig, as_found)
           settings = SettingsCheck.new(rig, as_found, set_point_degrees_f: set_point, wiring: check)
-          wiring = check.told.reject { |told| told.kind == "setting" }
-          { "wiring" => as_found.landings.empty? && as_found.jumpers.empty? ? "untouched" : mark(wiring.map(&:finding)),
-            "thermostat" => as_found.settings.empty? ? "untouched" : mark(settings.findings) }
+          { "wiring" => as_found.landings.empty? && as_found.jumpers.empty? ? "untouched" : check.standing.mark,
+            "thermostat" => as_found.settings.empty? ? "untouched" : settings.standing.mark }
         end
 
-        def mark(findings) = findings.any? { |finding| %w[fault warning].include?(finding.severity) } ? "disagrees" : "agrees"
+        # A clear test proves the outputs; the coil's sensing is looked at by itself.
+        def standing(test, record)
+          verdicts = test&.verdicts || []
+          sensed = %w[coil_switch thermistor].any? { |name| record.dig(name, "points").to_a.any? }
+          open = verdicts.select { |verdict| verdict.verdict == "undetermined" }.map(&:title)
+          open << Catalogue.wording.fetch("standing.forced_test_open") unless test&.record&.closed
+          open << Catalogue.wording.fetch("standing.coil_sensing") unless sensed
+          looked = [*(Catalogue.wording.fetch("standing.forced_test") if verdicts.any?), *(Catalogue.wording.fetch("standing.coil_sensing") if sensed)]
+          Standing.of("defrost", wrong: verdicts.any?(&:wrong?), looked_at: looked, taken: open)
+        end
       end
     end
   end

@@ -7,6 +7,7 @@ require_relative "gorvant/error"
 
 # catalogue: what varies without new physics, read once from core/data
 require_relative "gorvant/catalogue/catalogue"
+require_relative "gorvant/catalogue/degrees"
 
 # findings: what a rule reports
 require_relative "gorvant/findings/finding"

@@ -13,7 +13,9 @@ module Gorvant
             line.to_h.merge(cautions: line.cautions.map { |key| Catalogue.cautions.fetch(key) }, **%i[expected_volts_ac low_volts_ac high_volts_ac].to_h { |key| [key, line[key]&.round(1)] })
           end
           { lamps: outlook.lamps.map(&:to_h), following: following(outlook.following), checklist: lines, school: Catalogue.words("defrost.school_#{profile.school}"),
-            assumed: profile.assumed, interval_minutes: profile.interval_seconds / 60, limit_minutes: profile.limit_seconds / 60 }
+            assumed: profile.assumed, interval_minutes: profile.interval_seconds / 60, limit_minutes: profile.limit_seconds && (profile.limit_seconds / 60),
+            counts: outlook.counts, measured: outlook.measured?, warnings: profile.limit_seconds ? [] : [Catalogue.wording.fetch("defrost.warn_no_limit")],
+            air_pressure_switch: outlook.rig[:sensing] == "coil_switch" && outlook.rig[:air_pressure_switch] }
         end
 
         def following(following) = following.to_h.merge(course: following.course.map { |sight| { after_seconds: sight.after_seconds.round(1), says: sight.says } })
@@ -29,7 +31,7 @@ module Gorvant
         def forced_test(test)
           steps = test.steps.map { |step| step.to_h.merge(cautions: step.cautions.map { |key| Catalogue.cautions.fetch(key) }) }
           { steps: steps, warnings: test.warnings, expected_seconds: test.expected_seconds.round(2), beside: test.beside.map(&:to_h), verdicts: verdicts(test.verdicts),
-            left_behind: test.left_behind, found_interval_minutes: test.found_interval_minutes,
+            left_behind: test.left_behind, tally: test.tally, questions: test.questions, found_interval_minutes: test.found_interval_minutes,
             forced_entry: test.profile.forced_entry, factor: test.profile.speed_up_factor, interval_minutes: test.profile.interval_seconds / 60 }
         end
 

@@ -18,7 +18,8 @@ module Gorvant
             complaint: row[:complaint], symptoms: row[:symptoms].to_a, symptom_titles: row[:symptoms].map { |key| Catalogue.symptoms.fetch(key).fetch("title") },
             outdoor_degrees_f: row[:outdoor_degrees_f], set_point_degrees_f: row[:set_point_degrees_f], room_degrees_f: row[:room_degrees_f], safety: row[:safety].to_a,
             bench: row[:bench].to_h, setting_labels: row[:setting_labels].to_h, defrost: row[:defrost].to_h, assumed: Warm.assumed(row).size,
-            readings: { agree: row[:agreeing], disagree: row[:disagreeing] }, marks: marks(row), demo: row[:demo] }
+            readings: { agree: row[:agreeing], disagree: row[:disagreeing] }, marks: marks(row),
+            standing: { intake: intake(row).says, trace: readings(row).says }, demo: row[:demo] }
         end
 
         def photo(row)
@@ -62,7 +63,7 @@ module Gorvant
 
         def faults(rig)
           netlist = Assembly.netlist(rig)
-          (Faults::Library.of(rig, netlist) + Faults::Library.landings_of(rig, netlist)).map do |given|
+          Faults::Library.everything(rig, netlist).map do |given|
             fault = Fault.parse(given)
             { fault: given, title: fault.title(netlist), is: fault.about["is"], shows: fault.about["shows"], proof: fault.about["proof"] }
           end
@@ -99,6 +100,22 @@ module Gorvant
 
         private
 
+        # Every point of safety is part of what the first page leans on.
+        def intake(row)
+          told = !row[:complaint].strip.empty? || row[:symptoms].any?
+          return Standing.of("intake", wrong: false, looked_at: [], taken: [], count: 0) if !told && row[:safety].empty?
+
+          SafetyPoints.standing(Warm.rig(row), told: told, seen: row[:safety].to_a)
+        end
+
+        # Readings agree as far as calls were read.
+        def readings(row)
+          calls = Outputs.calls(Warm.rig(row))
+          read = row[:agreeing_calls].to_s.split(",") & calls
+          titles = ->(ids) { ids.map { |id| Catalogue.calls.fetch(id).fetch("title") } }
+          Standing.of("trace", wrong: row[:disagreeing].positive?, looked_at: titles.call(read), taken: titles.call(calls - read))
+        end
+
         # "Split heat pump, two stages, gas furnace"
         def title(rig)
           stages = rig[:compressor_stages] == 2 ? "two stages" : "one stage"
@@ -107,9 +124,9 @@ module Gorvant
 
         # The eight pages of a visit in the order of work. A page is marked by what was found on it.
         def marks(row)
-          trace = if row[:disagreeing].positive? then "disagrees" else row[:agreeing].positive? ? "agrees" : "untouched" end
-          told = row[:complaint].strip.empty? && row[:symptoms].empty? ? "untouched" : "agrees"
-          { intake: told, fitted: Warm.assumed(row).empty? ? "agrees" : "untouched", trace: trace, wiring: "untouched", thermostat: "untouched", defrost: "untouched", find: "untouched",
+          fitted = Warm.assumed(row)
+          read = fitted.empty? ? "agrees" : "so_far"
+          { intake: intake(row).mark, fitted: Warm.rig(row).facts.values.all?(&:assumed?) ? "untouched" : read, trace: readings(row).mark, wiring: "untouched", thermostat: "untouched", defrost: "untouched", find: "untouched",
             close_out: "untouched" }.merge(row[:found_marks].to_h.transform_keys(&:to_sym))
         end
       end

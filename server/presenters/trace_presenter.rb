@@ -18,6 +18,7 @@ module Gorvant
       def to_h
         { calls: Outputs.calls(@trace.rig), scripts: scripts, movable: Assembly::Positions.movable(@trace.rig), supply: supply, faults: @trace.fault_titles, changes: changes,
           condition: @trace.condition.to_json_hash, instrument: @instrument, assumed: @trace.rig.assumed.map { |key| Catalogue.facts.fetch(key).fetch("title") },
+          stands: @trace.stands.map(&:to_h), moments: moments,
           loads: loads, findings: findings, strings: strings, points: points, readings: readings }
       end
 
@@ -32,6 +33,13 @@ module Gorvant
       def scripts
         Catalogue.scripts.select { |_id, one| one.fetch("needs", {}).all? { |fact, value| @trace.rig[fact] == value } }
                  .map { |id, one| { id: id, title: one["title"], duration_seconds: one["hours"] * 3600, script: one.slice("start", "moves") } }
+      end
+
+      # The instants of a defrost that can be shown, each as a run has it; none for another call.
+      def moments
+        return [] unless @trace.condition.call == "defrost"
+
+        Moments.of(@trace.rig).map { |id, condition| { id: id, says: Catalogue.wording.fetch("moment.#{id}"), condition: condition.to_json_hash } }
       end
 
       # What differs from the same call with nothing supposed; nil when nothing is, and for an instant of a run.

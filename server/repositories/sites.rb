@@ -23,6 +23,13 @@ module Gorvant
         known || raise(NotFound.new(thing: "unit", id: id.to_s[0, 60], field: "/unit_id"))
       end
 
+      # "Boathouse library, North unit"
+      def title_of_unit(id)
+        row = db[:units].where(Sequel[:units][:crew_id] => viewer.crew_id, Sequel[:units][:id] => fetch_unit_id(id)).join(:sites, id: :site_id)
+                        .get([Sequel[:sites][:name].as(:site), Sequel[:units][:name].as(:unit)])
+        row.join(", ")
+      end
+
       private
 
       def table = :sites

@@ -20,6 +20,13 @@ module Gorvant
         optional(:history).value(:hash)
         optional(:text).value(:string, max_size?: 200_000)
         optional(:seen).array(NUMBER, gteq?: 0.0, lteq?: 2880.0)
+        optional(:counts_on).value(:hash)
+      end
+
+      rule(:counts_on) do
+        next unless key?
+
+        key.failure("has to be schools with what they count on, such as {\"run_time\": \"Y\"}") unless value.size <= 8 && value.values.all? { |one| %w[Y T1].include?(one) }
       end
 
       rule(:history, :text) { key(:history).failure("is missing: give a history, or a table as text") unless values[:history] || values[:text] }

@@ -11,6 +11,7 @@ module Gorvant
         optional(:unit_name).filled(:string, max_size?: LINE)
         optional(:rig_id).filled(:string, format?: UUID)
         optional(:as_visit_id).filled(:string, format?: UUID)
+        optional(:kit).filled(:string, included_in?: Catalogue.kits.keys)
         required(:visit_on).filled(:date)
         optional(:complaint).value(:string, max_size?: TEXT)
         optional(:symptoms).array(:string, included_in?: Catalogue.symptoms.keys)
@@ -18,8 +19,10 @@ module Gorvant
       end
 
       rule(:complaint).validate(:plain_text)
-      rule(:rig_id, :as_visit_id) do
-        key(:rig_id).failure("is missing: give a rig_id, or as_visit_id of an earlier visit whose rig to take over") unless values[:rig_id] || values[:as_visit_id]
+      rule(:rig_id, :as_visit_id, :kit) do
+        given = %i[rig_id as_visit_id kit].count { |name| values[name] }
+        key(:rig_id).failure("is missing: give a rig_id, as_visit_id of an earlier visit whose rig to take over, or a kit") if given.zero?
+        key(:rig_id).failure("is one too many: give a rig_id, an as_visit_id or a kit, and not two of them") if given > 1
       end
       rule(:site_name).validate(:plain_text)
       rule(:unit_name).validate(:plain_text)
@@ -47,23 +50,31 @@ module Gorvant
 
       rule(:complaint).validate(:plain_text)
 
-      # { line of the bench list => terminals seen live }
+      # { line of the bench list => terminals seen live, or { "not_run" => why } }
       rule(:bench) do
-        good = value.nil? || (value.size <= 40 && value.all? do |line, seen|
-          line.to_s.size <= 40 && seen.is_a?(Array) && seen.size <= 12 && seen.all? do |one|
-            one.is_a?(String) && one.size <= 8
-          end
-        end)
-        key.failure("has to be lines of the bench list with the terminals seen live, such as {\"heat-1\": [\"Y\", \"G\"]}") unless good
+        good = value.nil? || (value.size <= 40 && value.all? { |line, seen| line.to_s.size <= 40 && VisitChangeRequest.bench?(seen) })
+        unless good
+          key.failure("has to be lines of the bench list with the terminals seen live, such as {\"heat-1\": [\"Y\", \"G\"]}, or with why it was not run, such as " \
+                      "{\"cool-1\": {\"not_run\": \"too cold\"}}")
+        end
       end
 
-      DEFROST = %w[moment history seen coil_switch thermistor test].freeze
+      def self.bench?(seen)
+        return seen.size <= 12 && seen.all? { |one| one.is_a?(String) && one.size <= 8 } if seen.is_a?(Array)
+
+        seen.is_a?(Hash) && seen.transform_keys(&:to_s).keys == ["not_run"] && seen.values.first.is_a?(String) && seen.values.first.strip.size.between?(1, 200)
+      end
+
+      DEFROST = %w[moment history seen coil_switch thermistor test earlier].freeze
+      MOST_TESTS = 12
       MOST_DEFROST_BYTES = 60_000
       rule(:defrost) do
         next unless key?
 
         stray = value.keys.map(&:to_s) - DEFROST
         key.failure("knows #{DEFROST.join(', ')}, not #{stray.first[0, 40]}") if stray.any?
+        earlier = value[:earlier] || value["earlier"]
+        key.failure("has earlier forced tests as a list of at most #{MOST_TESTS}") unless earlier.nil? || (earlier.is_a?(Array) && earlier.size <= MOST_TESTS)
         key.failure("is over #{MOST_DEFROST_BYTES} bytes") if JSON.generate(value).bytesize > MOST_DEFROST_BYTES
       end
 

@@ -16,7 +16,9 @@ module Gorvant
         row = visits.find(params[:id])
         input = SchoolsRequest.parse(body_json)
         history = input[:text] ? Formats::RunHistoryCsv.read(input[:text]) : RunHistory.parse(deep_strings(input[:history]))
-        json Present.schools(history, Schools.new(history, ClockProfile.of(Warm.rig(row)), seen: input.fetch(:seen, [])), ClockProfile.of(Warm.rig(row)))
+        profile = ClockProfile.of(Warm.rig(row))
+        schools = Schools.new(history, profile, seen: input.fetch(:seen, []), counts_on: deep_strings(input.fetch(:counts_on, {})))
+        json Present.schools(history, schools, profile)
       end
 
       post "/api/visits/:id/defrost/forced_test" do

@@ -70,7 +70,7 @@ module Gorvant
         as_found = AsFound.parse(found, rig)
         check = SettingsCheck.new(rig, as_found, set_point_degrees_f: row[:set_point_degrees_f])
         lines = BenchList.new(check.rig, outdoor_degrees_f: row[:outdoor_degrees_f]).lines
-        { items: check.items.map { |item| Present.setting(item) }, findings: check.findings.map { |finding| FindingPresenter.new(finding).to_h },
+        { standing: check.standing.to_h, items: check.items.map { |item| Present.setting(item) }, findings: check.findings.map { |finding| FindingPresenter.new(finding).to_h },
           bench: lines.map { |line| line.to_h.merge(cautions: line.cautions.map { |key| Catalogue.cautions.fetch(key) }) },
           terminals: (rig.terminals("wall") - %w[R C]).map { |terminal| Naming.letter(rig, terminal) } }
       end

@@ -25,13 +25,14 @@ module Gorvant
       private
 
       def fields(visit, input)
-        condition = condition(input[:condition])
+        condition = condition(input[:condition], visit)
         trace = Trace.new(visits.rig(visit), condition)
         expected, reason = trace.reading(input[:from_node], input[:to_node], input[:instrument])
         judgement = Agreement.judge(expected, input[:value_volts_ac])
         input.slice(:from_node, :to_node, :value_volts_ac, :instrument, :taken_at, :note, :supersedes_id)
              .merge(visit_id: visit[:id], rig_revision_id: visit[:rig_revision_id], function: "volts_ac", condition: condition.to_json_hash,
-                    expected: Present.expected(expected, reason), verdict: judgement.verdict, says: judgement.says)
+                    expected: Present.expected(expected, reason), verdict: judgement.verdict,
+                    says: [judgement.says, Advice.on(trace, input[:from_node], input[:to_node], judgement)].compact.join(" "))
       end
 
       def present(visit, rows)

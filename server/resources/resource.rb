@@ -49,13 +49,19 @@ module Gorvant
       def json(content, code = 200)
         status code
         content_type "application/json"
-        content.is_a?(String) ? content : JSON.generate(content)
+        return Degrees.all(content.is_a?(String) ? JSON.parse(content) : JSON.parse(JSON.generate(content)), "C").to_json if env["HTTP_X_DEGREES"] == "C"
+
+        (content.is_a?(String) ? content : JSON.generate(content)).delete(Degrees::MARK)
       end
 
       def created(content, first_time) = json(content, first_time ? 201 : 200)
 
-      # Keys as they came in JSON, from a parsed condition.
-      def condition(hash) = Condition.parse(deep_strings(hash))
+      # Keys as they came in JSON, from a parsed condition. row: a visit's, whose weather holds where the condition says none.
+      def condition(hash, row = nil)
+        given = deep_strings(hash)
+        weather = row && row[:outdoor_degrees_f] && given.is_a?(Hash) && !given.key?("outdoor_degrees_f") ? { "outdoor_degrees_f" => row[:outdoor_degrees_f] } : {}
+        Condition.parse(weather.empty? ? given : given.merge(weather))
+      end
 
       def deep_strings(value)
         case value
@@ -68,7 +74,7 @@ module Gorvant
       # What is live, computed once for each rig revision, condition and instrument.
       def answer_trace(row)
         input = TraceRequest.parse(body_json)
-        condition = condition(input[:condition])
+        condition = condition(input[:condition], row)
         instrument = input.fetch(:instrument, "high_impedance")
         json(computed.recall("trace", row[:digest], condition.to_json_hash, instrument) do
           JSON.generate(TracePresenter.new(Trace.new(Warm.rig(row), condition), instrument).to_h)
@@ -78,7 +84,7 @@ module Gorvant
       # What the meter should show between two points: volts, or ohms with the power off.
       def answer_measurement(row)
         input = MeasurementRequest.parse(body_json)
-        trace = Trace.new(Warm.rig(row), condition(input[:condition]))
+        trace = Trace.new(Warm.rig(row), condition(input[:condition], row))
         points = input.values_at(:from_node, :to_node)
         return json(Present.ohms(trace.ohms(*points, isolated: input.fetch(:isolated, false)))) if input[:function] == "ohms"
 
@@ -88,7 +94,7 @@ module Gorvant
       # One view of the circuit as a Scene.
       def answer_drawing(row)
         input = DrawingRequest.parse(body_json)
-        condition = condition(input[:condition])
+        condition = condition(input[:condition], row)
         options = input.except(:condition, :view).merge(taken_for(row, input))
         json(computed.recall("drawing", row[:digest], condition.to_json_hash, input[:view], options) do
           JSON.generate(ScenePresenter.new(drawn(row, condition, input[:view], options)).to_h)
@@ -98,7 +104,7 @@ module Gorvant
       # The same as an SVG file.
       def answer_svg(row)
         input = DrawingRequest.parse(body_json)
-        condition = condition(input[:condition])
+        condition = condition(input[:condition], row)
         trace = Trace.new(Warm.rig(row), condition)
         content_type "image/svg+xml"
         Formats::Svg.dump(Views.scene(input[:view], trace, input.except(:condition, :view).merge(taken_for(row, input))), state: Views.state_words(trace))
@@ -112,7 +118,7 @@ module Gorvant
       # Codes, symbols and line styles of the rig in hand, as they stand.
       def answer_legend(row)
         input = TraceRequest.parse(body_json)
-        condition = condition(input[:condition])
+        condition = condition(input[:condition], row)
         json(computed.recall("legend", row[:digest], condition.to_json_hash) { JSON.generate(Present.legend(Trace.new(Warm.rig(row), condition))) })
       end
 
@@ -149,7 +155,7 @@ module Gorvant
       # The shortest way for 24 V to a point, or what lies between two.
       def answer_way(row)
         input = WayRequest.parse(body_json)
-        json Present.way(Way.new(Trace.new(Warm.rig(row), condition(input[:condition])), input[:to_node], input[:from_node]))
+        json Present.way(Way.new(Trace.new(Warm.rig(row), condition(input[:condition], row)), input[:to_node], input[:from_node]))
       end
 
       # Every single fault that the rig can have, with its words.
@@ -170,7 +176,7 @@ module Gorvant
       def answer_spice(row)
         input = TraceRequest.parse(body_json)
         rig = Warm.rig(row)
-        trace = Trace.new(rig, condition(input[:condition]))
+        trace = Trace.new(rig, condition(input[:condition], row))
         content_type "text/plain"
         Formats::Spice.dump(trace.netlist, closed: trace.solution.closed, open: trace.solution.open, couplings: true, title: "#{rig.name}: #{trace.condition.call}")
       end

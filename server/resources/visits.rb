@@ -64,14 +64,30 @@ module Gorvant
       def taken_for(row, input)
         return {} unless input[:view] == "focus"
 
-        mine = readings.standing_in(row[:id], condition(input[:condition]).call)
+        mine = readings.standing_in(row[:id], condition(input[:condition], row).call)
         { taken: mine.to_h { |one| [Present.taken_at(one), "#{format('%.1f', one[:value_volts_ac])} #{one[:verdict] == 'agrees' ? '=' : '≠'}"] } }
       end
 
       def fields(input)
-        source = input[:rig_id] ? rigs.find(input[:rig_id])[:revision_id] : visits.find(input[:as_visit_id])[:rig_revision_id]
+        source = rig_revision(input)
         unit_id = input[:unit_id] ? sites.fetch_unit_id(input[:unit_id]) : sites.unit_id(input[:site_name].strip, input[:unit_name].strip)
         input.slice(:visit_on, :complaint, :symptoms, :outdoor_degrees_f).merge(unit_id: unit_id, rig_revision_id: source)
+      end
+
+      def rig_revision(input)
+        return rigs.find(input[:rig_id])[:revision_id] if input[:rig_id]
+        return visits.find(input[:as_visit_id])[:rig_revision_id] if input[:as_visit_id]
+
+        # A usual kit becomes the unit's own rig; its id follows from the visit's, so that a retry makes no second one.
+        where = input[:unit_id] ? sites.title_of_unit(input[:unit_id]) : "#{input[:site_name].strip}, #{input[:unit_name].strip}"
+        rig = Composer.compose(name: where[0, 120], facts: Catalogue.kits.fetch(input[:kit]).fetch("facts"))
+        content = Formats::RigJson.dump(rig)
+        rigs.create(kit_rig_id(input[:id]), content, rig).first[:revision_id]
+      end
+
+      def kit_rig_id(visit_id)
+        hex = Digest::SHA256.hexdigest("gorvant kit of visit #{visit_id.downcase}")
+        [hex[0, 8], hex[8, 4], "5#{hex[13, 3]}", "8#{hex[17, 3]}", hex[20, 12]].join("-")
       end
 
       # What was found, checked against the visit's rig, with the marks that follow.
@@ -86,7 +102,8 @@ module Gorvant
         record = deep_strings(input[:defrost])
         test = record["test"] && ForcedTest.new(Warm.rig(row), ForcedTest.parse(record["test"]))
         test&.refuse_close!
-        { defrost: record, found_marks: changes.fetch(:found_marks) { row[:found_marks].to_h }.merge("defrost" => Found.defrost_mark(test)) }
+        Array(record["earlier"]).each { |one| ForcedTest.parse(one) }
+        { defrost: record, found_marks: changes.fetch(:found_marks) { row[:found_marks].to_h }.merge("defrost" => Found.defrost_mark(test, record)) }
       end
 
       # With another rig the same record may find other things; one that no longer fits it is told of, not lost.

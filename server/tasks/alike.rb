@@ -11,7 +11,8 @@ module Gorvant
 
       # input: { "rig" => rig file }
       def initialize(input)
-        @signatures = Faults::Signatures.new(Formats::RigJson.read(input.fetch("rig")))
+        rig = Formats::RigJson.read(input.fetch("rig"))
+        @signatures = Faults::Signatures.new(rig, faults: Faults::Library.everything(rig))
       end
 
       def total = @signatures.faults.size + 1

@@ -43,7 +43,7 @@ RSpec.describe "The defrost desk", :server do
     expect(answer["left_behind"]).to eq(["the jumper on the coil switch pins is still on"])
     send_json(:patch, visit, version: version, defrost: { test: test.merge(closed: true) })
     expect([last_response.status, answer["detail"]]).to match([422, include("cannot be closed")])
-    done = test.merge(closed: true, tally: { coil_jumper: "off", bridge: "off" }, answers: { fan: false })
+    done = test.merge(closed: true, tally: { coil_jumper: "off", bridge: "off", sensor_plug: "on" }, answers: { fan: false })
     send_json(:patch, visit, version: version, defrost: { test: done, seen: [60] })
     expect(answer["marks"]["defrost"]).to eq("disagrees")
     fetch(visit)

@@ -63,7 +63,7 @@ RSpec.describe "What a visit finds", :server do
 
   it "marks the thermostat's page anew when the customer's set point changes" do
     send_json(:patch, visit, version: version, as_found: { settings: { heat_limit_degrees_f: 72 } }, set_point_degrees_f: 70)
-    expect(answer["marks"]["thermostat"]).to eq("agrees")
+    expect(answer["marks"]["thermostat"]).to eq("so_far")
     send_json(:patch, visit, version: version, set_point_degrees_f: 75)
     expect(answer["marks"]["thermostat"]).to eq("disagrees")
   end

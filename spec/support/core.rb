@@ -12,6 +12,8 @@ end
 
 # Rigs and traces for specs, made by the builders of production.
 module Bench
+  # A thermostat with O and B apart, three safeties: what many examples below are told on.
+  APART = { changeover_terminal: "separate", safeties: %w[LPS DTS HPS] }.freeze
   DEMO = File.expand_path("../../db/demo/rigs", __dir__)
 
   def rig_file(name = "boathouse_north") = JSON.parse(File.read(File.join(DEMO, "#{name}.json")))

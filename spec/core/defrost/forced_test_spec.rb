@@ -5,7 +5,7 @@ require_relative "../../support/core"
 # The forced test: arithmetic, the tape, and what each observation proves and does not.
 RSpec.describe Gorvant::ForcedTest do
   def rig_with(**facts)
-    usual = { defrost_interval_minutes: 60, speed_up_factor: 240, coil_switch_closes_degrees_f: 28, coil_switch_opens_degrees_f: 70, defrost_limit_minutes: 10 }
+    usual = { **Bench::APART, defrost_interval_minutes: 60, speed_up_factor: 240, coil_switch_closes_degrees_f: 28, coil_switch_opens_degrees_f: 70, defrost_limit_minutes: 10 }
     Gorvant::Composer.compose(name: "Bench", facts: usual.merge(facts).transform_keys(&:to_s))
   end
 

@@ -3,7 +3,7 @@
 require_relative "../../support/random_rigs"
 
 RSpec.describe Gorvant::Composer do
-  def compose(**facts) = described_class.compose(name: "Composed", facts: facts.transform_keys(&:to_s))
+  def compose(**facts) = described_class.compose(name: "Composed", facts: Bench::APART.merge(facts).transform_keys(&:to_s))
   def fact(value) = Gorvant::Fact.new(value: value, provenance: Gorvant::Provenance.new(source: "told"))
   def ways(rig, cable) = rig.cables.find { |one| one.id == cable }.conductors.map { |conductor| "#{conductor.from}-#{conductor.to}" }
 

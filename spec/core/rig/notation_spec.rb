@@ -22,7 +22,7 @@ RSpec.describe Gorvant::Notation do
 
   # The usual rig with one conductor otherwise.
   def edited(cable_id, conductor_id, jumpers: [], **change)
-    usual = Gorvant::Composer.compose(name: "Panel", facts: {})
+    usual = Gorvant::Composer.compose(name: "Panel", facts: Bench::APART.transform_keys(&:to_s))
     cables = usual.cables.map do |cable|
       cable.id == cable_id ? cable.with(conductors: cable.conductors.map { |one| one.id == conductor_id ? one.with(**change) : one }) : cable
     end
@@ -39,7 +39,7 @@ RSpec.describe Gorvant::Notation do
     "C on B" => -> { edited("cable_a", "blue", from: "B") },
     "a jumper left on R and Y" => -> { edited("cable_a", "red", jumpers: [jumper.call]) },
     "two conductors side by side" => lambda {
-      usual = Gorvant::Composer.compose(name: "Panel", facts: {})
+      usual = Gorvant::Composer.compose(name: "Panel", facts: Bench::APART.transform_keys(&:to_s))
       double = Gorvant::Conductor.new(id: "black", color: "black", from: "Y", to: "Y")
       Gorvant::Rig.build(**usual.to_h, cables: usual.cables.map { |cable| cable.id == "cable_a" ? cable.with(conductors: cable.conductors + [double]) : cable })
     }
@@ -132,7 +132,7 @@ RSpec.describe Gorvant::Notation do
       panel = Gorvant::Composer.compose(name: "Panel", facts: { "safeties" => %w[LPS HPS DTS], "w2_out_run" => false })
       rungs = described_class.of(panel, Gorvant::Composer.archetype_of(panel), names: %w[panel archetype]).reject(&:same)
       expect(rungs.map(&:code)).to eq(%w[CC SEQ])
-      expect(rungs[0]).to have_attributes(says: ["DTS stands after HPS on the panel, after LPS on the archetype"], marked: ["DTS"])
+      expect(rungs[0]).to have_attributes(says: ["DTS only on the panel"], marked: ["DTS"])
       expect(rungs[1].says).to eq(["archetype also feeds it by DFR/no > outdoor.W2_out > air_handler.W"])
     end
 

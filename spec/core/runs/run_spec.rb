@@ -3,7 +3,7 @@
 require_relative "../../support/random_rigs"
 
 RSpec.describe Gorvant::Run do
-  def rig_with(**facts) = Gorvant::Composer.compose(name: "Run", facts: facts.transform_keys(&:to_s))
+  def rig_with(**facts) = Gorvant::Composer.compose(name: "Run", facts: Bench::APART.merge(facts).transform_keys(&:to_s))
   def move(at, what, value, **more) = { "at_seconds" => at, "what" => what, "value" => value }.merge(more.transform_keys(&:to_s))
   def script(moves, seconds, **start) = Gorvant::Script.parse({ "start" => start.transform_keys(&:to_s), "moves" => moves }, seconds)
   def run(rig, moves, seconds, **start) = described_class.of(rig, script(moves, seconds, **start))

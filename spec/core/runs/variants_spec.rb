@@ -4,7 +4,7 @@ require_relative "../../support/random_rigs"
 
 # The trade's cases across rigs, faults and meters.
 RSpec.describe Gorvant::Trace do
-  def rig_with(**facts) = Gorvant::Composer.compose(name: "Variant", facts: facts.transform_keys(&:to_s))
+  def rig_with(**facts) = Gorvant::Composer.compose(name: "Variant", facts: Bench::APART.merge(facts).transform_keys(&:to_s))
   def trace_of(rig, call, **condition) = trace(call, on: rig, **condition)
   def live?(trace, node, common = "air_handler.C") = trace.reading(node, common).first.klass == "about_24"
   def on?(trace, code) = trace.loads.any? { |load| load.code == code && load.on }

@@ -6,7 +6,7 @@ require_relative "../../support/core"
 RSpec.describe Gorvant::Staging do
   # Two compressor stages and strips, no minimum-off, 12 minutes between stages while the error is above 1.5 °F.
   def rig(**facts)
-    usual = { compressor_stages: 2, stage_2: "solenoid", staging_school: "time", stage_delay_minutes: 12, stage_error_degrees_f: 1.5, thermostat_minimum_off_seconds: 0 }
+    usual = { **Bench::APART, compressor_stages: 2, stage_2: "solenoid", staging_school: "time", stage_delay_minutes: 12, stage_error_degrees_f: 1.5, thermostat_minimum_off_seconds: 0 }
     Gorvant::Composer.compose(name: "Bench", facts: usual.merge(facts).transform_keys(&:to_s))
   end
 
@@ -147,7 +147,7 @@ RSpec.describe Gorvant::Staging do
     waiting = chain.call(run(rig, "heat", 4.0), "THERMOSTAT.Y2", 5)
     expect(words(waiting)).to include("not before its stage delay of 12 min")
     expect(waiting.next_on.seconds).to eq(720)
-    expect(words(chain.call(run(rig, "heat", 1.2), "THERMOSTAT.Y2", 20))).to include("the error is 1.2 °F; it needs more than 1.5 °F")
+    expect(words(chain.call(run(rig, "heat", 1.2), "THERMOSTAT.Y2", 20))).to include("the error is 1.2 #{Gorvant::Degrees::DELTA}; it needs more than 1.5 #{Gorvant::Degrees::DELTA}")
     warm = run(rig(balance_points: true, outdoor_sensor: true, auxiliary_balance_degrees_f: 45), "heat", 4.0, outdoor: 50)
     expect(words(chain.call(warm, "THERMOSTAT.W2", 40))).to include("50 °F outside is above the auxiliary balance point of 45 °F")
     expect(chain.call(warm, "THERMOSTAT.W2", 40)).to be_as_designed

@@ -4,7 +4,7 @@ require_relative "../../support/core"
 
 # A thermostat's settings against the equipment, and what to expect at its terminals.
 RSpec.describe Gorvant::SettingsCheck do
-  def rig_with(**facts) = Gorvant::Composer.compose(name: "Bench", facts: facts.transform_keys(&:to_s))
+  def rig_with(**facts) = Gorvant::Composer.compose(name: "Bench", facts: Bench::APART.merge(facts).transform_keys(&:to_s))
   def check(rig, **settings) = described_class.new(rig, Gorvant::AsFound.parse({ "settings" => settings.transform_keys(&:to_s) }, rig), set_point_degrees_f: 72.0)
 
   # [facts, settings as found, code, severity, evidence]
@@ -64,7 +64,7 @@ RSpec.describe Gorvant::SettingsCheck do
     )
     expect(lines.find { |line| line.id == "cool-1" }.cautions).to include("out_of_season")
     steps = Gorvant::BenchList.new(rig_with(staging_school: "per_stage", backup: "gas")).lines
-    expect(steps.select { |line| line.id.start_with?("heat") }.map { |line| [line.does, line.expect.join(" ")] }.first(3)).to eq(
+    expect(steps.select { |line| line.id.start_with?("heat") }.map { |line| [line.does.delete(Gorvant::Degrees::MARK), line.expect.join(" ")] }.first(3)).to eq(
       [["HEAT, set point 1 °F above the room", "B G Y"], ["Raise it to 3.5 °F above the room", "B E G W2 Y"], ["Wait, the error held", "B E W2"]]
     )
   end

@@ -5,7 +5,7 @@ require_relative "../../support/random_rigs"
 
 # What a wiring as found does, by the circuit.
 RSpec.describe Gorvant::WiringCheck do
-  def rig_with(**facts) = Gorvant::Composer.compose(name: "Bench", facts: facts.transform_keys(&:to_s))
+  def rig_with(**facts) = Gorvant::Composer.compose(name: "Bench", facts: Bench::APART.merge(facts).transform_keys(&:to_s))
   def landing(cable, conductor, place, terminal, **more) = { "cable" => cable, "conductor" => conductor, "place" => place, "lands_on" => terminal }.merge(more.transform_keys(&:to_s))
   def check(rig, landings = [], settings: {}, jumpers: []) = described_class.new(rig, Gorvant::AsFound.parse({ "landings" => landings, "settings" => settings, "jumpers" => jumpers }, rig))
   def codes(check) = check.told.map { |told| told.finding.code }
@@ -189,7 +189,7 @@ RSpec.describe Gorvant::WiringCheck do
   end
 
   describe Gorvant::Formats::LandingsCsv do
-    let(:rig) { Gorvant::Composer.compose(name: "Bench", facts: { "outdoor_thermostat" => true }) }
+    let(:rig) { Gorvant::Composer.compose(name: "Bench", facts: { **Bench::APART.transform_keys(&:to_s), "outdoor_thermostat" => true }) }
 
     it "takes out and in what it wrote, and what a spreadsheet makes of it" do
       found = Gorvant::AsFound.parse({ "landings" => [landing("cable_a", "orange", "wall", "B"), landing("cable_b", "violet", "outdoor", nil, lies: "bare", color: "violet")],
@@ -224,7 +224,7 @@ rig).refused).to match([include(problem: include("at most 5000"))])
 
   # The E wire capped at both ends, W2–E joined instead: it works while it is cold, and never when emergency heat is needed on a warm day.
   it "tries every call in every weather, so that errors which hide each other in one come out in another" do
-    rig = Gorvant::Composer.compose(name: "Hidden", facts: { "outdoor_thermostat" => true })
+    rig = Gorvant::Composer.compose(name: "Hidden", facts: { **Bench::APART.transform_keys(&:to_s), "outdoor_thermostat" => true })
     found = Gorvant::AsFound.parse({ "landings" => %w[wall air_handler].map { |place| { "cable" => "cable_a", "conductor" => "brown", "place" => place, "lands_on" => nil } },
                                      "jumpers" => [{ "place" => "wall", "from" => "W2", "to" => "E", "found" => true }] }, rig)
     check = described_class.new(rig, found)
@@ -235,7 +235,7 @@ rig).refused).to match([include(problem: include("at most 5000"))])
   end
 
   it "makes its trials from the rig: every call, and in it every switch that is fitted there" do
-    trials = ->(**facts) { Gorvant::Trials.new(Gorvant::Composer.compose(name: "T", facts: facts.transform_keys(&:to_s))).all.map(&:id) }
+    trials = ->(**facts) { Gorvant::Trials.new(Gorvant::Composer.compose(name: "T", facts: Bench::APART.merge(facts).transform_keys(&:to_s))).all.map(&:id) }
     calls = %w[off fan cool heat heat_aux emergency defrost]
     expect(trials.call(safeties: []) - %w[heat_DFT_open heat_DFT_closed]).to eq(calls)
     expect(trials.call(freeze_stat: true, safeties: %w[HPS])).to include("cool_HPS_open", "defrost_HPS_open", "cool_FRS_open", "heat_aux_FRS_open")
@@ -247,7 +247,7 @@ rig).refused).to match([include(problem: include("at most 5000"))])
   { { outdoor_thermostat: true, emergency_path: "jumper" } => "emergency_held_off", { outdoor_thermostat: true, emergency_path: "both" } => "jumper_forbidden_declared",
     { w2_out_run: false } => "w2_out_not_run" }.each do |facts, code|
     it "calls #{facts} an error though it is only said, and builds that very circuit" do
-      rig = Gorvant::Composer.compose(name: "Said", facts: facts.transform_keys(&:to_s))
+      rig = Gorvant::Composer.compose(name: "Said", facts: Bench::APART.merge(facts).transform_keys(&:to_s))
       check = described_class.new(rig, Gorvant::AsFound.new)
       expect(check.told.map { |told| told.finding.code }).to include(code)
       warm = Gorvant::Trace.new(rig, Gorvant::Condition.new(call: "emergency", switches: rig[:outdoor_thermostat] ? { "ODT" => "open" } : {}))

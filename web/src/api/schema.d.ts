@@ -1324,6 +1324,21 @@ export interface components {
                 id: string;
                 title: string;
                 at: string;
+                /** @description the page, and on Trace the call and two points, to look at first */
+                opens: {
+                    page: string;
+                    tab?: string;
+                    call?: string;
+                    from?: string;
+                    to?: string;
+                };
+            }[];
+            /** @description usual kits to begin a visit with */
+            kits: {
+                id: string;
+                title: string;
+                says: string;
+                picture: string;
             }[];
             safety: {
                 id: string;
@@ -1372,6 +1387,8 @@ export interface components {
             rig_id?: string;
             /** @description an earlier visit whose rig is taken over */
             as_visit_id?: string;
+            /** @description a usual kit of the catalogue */
+            kit?: string;
             /** Format: date */
             visit_on: string;
             complaint?: string;
@@ -1409,6 +1426,10 @@ export interface components {
                 agree: number;
                 disagree: number;
             };
+            standing: {
+                intake: string;
+                trace: string;
+            };
             marks: {
                 intake: components["schemas"]["Mark"];
                 fitted: components["schemas"]["Mark"];
@@ -1437,6 +1458,8 @@ export interface components {
                 [key: string]: unknown;
             };
             test?: components["schemas"]["ForcedTestRecord"];
+            /** @description forced tests before this one */
+            earlier?: components["schemas"]["ForcedTestRecord"][];
         };
         ForcedTestRecord: {
             marks?: {
@@ -1444,6 +1467,10 @@ export interface components {
             };
             answers?: {
                 [key: string]: boolean;
+            };
+            /** @description how a mark was made */
+            marked_by?: {
+                [key: string]: "click" | "clamp" | "standing";
             };
             readings?: {
                 [key: string]: number;
@@ -1503,7 +1530,13 @@ export interface components {
             school: string;
             assumed: string[];
             interval_minutes: number;
-            limit_minutes: number;
+            /** @description null for a board that knows no time limit */
+            limit_minutes: number | null;
+            /** @description what this board's count is called */
+            counts: string;
+            measured: boolean;
+            warnings: string[];
+            air_pressure_switch: boolean;
         };
         DefrostSchools: {
             history: {
@@ -1512,12 +1545,15 @@ export interface components {
             courses: {
                 school: string;
                 title: string;
+                counts_on: string | null;
+                counts: string;
                 starts: number[];
                 ends: number[];
                 steps: {
                     minute: number;
                     kind: string;
                     says: string;
+                    tie: boolean;
                 }[];
                 fits: boolean | null;
             }[];
@@ -1553,6 +1589,12 @@ export interface components {
             }[];
             verdicts: components["schemas"]["Verdict"][];
             left_behind: string[];
+            tally: {
+                [key: string]: string | null;
+            };
+            questions: {
+                [key: string]: string;
+            };
             found_interval_minutes: number | null;
             forced_entry: string;
             factor: number;
@@ -1593,7 +1635,14 @@ export interface components {
             }[];
         };
         /** @enum {string} */
-        Mark: "untouched" | "agrees" | "disagrees";
+        Mark: "untouched" | "so_far" | "agrees" | "disagrees";
+        /** @description how a page stands; an all-clear names what was looked at and what was taken as drawn or assumed */
+        Standing: {
+            mark: components["schemas"]["Mark"];
+            says: string;
+            looked_at: string[];
+            taken: string[];
+        };
         AsFound: {
             landings?: {
                 cable: string;
@@ -1664,6 +1713,7 @@ export interface components {
             }[];
         };
         Wiring: {
+            standing: components["schemas"]["Standing"];
             strips: {
                 place: string;
                 title: string;
@@ -1725,6 +1775,7 @@ export interface components {
             cautions: string[];
         };
         SettingsAnswer: {
+            standing: components["schemas"]["Standing"];
             items: components["schemas"]["Setting"][];
             findings: components["schemas"]["Finding"][];
             bench: components["schemas"]["BenchLine"][];
@@ -1786,6 +1837,10 @@ export interface components {
             contacts?: {
                 [key: string]: string;
             };
+            outdoor_degrees_f?: number | null;
+            coil_degrees_f?: number | null;
+            /** @enum {string} */
+            moment?: "natural" | "forced_jumper" | "forced_pins";
             faults?: components["schemas"]["Fault"][];
         };
         Expected: {
@@ -1867,7 +1922,10 @@ export interface components {
             asks: string;
             group: string;
             /** @enum {string} */
-            kind: "choice" | "list" | "number" | "flag";
+            kind: "choice" | "list" | "number" | "flag" | "table";
+            /** @description a difference of temperatures */
+            delta: boolean;
+            columns: string[];
             low: number | null;
             high: number | null;
             unit: string | null;
@@ -2135,6 +2193,9 @@ export interface components {
                 rule_says: string | null;
                 as_designed: boolean | null;
                 left_seconds: number | null;
+                /** @description where nobody read how long it lasts */
+                left_at_least_seconds: number | null;
+                deciding: boolean;
             }[];
             as_designed: boolean;
             next_on: null | {
@@ -2197,6 +2258,19 @@ export interface components {
                 script: components["schemas"]["Script"];
             }[];
             movable: string[];
+            /** @description switches that the call, the weather or the coil puts somewhere */
+            stands: {
+                code: string;
+                /** @enum {string} */
+                state: "open" | "closed" | "undetermined";
+                says: string;
+            }[];
+            /** @description instants of a defrost, each as a run has it */
+            moments: {
+                id: string;
+                says: string;
+                condition: components["schemas"]["Condition"];
+            }[];
             supply: components["schemas"]["Supply"];
             faults: string[];
             changes: null | {
@@ -3506,7 +3580,9 @@ export interface operations {
                     safety?: string[];
                     as_found?: components["schemas"]["AsFound"];
                     bench?: {
-                        [key: string]: string[];
+                        [key: string]: string[] | {
+                            not_run: string;
+                        };
                     };
                     setting_labels?: {
                         [key: string]: string;
@@ -4096,6 +4172,9 @@ export interface operations {
                     };
                     text?: string;
                     seen?: number[];
+                    counts_on?: {
+                        [key: string]: "Y" | "T1";
+                    };
                 };
             };
         };

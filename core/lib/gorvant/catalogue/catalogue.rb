@@ -49,6 +49,8 @@ module Gorvant
       def sensor_tables = table("sensor_tables")
       # { kind of board => [steps of its forced test] }
       def forced_test = table("forced_test")
+      # { usual kit => { "title", "says", "picture", "facts" } }
+      def kits = table("kits")
       # { symptom id => { "title", ... } }
       def symptoms = table("symptoms")
 

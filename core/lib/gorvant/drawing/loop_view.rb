@@ -66,7 +66,7 @@ module Gorvant
     def notes
       @rig.cables.group_by { |cable| @grid.upper_first(cable.from, cable.to).first }.each do |upper, cables|
         words = cables.map { |cable| "#{Naming.cable(cable)} · #{cable.conductors.size} × #{cable.gauge_awg} AWG · #{cable.length_feet.to_s.sub(/\.0\z/, '')} ft" }
-        @pen.label(words.join("   "), Grid::NOTE_X, @grid.gap(upper)[1] - 7, size: 12.5, role: "note")
+        @pen.label(words.join("   "), [Grid::NOTE_X, @grid.rightmost_x + 44].max, @grid.gap(upper)[1] - 7, size: 12.5, role: "note")
       end
     end
 

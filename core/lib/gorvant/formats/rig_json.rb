@@ -9,6 +9,8 @@ module Gorvant
     module RigJson
       SCHEMA = "gorvant-rig/2"
       OLDER = "gorvant-rig/1"
+      # What /1 took for so where a file said nothing; /2 takes what is more usual today.
+      OLD_DEFAULTS = { "safeties" => %w[LPS DTS HPS].freeze, "changeover_terminal" => "separate" }.freeze
       MOST_PROBLEMS = 20
 
       class << self
@@ -27,13 +29,19 @@ module Gorvant
           Rig.build(**fields(upgraded(content)))
         end
 
-        # What an older version says, in the words of the newest.
-        def upgraded(content) = content.merge("schema" => SCHEMA)
+        # What an older version says, in the words of the newest: a pure step.
+        def upgraded(content)
+          return content unless content["schema"] == OLDER
+
+          unsaid = OLD_DEFAULTS.to_h { |key, value| [key, { "value" => value, "provenance" => { "source" => "assumed" } }] }
+          content.merge("schema" => SCHEMA, "facts" => unsaid.merge(content.fetch("facts", {})))
+        end
 
         # To a Hash that `read` gives back as an equal rig.
         def dump(rig)
-          { "schema" => newer?(rig) ? SCHEMA : OLDER, "name" => rig.name, "archetype" => rig.archetype, "note" => rig.note,
-            "facts" => rig.facts.transform_values { |fact| { "value" => fact.value, "provenance" => provenance_out(fact.provenance) } },
+          newer = newer?(rig)
+          { "schema" => newer ? SCHEMA : OLDER, "name" => rig.name, "archetype" => rig.archetype, "note" => rig.note,
+            "facts" => rig.facts.reject { |key, fact| !newer && unsaid?(key, fact) }.transform_values { |fact| { "value" => fact.value, "provenance" => provenance_out(fact.provenance) } },
             "cables" => rig.cables.map { |cable| cable_out(cable) }, "jumpers" => rig.jumpers.map { |jumper| strings(jumper) },
             **%i[terminal_names maker_codes factory_colors].to_h { |name| [name.to_s, rig.public_send(name)] }.reject { |_name, map| map.empty? } }.compact
         end
@@ -49,7 +57,10 @@ module Gorvant
           (@schemers ||= {})[version] ||= JSONSchemer.schema(Catalogue.schema(version.tr("/", "-")))
         end
 
-        def newer?(rig) = rig.maker_codes.any? || rig.factory_colors.any? || rig.facts.any? { |key, _fact| Catalogue.facts.dig(key, "kind") == "table" }
+        # What /1 takes for so without a word.
+        def unsaid?(key, fact) = OLD_DEFAULTS[key] == fact.value && fact.provenance == Provenance.new(source: "assumed")
+
+        def newer?(rig) = OLD_DEFAULTS.keys.any? { |key| !rig.facts.key?(key) } || rig.maker_codes.any? || rig.factory_colors.any? || rig.facts.any? { |key, _fact| Catalogue.facts.dig(key, "kind") == "table" }
 
         def fields(content)
           { name: content["name"], archetype: content["archetype"], note: content["note"],

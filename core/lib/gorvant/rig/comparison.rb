@@ -20,7 +20,7 @@ module Gorvant
         when "flag" then value ? "yes" : "no"
         when "list" then value.empty? ? "none" : value.join(", ")
         when "table" then value.map { |first, second| "#{format('%g', first)}: #{format('%g', second)}" }.join(", ")
-        else "#{format('%g', value)} #{about['unit']}"
+        else "#{format('%g', value)} #{about['delta'] ? Degrees::DELTA : about['unit']}"
         end
       end
 

@@ -157,11 +157,11 @@ module Gorvant
 
     def later(state, stand, index)
       error = format("%g", stand.error_degrees_f.round(2))
-      return Wait.new(rule: "stage_error_small", fields: { error: error, needs: "#{format('%g', steps[index])} °F" }) unless by_time?
+      return Wait.new(rule: "stage_error_small", fields: { error: error, needs: "#{format('%g', steps[index])} #{Degrees::DELTA}" }) unless by_time?
 
       needs = format("%g", rig[:stage_error_degrees_f])
       over = state.came.last + (delay * (index - state.stages + 1))
-      return Wait.new(rule: "stage_error_small", fields: { error: error, needs: "more than #{needs} °F" }) if stand.now >= over - CLOSE
+      return Wait.new(rule: "stage_error_small", fields: { error: error, needs: "more than #{needs} #{Degrees::DELTA}" }) if stand.now >= over - CLOSE
 
       Wait.new(rule: "stage_delay", fields: { minutes: format("%g", rig[:stage_delay_minutes]), needs: needs }, until_seconds: over)
     end

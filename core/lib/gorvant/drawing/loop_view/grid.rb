@@ -58,6 +58,7 @@ module Gorvant
       def bands = @bands.transform_values(&:dup)
       # Left of the first column that reaches outdoors, where board contacts from R stand.
       def left_device_x = (R_X + @columns.fetch("W", R_X + 120)) / 2
+      def rightmost_x = @columns.except("C").values.max
       def last_column_x = @columns.except("C", "G").values.max
 
       # Notes how far down a column has been drawn inside its band.
