@@ -14,7 +14,7 @@ module Gorvant
 
         def visit(row)
           { id: row[:id], version: row[:version], site: row[:site_name], unit: row[:unit_name], unit_id: row[:unit_id], rig_id: row[:rig_id],
-            rig_name: Warm.rig(row).name, rig_revision_id: row[:rig_revision_id], rig_revision: row[:revision_number], visit_on: row[:visit_on].iso8601,
+            rig_name: Warm.rig(row).name, changeover: Warm.rig(row).changeover, rig_revision_id: row[:rig_revision_id], rig_revision: row[:revision_number], visit_on: row[:visit_on].iso8601,
             complaint: row[:complaint], symptoms: row[:symptoms].to_a, symptom_titles: row[:symptoms].map { |key| Catalogue.symptoms.fetch(key).fetch("title") },
             outdoor_degrees_f: row[:outdoor_degrees_f], set_point_degrees_f: row[:set_point_degrees_f], room_degrees_f: row[:room_degrees_f], safety: row[:safety].to_a,
             bench: row[:bench].to_h, setting_labels: row[:setting_labels].to_h, defrost: row[:defrost].to_h, assumed: Warm.assumed(row).size,
@@ -31,7 +31,7 @@ module Gorvant
         # One line of the settings' checklist.
         def setting(item)
           about = Catalogue.facts.fetch(item.key)
-          item.to_h.merge(kind: about["kind"], low: about["low"], high: about["high"], unit: about["unit"], found_words: Comparison.words(item.key, item.found),
+          item.to_h.merge(kind: about["kind"], low: about["low"], high: about["high"], unit: about["unit"], delta: about.fetch("delta", false), found_words: Comparison.words(item.key, item.found),
                           choices: about.fetch("of", {}).map { |value, says| { value: value, says: says } })
         end
 

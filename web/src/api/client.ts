@@ -1,4 +1,5 @@
 import createClient from 'openapi-fetch'
+import { degreeUnit } from '@/model/units'
 import { unreachable, type Outcome, type Problem } from '@/model/outcome'
 import type { components, paths } from './schema'
 
@@ -61,6 +62,12 @@ export type RigFile = Record<string, unknown>
 export type { Reading, Trace } from '@/model/readingTable'
 
 const client = createClient<paths>({ baseUrl: '/' })
+client.use({
+  onRequest({ request }) {
+    if (degreeUnit.value === 'C') request.headers.set('X-Degrees', 'C')
+    return request
+  },
+})
 
 type Answer<T> = { data?: T; error?: unknown; response: Response }
 

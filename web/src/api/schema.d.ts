@@ -1403,6 +1403,7 @@ export interface components {
             unit_id: string;
             rig_id: string;
             rig_name: string;
+            changeover: string;
             rig_revision_id: string;
             rig_revision: number;
             visit_on: string;
@@ -1761,6 +1762,7 @@ export interface components {
             low: number | null;
             high: number | null;
             unit: string | null;
+            delta: boolean;
             found_words: string;
             choices: {
                 value: string | number | boolean;

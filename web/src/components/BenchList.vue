@@ -1,29 +1,53 @@
 <script setup lang="ts">
+import { onBeforeUnmount, ref } from 'vue'
 import type { SettingsAnswer } from '@/api/client'
 import { minutes } from '@/model/staging'
+import KeptInput from './KeptInput.vue'
 
-const props = defineProps<{
-  lines: SettingsAnswer['bench']
-  terminals: string[]
-  seen: Record<string, string[]>
-}>()
-const emit = defineEmits<{ seen: [seen: Record<string, string[]>] }>()
+/** Terminals seen live, or why the line was not run. */
+export type Seen = string[] | { not_run: string }
+type Line = SettingsAnswer['bench'][number]
+const props = defineProps<{ lines: Line[]; terminals: string[]; seen: Record<string, Seen> }>()
+const emit = defineEmits<{ seen: [seen: Record<string, Seen>] }>()
 
-const of = (line: string) => props.seen[line] ?? null
+const of = (line: string): string[] | null => {
+  const seen = props.seen[line]
+  return Array.isArray(seen) ? seen : null
+}
+const notRun = (line: string): string => {
+  const seen = props.seen[line]
+  return seen && !Array.isArray(seen) ? seen.not_run : ''
+}
 const same = (a: string[], b: string[]) => [...a].sort().join() === [...b].sort().join()
-const verdict = (line: SettingsAnswer['bench'][number]) => {
+const verdict = (line: Line) => {
+  if (notRun(line.id)) return 'not_run'
   const seen = of(line.id)
   return seen ? (same(seen, line.expect) ? 'agrees' : 'disagrees') : 'untouched'
 }
+const SIGN = { agrees: '=', disagrees: '≠', untouched: '·', not_run: '–' }
 
 function touch(line: string, terminal: string) {
   const before = of(line) ?? []
   const now = before.includes(terminal) ? before.filter((one) => one !== terminal) : [...before, terminal]
   emit('seen', { ...props.seen, [line]: now })
 }
-function set(line: string, terminals: string[] | null) {
+function set(line: string, seen: Seen | null) {
   const others = Object.fromEntries(Object.entries(props.seen).filter(([key]) => key !== line))
-  emit('seen', terminals ? { ...others, [line]: terminals } : others)
+  emit('seen', seen ? { ...others, [line]: seen } : others)
+}
+const because = (line: string, text: string) => set(line, text.trim() ? { not_run: text.trim() } : null)
+
+/** One wait at a time: which line, until when. */
+const waiting = ref<{ line: string; until: number } | null>(null)
+const now = ref(Date.now())
+const ticking = window.setInterval(() => (now.value = Date.now()), 1000)
+onBeforeUnmount(() => window.clearInterval(ticking))
+const left = (line: string) =>
+  waiting.value?.line === line ? Math.max(0, Math.ceil((waiting.value.until - now.value) / 1000)) : null
+function wait(line: Line) {
+  now.value = Date.now()
+  waiting.value =
+    waiting.value?.line === line.id ? null : { line: line.id, until: Date.now() + line.after_seconds * 1000 }
 }
 </script>
 
@@ -31,9 +55,23 @@ function set(line: string, terminals: string[] | null) {
   <ol class="bench" data-testid="bench">
     <li v-for="line in lines" :key="line.id" :class="verdict(line)" :data-testid="`bench-${line.id}`">
       <p class="does">
-        <b aria-hidden="true">{{ { agrees: '=', disagrees: '≠', untouched: '·' }[verdict(line)] }}</b>
+        <b aria-hidden="true">{{ SIGN[verdict(line)] }}</b>
         {{ line.does }}
-        <span v-if="line.after_seconds > 5" class="mono">to {{ minutes(line.after_seconds) }}</span>
+        <button
+          v-if="line.after_seconds > 5"
+          class="key mono"
+          :aria-pressed="left(line.id) !== null"
+          :data-testid="`wait-${line.id}`"
+          @click="wait(line)"
+        >
+          {{
+            left(line.id) === null
+              ? `wait ${minutes(line.after_seconds)}`
+              : left(line.id) === 0
+                ? 'over'
+                : minutes(left(line.id)!)
+          }}
+        </button>
         <span class="expect"
           >expect <b class="mono">{{ line.expect.join(' ') || 'none live' }}</b></span
         >
@@ -57,6 +95,14 @@ function set(line: string, terminals: string[] | null) {
           As expected
         </button>
         <button v-if="of(line.id)" class="key quiet" @click="set(line.id, null)">not done</button>
+        <label class="because"
+          >not run, because
+          <KeptInput
+            maxlength="200"
+            :value="notRun(line.id)"
+            :data-testid="`not-run-${line.id}`"
+            @keep="(text) => because(line.id, text)"
+        /></label>
       </div>
     </li>
   </ol>
@@ -77,6 +123,24 @@ li {
 
 li.agrees {
   border-left-color: var(--agrees);
+}
+
+li.not_run {
+  border-left-style: dashed;
+  border-left-color: var(--between);
+}
+
+.because {
+  display: flex;
+  flex: 1 1 240px;
+  gap: 8px;
+  align-items: center;
+  color: var(--ink-soft);
+}
+
+.because input {
+  flex: 1;
+  min-width: 120px;
 }
 
 li.disagrees {

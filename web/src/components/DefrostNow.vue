@@ -4,7 +4,7 @@ import { minutes } from '@/model/staging'
 import { api, type DefrostOutlook, type Visit } from '@/api/client'
 import { useCatalogue } from '@/composables/useCatalogue'
 import type { Problem } from '@/model/outcome'
-import { readNumber } from '@/model/units'
+import { degreeSign, readDegrees, readNumber, shownDegrees } from '@/model/units'
 import ProblemNote from './ProblemNote.vue'
 
 export interface Moment {
@@ -13,6 +13,7 @@ export interface Moment {
   coil_degrees_f?: number | null
   counted_minutes?: number | null
   as_found?: boolean
+  switches?: Record<string, string>
 }
 const props = defineProps<{ visit: Visit; moment: Moment }>()
 const emit = defineEmits<{ keep: [moment: Moment]; outlook: [outlook: DefrostOutlook] }>()
@@ -20,20 +21,22 @@ const catalogue = useCatalogue()
 
 const form = reactive({
   call: props.moment.call ?? 'heat',
-  outdoor: String(props.moment.outdoor_degrees_f ?? props.visit.outdoor_degrees_f ?? ''),
-  coil: String(props.moment.coil_degrees_f ?? ''),
+  outdoor: shownDegrees(props.moment.outdoor_degrees_f ?? props.visit.outdoor_degrees_f),
+  coil: shownDegrees(props.moment.coil_degrees_f),
   counted: String(props.moment.counted_minutes ?? ''),
   asFound: props.moment.as_found ?? false,
+  frost: props.moment.switches?.APS ?? '',
 })
 const outlook = shallowRef<DefrostOutlook | null>(null)
 const problem = shallowRef<Problem | null>(null)
 
 const stands = computed<Moment>(() => ({
   call: form.call,
-  outdoor_degrees_f: readNumber(form.outdoor) ?? null,
-  coil_degrees_f: readNumber(form.coil) ?? null,
+  outdoor_degrees_f: readDegrees(form.outdoor) ?? null,
+  coil_degrees_f: readDegrees(form.coil) ?? null,
   counted_minutes: readNumber(form.counted) ?? null,
   as_found: form.asFound,
+  ...(form.frost ? { switches: { APS: form.frost } } : {}),
 }))
 const wrong = computed(() =>
   [
@@ -60,6 +63,10 @@ watch(
   { immediate: true },
 )
 
+const counts = computed(() => {
+  const words = outlook.value?.counts ?? 'run time since the last defrost'
+  return words.charAt(0).toUpperCase() + words.slice(1)
+})
 const share = computed(() => {
   const interval = outlook.value?.interval_minutes ?? 60
   return Math.min((stands.value.counted_minutes ?? 0) / interval, 1)
@@ -77,14 +84,17 @@ const SIGN = { true: '=', false: '…', null: '?' } as Record<string, string>
           <option v-for="one in catalogue?.calls ?? []" :key="one.id" :value="one.id">{{ one.title }}</option>
         </select></label
       >
-      <label>Outside <input v-model.lazy="form.outdoor" class="mono" inputmode="decimal" /> °F</label>
+      <label
+        >Outside <input v-model.lazy="form.outdoor" class="mono" inputmode="decimal" />
+        {{ degreeSign() }}</label
+      >
       <label
         >Coil
         <input v-model.lazy="form.coil" class="mono" inputmode="decimal" data-testid="coil" placeholder="?" />
-        °F</label
+        {{ degreeSign() }}</label
       >
       <label
-        >Run since the last defrost
+        >{{ counts }}
         <input
           v-model.lazy="form.counted"
           class="mono"
@@ -94,19 +104,33 @@ const SIGN = { true: '=', false: '…', null: '?' } as Record<string, string>
         />
         min</label
       >
+      <label v-if="outlook?.air_pressure_switch"
+        >Air-pressure switch
+        <select v-model="form.frost" data-testid="aps">
+          <option value="">not read</option>
+          <option value="closed">closed: frost</option>
+          <option value="open">open</option>
+        </select></label
+      >
       <label class="flag"><input v-model="form.asFound" type="checkbox" /> wired as found</label>
     </div>
     <p v-if="wrong.length" class="wrong" role="alert">≠ No number: {{ wrong.join(', ') }}.</p>
     <ProblemNote v-if="problem" :problem="problem" />
     <template v-if="outlook">
-      <ol class="lamps" data-testid="lamps">
+      <p v-for="warning in outlook.warnings" :key="warning" class="warning">⚠ {{ warning }}</p>
+      <p v-if="!outlook.measured" class="unmeasured" data-testid="unmeasured">
+        ~ Nothing measured yet: what is lit is as the circuit is drawn, not as it was read.
+      </p>
+      <ol :class="['lamps', { drawn: !outlook.measured }]" data-testid="lamps">
         <li
           v-for="lamp in outlook.lamps"
           :key="lamp.id"
           :class="String(lamp.on)"
           :data-testid="`lamp-${lamp.id}`"
         >
-          <span class="bulb" aria-hidden="true">{{ SIGN[String(lamp.on)] }}</span>
+          <span class="bulb" aria-hidden="true">{{
+            lamp.on && !outlook.measured ? '~' : SIGN[String(lamp.on)]
+          }}</span>
           <b>{{ lamp.title }}</b>
           <span v-if="lamp.waits_for" class="waits">waits for {{ lamp.waits_for }}</span>
         </li>
@@ -121,9 +145,11 @@ const SIGN = { true: '=', false: '…', null: '?' } as Record<string, string>
       <div class="next" data-testid="next">
         <p class="says">{{ outlook.following.says }}</p>
         <p v-for="line in outlook.following.because" :key="line">{{ line }}</p>
-        <p class="assumed">
-          By the school “{{ outlook.school }}”. Assumed: {{ outlook.following.assumed.join('; ') }}.
-        </p>
+        <p class="assumed">By the school “{{ outlook.school }}”.</p>
+        <details class="assumed">
+          <summary>What this leans on</summary>
+          <p v-for="line in outlook.following.assumed" :key="line">{{ line }}</p>
+        </details>
       </div>
       <ol v-if="outlook.following.course.length" class="course" data-testid="course">
         <li class="head">Then, from its beginning</li>
@@ -182,6 +208,25 @@ const SIGN = { true: '=', false: '…', null: '?' } as Record<string, string>
   border-color: var(--live);
   background: var(--live);
   color: var(--on-live);
+}
+
+.drawn .true .bulb {
+  border-color: var(--between);
+  border-style: dashed;
+  background: transparent;
+  color: inherit;
+}
+
+.unmeasured,
+.warning {
+  padding: 6px 12px;
+  border-left: 6px dashed var(--between);
+  background: var(--note-soft);
+}
+
+.warning {
+  border-left-style: solid;
+  font-weight: 650;
 }
 
 .false .bulb {

@@ -20,7 +20,20 @@ const form = reactive({
   y: String(props.history.y ?? ''),
   cooling: String(props.history.cooling ?? ''),
   unpowered: String(props.history.unpowered ?? ''),
+  aps: String(props.history.aps ?? ''),
+  coil: String(props.history.coil ?? ''),
+  outdoor: String(props.history.outdoor ?? ''),
 })
+/** What each school counts on where somebody wants it otherwise than usual. */
+const countsOn = ref<Record<string, 'Y' | 'T1'>>({})
+const MORE = [
+  { id: 'y', title: 'Y live', placeholder: 'as fed' },
+  { id: 'cooling', title: 'in cooling', placeholder: 'never' },
+  { id: 'unpowered', title: 'board without power', placeholder: 'never' },
+  { id: 'aps', title: 'air-pressure switch closed', placeholder: 'not asked' },
+  { id: 'coil', title: 'coil, °F: minute:degrees', placeholder: '0:40, 30:22' },
+  { id: 'outdoor', title: 'outdoor air, °F', placeholder: '30' },
+] as const
 const seen = ref(props.seen.join(', '))
 const answer = shallowRef<DefrostSchools | null>(null)
 const problem = shallowRef<Problem | null>(null)
@@ -31,9 +44,7 @@ const given = computed<History>(() => ({
   minutes: form.minutes,
   fed: form.fed,
   cold: form.cold,
-  ...(form.y.trim() ? { y: form.y } : {}),
-  ...(form.cooling.trim() ? { cooling: form.cooling } : {}),
-  ...(form.unpowered.trim() ? { unpowered: form.unpowered } : {}),
+  ...Object.fromEntries(MORE.flatMap(({ id }) => (form[id].trim() ? [[id, form[id]]] : []))),
 }))
 const times = computed(() => seen.value.split(/[,;\s]+/).filter(Boolean))
 const starts = computed(() => times.value.map(Number).filter(Number.isFinite))
@@ -41,12 +52,13 @@ const unread = computed(() => times.value.filter((one) => !Number.isFinite(Numbe
 
 let asked = 0
 watch(
-  [given, starts, () => props.visit.rig_revision_id],
-  async ([history, times], before) => {
+  [given, starts, countsOn, () => props.visit.rig_revision_id],
+  async ([history, times, counts_on], before) => {
     const mine = ++asked
     const result = await api.defrostSchools(props.visit.id, {
       history,
       seen: times,
+      counts_on,
     })
     if (mine !== asked) return
     problem.value = result.state === 'failed' ? result.problem : null
@@ -121,18 +133,19 @@ const isOwn = (school: string) =>
         data-testid="history-csv"
         @change="readFile"
       />
-      <button class="key quiet" :aria-expanded="more" @click="more = !more">Y apart, cooling, power</button>
+      <button class="key quiet" :aria-expanded="more" @click="more = !more">
+        Y apart, power, frost, temperatures
+      </button>
     </div>
     <div v-if="more" class="asks">
-      <label
-        >Y live <input v-model.lazy="form.y" class="mono wide" placeholder="as fed" maxlength="2000"
-      /></label>
-      <label
-        >in cooling <input v-model.lazy="form.cooling" class="mono wide" placeholder="never" maxlength="2000"
-      /></label>
-      <label
-        >board without power
-        <input v-model.lazy="form.unpowered" class="mono wide" placeholder="never" maxlength="2000"
+      <label v-for="one in MORE" :key="one.id"
+        >{{ one.title }}
+        <input
+          v-model.lazy="form[one.id]"
+          class="mono wide"
+          :placeholder="one.placeholder"
+          maxlength="2000"
+          :data-testid="`lane-${one.id}`"
       /></label>
     </div>
     <p v-if="unread.length" class="wrong" role="alert">
@@ -167,8 +180,22 @@ const isOwn = (school: string) =>
               : 'never in this history'
           }}
         </summary>
+        <p class="counts">
+          It counts {{ course.counts }}<template v-if="course.counts_on">, on {{ course.counts_on }}</template
+          >.
+          <button
+            v-if="course.counts_on"
+            class="key quiet"
+            :data-testid="`counts-${course.school}`"
+            @click="countsOn = { ...countsOn, [course.school]: course.counts_on === 'Y' ? 'T1' : 'Y' }"
+          >
+            On {{ course.counts_on === 'Y' ? 'T1' : 'Y' }} instead
+          </button>
+        </p>
         <ul>
-          <li v-for="step in course.steps" :key="step.minute + step.kind">{{ step.says }}</li>
+          <li v-for="step in course.steps" :key="step.minute + step.kind" :class="{ tie: step.tie }">
+            {{ step.says }}
+          </li>
         </ul>
         <button
           v-if="!isOwn(course.school)"
@@ -212,6 +239,15 @@ const isOwn = (school: string) =>
 
 .told details {
   border-bottom: 1px solid var(--rule);
+}
+
+.counts {
+  color: var(--ink-soft);
+}
+
+.tie {
+  border-left: 4px dashed var(--between);
+  padding-left: 8px;
 }
 
 summary {

@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import KeptInput from './KeptInput.vue'
+import { degreeSign, inUnit, readDegrees, readNumber } from '@/model/units'
 import { toggled, type Answer, type Fact, type Question } from '@/model/answers'
 
 const props = defineProps<{ question: Question; fact: Fact | undefined; value: Answer }>()
@@ -15,16 +16,48 @@ const choices = computed<{ value: Answer; says: string }[]>(() =>
   props.question.kind === 'flag' ? flags : props.question.choices,
 )
 
-function number(text: string, input: HTMLInputElement) {
-  const value = Number(text.replace(',', '.'))
+const wrong = ref('')
+const isDegrees = computed(() => props.question.unit === '°F')
+const unit = computed(() => (isDegrees.value ? degreeSign() : props.question.unit))
+const out = (value: number) => (isDegrees.value ? inUnit(value, props.question.delta) : value)
+
+function number(text: string) {
+  const value = isDegrees.value ? readDegrees(text, props.question.delta) : readNumber(text)
   const { low, high } = props.question
-  if (text.trim() === '' || !Number.isFinite(value) || value < (low ?? 0) || value > (high ?? Infinity)) {
-    input.setCustomValidity(`A number from ${low} to ${high} ${props.question.unit}`)
-    input.reportValidity()
-    return
-  }
-  input.setCustomValidity('')
-  emit('answer', value)
+  const good = typeof value === 'number' && value >= (low ?? 0) && value <= (high ?? Infinity)
+  wrong.value = good
+    ? ''
+    : `“${text.trim()}”: a number from ${out(low ?? 0)} to ${out(high ?? 0)} ${unit.value}.`
+  if (good) emit('answer', value)
+}
+
+/** A table as lines of two numbers. */
+const rows = computed(() =>
+  Array.isArray(props.value)
+    ? (props.value as unknown as number[][]).map((pair) => pair.join(' ')).join('\n')
+    : '',
+)
+function table(text: string) {
+  const pairs = text
+    .trim()
+    .split('\n')
+    .map((line) =>
+      line
+        .trim()
+        .split(/[\s;]+/)
+        .map((one) => Number(one.replace(',', '.'))),
+    )
+  const bad = pairs.findIndex((pair) => pair.length !== 2 || pair.some((one) => !Number.isFinite(one)))
+  const fall = pairs.findIndex((pair, i) => i > 0 && (pair[0] ?? 0) <= (pairs[i - 1]?.[0] ?? 0))
+  wrong.value =
+    bad >= 0
+      ? `Line ${bad + 1}: two numbers, ${props.question.columns.join(' and ')}.`
+      : fall >= 0
+        ? `Line ${fall + 1}: each line has to be above the one before.`
+        : pairs.length < 2
+          ? 'At least two lines.'
+          : ''
+  if (!wrong.value) emit('answer', pairs as unknown as Answer)
 }
 </script>
 
@@ -49,11 +82,24 @@ function number(text: string, input: HTMLInputElement) {
         class="mono"
         inputmode="decimal"
         maxlength="6"
-        :value="String(value)"
+        :value="typeof value === 'number' ? String(out(value)) : ''"
         :aria-label="question.title"
         @keep="number"
       />
-      {{ question.unit }}
+      {{ unit }}
+    </div>
+    <div v-else-if="question.kind === 'table'" class="table">
+      <p>{{ question.columns.join(' · ') }}, a line each</p>
+      <el-input
+        :model-value="rows"
+        type="textarea"
+        :autosize="{ minRows: 3, maxRows: 12 }"
+        maxlength="600"
+        class="mono"
+        :aria-label="question.title"
+        :data-testid="`table-${question.key}`"
+        @change="table"
+      />
     </div>
     <div v-else-if="question.kind === 'list'" class="choices" role="group" :aria-label="question.title">
       <button
@@ -81,10 +127,16 @@ function number(text: string, input: HTMLInputElement) {
         {{ choice.says }}
       </button>
     </div>
+    <p v-if="wrong" class="wrong" role="alert">≠ {{ wrong }}</p>
   </div>
 </template>
 
 <style scoped>
+.wrong {
+  color: var(--alarm);
+  font-weight: 650;
+}
+
 .question {
   padding: 8px 0 10px;
   border-bottom: 1px solid var(--rule);

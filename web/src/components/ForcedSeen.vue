@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { ref } from 'vue'
-import { readNumber } from '@/model/units'
+import { degreeSign, readDegrees, readNumber, shownDegrees } from '@/model/units'
 import KeptInput from './KeptInput.vue'
 
 /** What was seen of a forced defrost without a time, and what was read. */
@@ -15,6 +15,8 @@ const emit = defineEmits<{
 }>()
 
 const ANSWERS = [
+  { id: 'unplugged', title: 'Switch unplugged for the jumper' },
+  { id: 'switch_closed', title: 'Coil switch read closed' },
   { id: 'went_in', title: 'It went into defrost' },
   { id: 'fan', title: 'The fan stopped' },
   { id: 'valve', title: 'The valve was heard' },
@@ -24,11 +26,13 @@ const ANSWERS = [
 ]
 const READINGS = [
   { id: 'fan_amps', title: 'Fan in defrost', unit: 'A' },
-  { id: 'vapour_before_degrees_f', title: 'Vapour line before', unit: '°F' },
-  { id: 'vapour_after_degrees_f', title: 'in defrost', unit: '°F' },
-  { id: 'true_suction_psi', title: 'True suction', unit: 'psi' },
-  { id: 'vapour_port_psi', title: 'Vapour port', unit: 'psi' },
-  { id: 'coil_at_end_degrees_f', title: 'Coil at the end', unit: '°F' },
+  { id: 'vapour_before_degrees_f', title: 'Vapor line before', unit: '°' },
+  { id: 'vapour_after_degrees_f', title: 'Vapor line in defrost', unit: '°' },
+  { id: 'true_suction_before_psi', title: 'True suction before', unit: 'psi' },
+  { id: 'vapour_port_before_psi', title: 'Vapor port before', unit: 'psi' },
+  { id: 'true_suction_psi', title: 'True suction in defrost', unit: 'psi' },
+  { id: 'vapour_port_psi', title: 'Vapor port in defrost', unit: 'psi' },
+  { id: 'coil_at_end_degrees_f', title: 'Coil at the end', unit: '°' },
 ]
 
 function answer(id: string, value: boolean) {
@@ -37,7 +41,7 @@ function answer(id: string, value: boolean) {
 }
 const wrong = ref('')
 function reading(id: string, title: string, text: string) {
-  const value = readNumber(text)
+  const value = (id.endsWith('degrees_f') ? readDegrees : readNumber)(text)
   wrong.value = value === undefined ? `${title}: “${text.trim()}” is no number such as 1.1.` : ''
   const rest = Object.fromEntries(Object.entries(props.readings).filter(([key]) => key !== id))
   if (value !== undefined) emit('readings', value === null ? rest : { ...rest, [id]: value })
@@ -71,11 +75,11 @@ function reading(id: string, title: string, text: string) {
       <KeptInput
         class="mono"
         inputmode="decimal"
-        :value="readings[one.id] ?? ''"
+        :value="one.unit === '°' ? shownDegrees(readings[one.id]) : (readings[one.id] ?? '')"
         :data-testid="`reading-${one.id}`"
         @keep="(text) => reading(one.id, one.title, text)"
       />
-      {{ one.unit }}</label
+      {{ one.unit === '°' ? degreeSign() : one.unit }}</label
     >
     <p v-if="wrong" class="wrong" role="alert">≠ {{ wrong }}</p>
   </fieldset>

@@ -3,7 +3,7 @@ import { computed, ref, shallowRef, watch } from 'vue'
 import { api, type ForcedTest, type ForcedTestRecord, type Visit } from '@/api/client'
 import { useStopwatch } from '@/composables/useStopwatch'
 import type { Problem } from '@/model/outcome'
-import { readNumber } from '@/model/units'
+import { degreeSign, readDegrees, readNumber, shownDegrees } from '@/model/units'
 import ForcedSeen from './ForcedSeen.vue'
 import ForcedSteps from './ForcedSteps.vue'
 import ForcedTape from './ForcedTape.vue'
@@ -12,13 +12,20 @@ import ProblemNote from './ProblemNote.vue'
 import StopwatchFace from './StopwatchFace.vue'
 import VerdictList from './VerdictList.vue'
 
-const props = defineProps<{ visit: Visit; record: ForcedTestRecord; busy: boolean }>()
-const emit = defineEmits<{ keep: [record: ForcedTestRecord]; interval: [minutes: number] }>()
+const props = defineProps<{
+  visit: Visit
+  record: ForcedTestRecord
+  earlier: ForcedTestRecord[]
+  busy: boolean
+}>()
+const emit = defineEmits<{
+  keep: [record: ForcedTestRecord, before?: ForcedTestRecord]
+  interval: [minutes: number]
+}>()
 const watchKey = `gorvant.forced.${props.visit.id}`
 
 const test = shallowRef<ForcedTest | null>(null)
 const problem = shallowRef<Problem | null>(null)
-const again = ref(false)
 
 const marks = computed(() => (props.record.marks ?? {}) as Record<string, number>)
 const answers = computed(() => (props.record.answers ?? {}) as Record<string, boolean>)
@@ -59,8 +66,8 @@ function press(step: ForcedTest['steps'][number]) {
 }
 /** A number of what was typed, null for nothing; else NaN, and the words that say so. */
 const wrong = ref('')
-function read(what: string, text: string, least = -Infinity): number | null {
-  const value = readNumber(text)
+function read(what: string, text: string, least = -Infinity, reader = readNumber): number | null {
+  const value = reader(text)
   const fine = value === null || (value !== undefined && value >= least)
   wrong.value = fine ? '' : `${what}: “${text.trim()}” is no number such as 14.5.`
   return fine ? (value ?? null) : NaN
@@ -74,18 +81,31 @@ function forget(mark: string) {
   keep({ marks: Object.fromEntries(Object.entries(marks.value).filter(([key]) => key !== mark)) })
 }
 function number(key: 'counted_minutes' | 'coil_degrees_f', text: string) {
-  const value = read(key === 'counted_minutes' ? 'Counted before' : 'Coil at entry', text)
+  const value =
+    key === 'counted_minutes'
+      ? read('Counted before', text)
+      : read('Coil at entry', text, -Infinity, readDegrees)
   if (!Number.isNaN(value)) keep({ [key]: value })
 }
-/** A new test forgets the old one, so it takes two presses. */
+/** A new test begins with empty marks; the one before stays with the visit. */
 function restart() {
-  if (!again.value) {
-    again.value = true
-    return
-  }
-  again.value = false
   stop()
-  keep({ marks: {}, answers: {}, readings: {}, tally: {}, closed: false, watch_started_at: null })
+  emit('keep', { ...EMPTY }, Object.keys(marks.value).length ? props.record : undefined)
+}
+const EMPTY: ForcedTestRecord = {
+  marks: {},
+  answers: {},
+  readings: {},
+  tally: {},
+  closed: false,
+  watch_started_at: null,
+}
+const shown = ref<number | null>(null)
+const said = (item: string, state: string) => keep({ tally: { ...tally.value, [item]: state } })
+const hows = computed(() => (props.record.marked_by ?? {}) as Record<string, string>)
+function how(value: string) {
+  const rest = Object.fromEntries(Object.entries(hows.value).filter(([mark]) => mark !== 'fan_off'))
+  keep({ marked_by: (value ? { ...rest, fan_off: value } : rest) as ForcedTestRecord['marked_by'] })
 }
 function close() {
   stop()
@@ -127,11 +147,24 @@ const TITLES: Record<string, string> = {
           <KeptInput
             class="mono"
             inputmode="decimal"
-            :value="record.coil_degrees_f ?? ''"
+            :value="shownDegrees(record.coil_degrees_f)"
             placeholder="?"
             @keep="(text) => number('coil_degrees_f', text)"
           />
-          °F</label
+          {{ degreeSign() }}</label
+        >
+        <label
+          >Fan off was marked by
+          <select
+            :value="hows.fan_off ?? ''"
+            data-testid="fan-how"
+            @change="how(($event.target as HTMLSelectElement).value)"
+          >
+            <option value="">nobody said</option>
+            <option value="click">the click, or its first slowing</option>
+            <option value="clamp">amps on a clamp</option>
+            <option value="standing">the fan seen standing</option>
+          </select></label
         >
         <p class="expect" data-testid="expected">
           <template v-if="test.forced_entry === 'held_pins'"
@@ -154,9 +187,7 @@ const TITLES: Record<string, string> = {
               <template v-else-if="typed">stands: type the seconds, or begin a new test</template>
               <template v-else>The first mark starts the watch; or type what another watch showed</template>
             </p>
-            <button class="key" data-testid="new-test" @click="restart">
-              {{ again ? 'Forget this test?' : 'New test' }}
-            </button>
+            <button class="key" data-testid="new-test" @click="restart">New test</button>
           </div>
           <ForcedSteps
             :steps="test.steps"
@@ -189,17 +220,37 @@ const TITLES: Record<string, string> = {
           >
             Note {{ test.found_interval_minutes }} min in the rig, as measured
           </button>
-          <div :class="['tally', { open: test.left_behind.length }]" data-testid="tally">
+          <div
+            :class="['tally', { open: test.left_behind.length || Object.keys(test.questions).length }]"
+            data-testid="tally"
+          >
             <h3>Before you leave</h3>
-            <p v-for="(state, item) in tally" :key="item">
-              {{ TITLES[item] }}: <b>{{ state }}</b>
-            </p>
+            <div v-for="(state, item) in test.tally" :key="item" class="item">
+              <span>{{ test.questions[item] ?? TITLES[item] }}</span>
+              <template v-if="!closed">
+                <button
+                  v-for="one in item === 'sensor_plug' ? ['on', 'off'] : ['off', 'on']"
+                  :key="one"
+                  class="key"
+                  :aria-pressed="state === one"
+                  :data-testid="`tally-${item}-${one}`"
+                  @click="said(String(item), one)"
+                >
+                  {{ item === 'sensor_plug' ? { on: 'plugged in', off: 'unplugged' }[one] : one }}
+                </button>
+              </template>
+              <b v-else>{{ state }}</b>
+            </div>
             <p v-for="line in test.left_behind" :key="line" class="left-behind">≠ {{ line }}</p>
             <p v-if="closed">= Closed, every jumper accounted for.</p>
             <button
               v-else
               class="key solid"
-              :disabled="test.left_behind.length > 0 || !Object.keys(marks).length"
+              :disabled="
+                test.left_behind.length > 0 ||
+                Object.keys(test.questions).length > 0 ||
+                !Object.keys(marks).length
+              "
               data-testid="close-test"
               @click="close"
             >
@@ -208,6 +259,19 @@ const TITLES: Record<string, string> = {
           </div>
         </div>
       </div>
+      <details v-for="(one, i) in earlier" :key="i" class="before" :data-testid="`earlier-${i}`">
+        <summary @click="shown = i">
+          Test {{ i + 1 }} of this visit{{ one.closed ? '' : ', not closed' }}
+        </summary>
+        <p>
+          <template v-for="(seconds, mark) in one.marks" :key="mark"
+            >{{ String(mark).replace('_', ' ') }} <b class="mono">{{ seconds }} s</b>;
+          </template>
+        </p>
+        <button class="key" :data-testid="`back-to-${i}`" @click="emit('keep', one, record)">
+          Look at it again, with its verdicts
+        </button>
+      </details>
     </template>
   </section>
 </template>
@@ -275,6 +339,22 @@ const TITLES: Record<string, string> = {
 
 .tally.open {
   border-color: var(--alarm);
+}
+
+.item {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 4px 8px;
+  padding: 4px 0;
+}
+
+.item span {
+  flex: 1 1 220px;
+}
+
+.before {
+  border-top: 1px solid var(--rule);
 }
 
 .left-behind {

@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
 import type { Setting } from '@/api/client'
+import { degreeSign, inUnit, readDegrees, readNumber } from '@/model/units'
 import KeptInput from './KeptInput.vue'
 
 const props = defineProps<{ item: Setting; read: boolean; label: string }>()
@@ -9,11 +10,15 @@ const emit = defineEmits<{ set: [value: string | number | boolean]; clear: []; l
 const SIGN: Record<Setting['verdict'], string> = { agrees: '=', disagrees: '≠', look: 'i', assumed: '·' }
 const wrong = ref('')
 
+const isDegrees = computed(() => props.item.unit === '°F')
+const unit = computed(() => (isDegrees.value ? degreeSign() : props.item.unit))
+const out = (value: number) => (isDegrees.value ? inUnit(value, props.item.delta) : value)
+
 function number(text: string) {
-  const value = Number(text.replace(',', '.'))
-  const { low, high, unit } = props.item
-  const good = Number.isFinite(value) && value >= (low ?? -Infinity) && value <= (high ?? Infinity)
-  wrong.value = good ? '' : `A number from ${low} to ${high} ${unit}.`
+  const value = isDegrees.value ? readDegrees(text, props.item.delta) : readNumber(text)
+  const { low, high } = props.item
+  const good = typeof value === 'number' && value >= (low ?? -Infinity) && value <= (high ?? Infinity)
+  wrong.value = good ? '' : `A number from ${out(low ?? 0)} to ${out(high ?? 0)} ${unit.value}.`
   if (good) emit('set', value)
 }
 function choice(event: Event) {
@@ -49,11 +54,11 @@ function choice(event: Event) {
         class="mono"
         inputmode="decimal"
         maxlength="6"
-        :value="String(item.found)"
+        :value="typeof item.found === 'number' ? String(out(item.found)) : String(item.found)"
         :aria-label="item.title"
         @keep="number"
       />
-      {{ item.unit }}
+      {{ unit }}
     </span>
     <KeptInput
       class="label mono"

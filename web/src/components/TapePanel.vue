@@ -213,6 +213,7 @@ async function save(kind: 'vcd' | 'csv') {
         </details>
       </div>
       <TapeScript
+        :source="source"
         :script="script"
         :span="span"
         :trace="trace"
@@ -225,6 +226,7 @@ async function save(kind: 'vcd' | 'csv') {
     </div>
     <TapeScript
       v-else-if="outcome.state === 'failed'"
+      :source="source"
       :script="script"
       :span="span"
       :trace="trace"

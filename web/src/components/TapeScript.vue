@@ -1,11 +1,12 @@
 <script setup lang="ts">
-import { computed, ref, shallowRef } from 'vue'
-import { api, type Trace } from '@/api/client'
+import { computed, ref, shallowRef, watch } from 'vue'
+import { api, type KnownFault, type Source, type Trace } from '@/api/client'
 import { clock, parseClock, withMove, type Move, type Script } from '@/model/tape'
 import type { Problem } from '@/model/outcome'
+import { degreeSign, inUnit, readDegrees } from '@/model/units'
 import ProblemNote from './ProblemNote.vue'
 
-const props = defineProps<{ script: Script; span: number; trace: Trace; cursor: number }>()
+const props = defineProps<{ source: Source; script: Script; span: number; trace: Trace; cursor: number }>()
 const emit = defineEmits<{
   set: [script: Script, span: number]
   put: [move: Omit<Move, 'at_seconds'>, at: number]
@@ -14,13 +15,14 @@ const emit = defineEmits<{
 }>()
 
 const KINDS: Record<string, string> = {
-  outdoor: 'outdoor air, °F',
-  room: 'room, °F',
-  coil: 'outdoor coil, °F',
-  set_point: 'set point, °F',
+  outdoor: 'outdoor air',
+  room: 'room',
+  coil: 'outdoor coil',
+  set_point: 'set point',
   mode: 'thermostat mode',
   switch: 'a switch',
   supply: 'a supply',
+  fault: 'a fault',
 }
 const MODES = ['off', 'heat', 'cool', 'emergency']
 const HOURS = [0.5, 1, 2, 3, 6, 12, 24]
@@ -34,17 +36,29 @@ const wrong = ref('')
 const problem = shallowRef<Problem | null>(null)
 const file = ref<HTMLInputElement | null>(null)
 
-const parts = computed(() =>
-  what.value === 'switch' ? props.trace.movable : what.value === 'supply' ? ['outdoor', 'air_handler'] : [],
-)
+/** Every fault that this rig can have, asked for when somebody wants one. */
+const faults = shallowRef<KnownFault[]>([])
+watch(what, async (kind) => {
+  if (kind !== 'fault' || faults.value.length) return
+  const answer = await api.faults(props.source)
+  problem.value = answer.state === 'failed' ? answer.problem : null
+  if (answer.state === 'ready') faults.value = answer.value.faults
+})
+const parts = computed(() => {
+  if (what.value === 'switch') return props.trace.movable
+  if (what.value === 'fault') return faults.value.map((one) => one.title)
+  return what.value === 'supply' ? ['outdoor', 'air_handler'] : []
+})
 const values = computed(() =>
   what.value === 'switch'
     ? ['open', 'closed']
     : what.value === 'supply'
       ? ['off', 'on']
-      : what.value === 'mode'
-        ? MODES
-        : [],
+      : what.value === 'fault'
+        ? ['begins', 'ends']
+        : what.value === 'mode'
+          ? MODES
+          : [],
 )
 
 function says(move: Move): string {
@@ -52,9 +66,16 @@ function says(move: Move): string {
     move.of && typeof move.of === 'object' && 'kind' in move.of
       ? `${move.of.kind} ${[move.of.at].flat().join(' – ')}`
       : [move.of ?? []].flat().join(' – ')
-  const degrees = typeof move.value === 'number' ? ' °F' : ''
+  const degrees = typeof move.value === 'number' ? ` ${degreeSign()}` : ''
+  const value = typeof move.value === 'number' ? inUnit(move.value) : move.value
   const slow = move.over_seconds ? ` over ${clock(move.over_seconds)}` : ''
-  return `${move.what.replace('_', ' ')} ${about} ${move.value}${degrees}${slow}`.replace(/\s+/g, ' ')
+  return `${move.what.replace('_', ' ')} ${about} ${value}${degrees}${slow}`.replace(/\s+/g, ' ')
+}
+
+/** What the move is about: a switch, a supply, or a fault by its title. */
+function about(): Move['of'] {
+  const chosen = parts.value.includes(of.value) ? of.value : parts.value[0]!
+  return what.value === 'fault' ? faults.value.find((one) => one.title === chosen)?.fault : chosen
 }
 
 function add() {
@@ -65,16 +86,15 @@ function add() {
     ? values.value.includes(value.value)
       ? value.value
       : values.value[0]!
-    : Number(value.value.replace(',', '.'))
-  if (typeof chosen === 'number' && !Number.isFinite(chosen))
-    return (wrong.value = 'Degrees as a number, such as 28')
+    : readDegrees(value.value)
+  if (chosen === null || chosen === undefined) return (wrong.value = 'Degrees as a number, such as 28')
   wrong.value = ''
   emit(
     'put',
     {
       what: what.value,
       value: chosen,
-      ...(parts.value.length ? { of: parts.value.includes(of.value) ? of.value : parts.value[0]! } : {}),
+      ...(parts.value.length ? { of: about() } : {}),
       ...(slow ? { over_seconds: slow } : {}),
     },
     time,

@@ -10,7 +10,7 @@ const emit = defineEmits<{ go: [seconds: number] }>()
   <section class="why-so" data-testid="why-so" aria-live="polite">
     <h3>Why, at {{ clock(at) }}?</h3>
     <ol>
-      <li v-for="(link, i) in why.links" :key="i">
+      <li v-for="(link, i) in why.links" :key="i" :class="{ deciding: link.deciding }">
         <button v-if="link.seconds !== null" class="mono time" @click="emit('go', link.seconds)">
           {{ clock(link.seconds) }}
         </button>
@@ -18,8 +18,11 @@ const emit = defineEmits<{ go: [seconds: number] }>()
           {{ link.says
           }}<template v-if="link.rule_says"
             >: <b>{{ link.rule_says }}</b></template
-          ><template v-if="link.left_seconds !== null">, {{ clock(link.left_seconds) }} left</template
-          ><template v-if="link.as_designed && link.left_seconds !== null">: as designed</template>
+          ><template v-if="link.left_seconds !== null && link.left_at_least_seconds !== null"
+            >, between {{ clock(link.left_at_least_seconds) }} and {{ clock(link.left_seconds) }} left, for
+            nobody read how long it lasts</template
+          ><template v-else-if="link.left_seconds !== null">, {{ clock(link.left_seconds) }} left</template
+          ><template v-if="link.deciding && link.as_designed">: as designed</template>
         </span>
       </li>
     </ol>
@@ -39,6 +42,10 @@ const emit = defineEmits<{ go: [seconds: number] }>()
   padding: 8px 12px;
   border-left: 6px solid var(--focus);
   background: var(--note-soft);
+}
+
+.deciding {
+  font-weight: 650;
 }
 
 h3 {

@@ -1,8 +1,10 @@
 <script setup lang="ts">
+import { ref } from 'vue'
 import type { Rig, Visit } from '@/api/client'
 import { degrees } from '@/model/units'
 
 defineProps<{ visit: Visit | null; rig: Rig | null }>()
+const whole = ref(false)
 </script>
 
 <template>
@@ -12,7 +14,11 @@ defineProps<{ visit: Visit | null; rig: Rig | null }>()
     </h1>
     <h1 v-else-if="rig">{{ rig.name }} <span>rig of the library</span></h1>
     <h1 v-else>Trace</h1>
-    <p v-if="visit" class="complaint" :title="visit.complaint">“{{ visit.complaint }}”</p>
+    <p v-if="visit" :class="['complaint', { whole }]">
+      <button :aria-expanded="whole" title="the whole complaint" @click="whole = !whole">
+        “{{ visit.complaint }}”
+      </button>
+    </p>
     <p v-if="visit && visit.outdoor_degrees_f !== null" class="weather">
       {{ degrees(visit.outdoor_degrees_f) }} outside
     </p>
@@ -44,10 +50,28 @@ h1 span {
   white-space: nowrap;
 }
 
+.complaint button {
+  overflow: hidden;
+  max-width: 100%;
+  min-height: var(--target);
+  padding: 0;
+  border: 0;
+  background: transparent;
+  color: inherit;
+  font: inherit;
+  text-align: left;
+  text-overflow: ellipsis;
+  white-space: inherit;
+  cursor: pointer;
+}
+
+.complaint.whole {
+  white-space: normal;
+}
+
 @media (max-width: 640px) {
   .complaint {
     flex-basis: 100%;
-    white-space: normal;
   }
 }
 </style>

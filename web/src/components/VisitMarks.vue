@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Visit } from '@/api/client'
-import { PAGES, SIGNS } from '@/model/visitPages'
+import { MEANS, PAGES, SIGNS } from '@/model/visitPages'
 
 const props = defineProps<{ marks: Visit['marks']; readings: Visit['readings'] }>()
 
@@ -20,7 +20,7 @@ const spoken = computed(() => {
       v-for="one in all"
       :key="one.page"
       :class="['mark', one.mark]"
-      :title="`${one.page}: ${one.mark}`"
+      :title="`${one.page}: ${MEANS[one.mark]}`"
       >{{ one.sign }}</span
     >
   </span>
@@ -46,6 +46,12 @@ const spoken = computed(() => {
 .mark.agrees {
   border-color: var(--agrees);
   color: var(--agrees);
+}
+
+.mark.so_far {
+  border-bottom-style: dashed;
+  border-color: var(--between);
+  color: var(--between);
 }
 
 .mark.disagrees {

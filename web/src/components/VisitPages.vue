@@ -2,7 +2,7 @@
 import { computed, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import { useVisit } from '@/composables/useVisit'
-import { PAGES, SIGNS } from '@/model/visitPages'
+import { MEANS, PAGES, SIGNS } from '@/model/visitPages'
 
 const route = useRoute()
 const { visit, load } = useVisit()
@@ -31,7 +31,7 @@ watch(
         SIGNS[visit.marks[page.id]]
       }}</span>
       {{ page.title }}
-      <span v-if="visit" class="hidden-label">{{ visit.marks[page.id] }}</span>
+      <span v-if="visit" class="hidden-label">{{ MEANS[visit.marks[page.id]] }}</span>
     </RouterLink>
   </nav>
 </template>

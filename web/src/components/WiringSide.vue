@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Wiring, WiringFinding } from '@/api/client'
+import { SIGNS } from '@/model/visitPages'
 
 const props = defineProps<{ wiring: Wiring; traceTo: (faults: Wiring['faults'], call: string) => string }>()
 const emit = defineEmits<{ mark: [ends: string[]] }>()
@@ -10,7 +11,8 @@ const wrong = computed(() => props.wiring.effects.filter((effect) => !effect.wor
 const fewest = computed(() => props.wiring.correction)
 const endsOf = (finding: WiringFinding) =>
   finding.ends.map((end) => `${end.cable}.${end.conductor}@${end.place}`)
-const callOf = (trial: string) => (trial.includes('_open') || trial.includes('_closed') ? 'heat' : trial)
+/** The call that a trial is of: its name goes before the switch or the state. */
+const callOf = (trial: string) => trial.replace(/_([A-Z0-9]+_(open|closed)|lockout)$/, '')
 </script>
 
 <template>
@@ -33,9 +35,11 @@ const callOf = (trial: string) => (trial.includes('_open') || trial.includes('_c
       <p v-else-if="!fewest.complete" class="quiet">Not every smaller set could be tried.</p>
     </section>
     <p v-else-if="wiring.findings.some((one) => one.hidden)" class="fewest" data-testid="fewest">
-      Every call works as found: what is wrong makes up for itself. Put it right all the same.
+      What is wrong makes up for itself in every call that was tried. Put it right all the same.
     </p>
-    <p v-else class="fine">= Every call works as found.</p>
+    <p v-else :class="['fine', wiring.standing.mark]" data-testid="wiring-standing">
+      {{ SIGNS[wiring.standing.mark] }} {{ wiring.standing.says }}
+    </p>
 
     <section aria-label="Findings" data-testid="wiring-findings">
       <details
@@ -113,6 +117,12 @@ const callOf = (trial: string) => (trial.includes('_open') || trial.includes('_c
   padding: 8px 12px;
   border-left: 6px solid var(--ink);
   background: var(--panel);
+}
+
+.fine.so_far,
+.fine.untouched {
+  border-left: 6px dashed var(--between);
+  color: var(--ink);
 }
 
 .fine {

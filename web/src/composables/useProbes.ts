@@ -61,9 +61,14 @@ export function useProbes(
   function step(by: number, on = false) {
     const { part, red } = state.value
     const at = stations.value.findIndex((bead) => bead.id === part)
-    let next = (at < 0 ? stations.value.findIndex((bead) => bead.nodes.includes(red ?? '')) : at) + by
+    const here = at < 0 ? stations.value.findIndex((bead) => bead.nodes.includes(red ?? '')) : at
+    // Kept at a point that lies on no station of this loop, the probe stays where it is.
+    if (on && here < 0) return
+    let next = here + by
     while (on && stations.value[next] && probesAt(stations.value[next]!).red === red) next += by
-    const bead = stations.value[Math.min(Math.max(next, 0), stations.value.length - 1)]
+    const bead = on
+      ? stations.value[next]
+      : stations.value[Math.min(Math.max(next, 0), stations.value.length - 1)]
     if (bead) change({ ...probesAt(bead), loop: loop.value, part: bead.id })
   }
 

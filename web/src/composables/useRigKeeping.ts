@@ -11,6 +11,8 @@ export function useRigKeeping(
   rig: ShallowRef<Rig | null>,
   problem: Ref<Problem | null>,
   address: (id: string) => string,
+  /** Whether a new rig moves to its own address at once. */
+  moves: () => boolean = () => true,
 ) {
   const router = useRouter()
   const newId = crypto.randomUUID()
@@ -39,7 +41,8 @@ export function useRigKeeping(
     if (kept.state !== 'ready') return false
     saved.value = `Kept as revision ${kept.value.revision}.`
     rig.value = kept.value as Rig
-    if (!before) await router.replace({ path: address(kept.value.id), state: { saved: saved.value } })
+    if (!before && moves())
+      await router.replace({ path: address(kept.value.id), state: { saved: saved.value } })
     return true
   }
 

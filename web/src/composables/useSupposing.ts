@@ -1,7 +1,8 @@
 import type { ComputedRef } from 'vue'
 import type { Condition } from '@/api/client'
 import type { useTape } from '@/composables/useTape'
-import type { Fault, TraceState } from '@/model/traceState'
+import type { Move } from '@/model/tape'
+import type { Fault, Script, TraceState } from '@/model/traceState'
 
 /** What is supposed of a circuit: by hand for the whole call, or, with the tape out, from its instant on. */
 export function useSupposing(
@@ -40,12 +41,18 @@ export function useSupposing(
     change({ supposed })
   }
 
-  /** The tape comes out with what is called now, or goes away again. */
+  /** The tape comes out with what is called and supposed now, or goes away again. */
   function toggleTape(outdoor: number) {
     if (state.value.tape) return tape.set(null, { at: 0 })
-    const moves = state.value.call === 'off' ? [] : [{ at_seconds: 5, what: 'call', value: state.value.call }]
+    const { call, supposed, faults, off } = state.value
+    const moves: Move[] = [
+      ...faults.map((one) => ({ at_seconds: 0, what: 'fault', of: one, value: 'begins' })),
+      ...off.map((id) => ({ at_seconds: 0, what: 'supply', of: id, value: 'off' })),
+      ...Object.entries(supposed).map(([of, value]) => ({ at_seconds: 0, what: 'switch', of, value })),
+      ...(call === 'off' ? [] : [{ at_seconds: 5, what: 'call', value: call === 'defrost' ? 'heat' : call }]),
+    ]
     tape.go(0)
-    tape.set({ start: { outdoor_degrees_f: outdoor }, moves })
+    tape.set({ start: { outdoor_degrees_f: outdoor }, moves } as Script)
   }
 
   return { setFaults, setSupplies, suppose, toggleTape }

@@ -1,17 +1,51 @@
-/** The one place where a number becomes what a person reads. Core and API stay in °F and volts. */
+import { ref } from 'vue'
+
+/** The one place where a number becomes what a person reads, and back. Core and API stay in °F and volts. */
+
+export type DegreeUnit = 'F' | 'C'
+const DEGREES = 'gorvant.degrees'
+/** °F, or °C where somebody chose it. Sentences of the server come in it too: the request says so. */
+export const degreeUnit = ref<DegreeUnit>(
+  typeof localStorage !== 'undefined' && localStorage.getItem(DEGREES) === 'C' ? 'C' : 'F',
+)
+
+export function chooseDegrees(unit: DegreeUnit) {
+  degreeUnit.value = unit
+  localStorage.setItem(DEGREES, unit)
+}
+
+/** "°F" or "°C". */
+export const degreeSign = () => `°${degreeUnit.value}`
+
+/** A temperature, or a difference of two, as a number in the chosen unit, to a tenth. */
+export function inUnit(value: number, difference = false): number {
+  const turned = degreeUnit.value === 'F' ? value : difference ? value / 1.8 : (value - 32) / 1.8
+  return Math.round(turned * 10) / 10
+}
+
+/** What was typed in the chosen unit, as °F: null for nothing, undefined for what is no number. */
+export function readDegrees(text: string, difference = false): number | null | undefined {
+  const value = readNumber(text)
+  if (value === null || value === undefined || degreeUnit.value === 'F') return value
+  return Math.round((value * 1.8 + (difference ? 0 : 32)) * 100) / 100
+}
+
+/** What a field shows: the number in the chosen unit, empty for none. */
+export const shownDegrees = (value: number | null | undefined, difference = false) =>
+  value === null || value === undefined ? '' : String(inUnit(value, difference))
 
 export function volts(value: number | null | undefined): string {
   return value === null || value === undefined ? '–' : value.toFixed(1)
 }
 
 export function degrees(value: number | null | undefined): string {
-  return value === null || value === undefined ? '' : `${Math.round(value)} °F`
+  return value === null || value === undefined ? '' : `${Math.round(inUnit(value))} ${degreeSign()}`
 }
 
 /** "23 Nov" from an ISO date; `long` adds the weekday. */
 export function day(iso: string, long = false): string {
   const date = new Date(`${iso.slice(0, 10)}T12:00:00`)
-  return date.toLocaleDateString('en-GB', {
+  return date.toLocaleDateString('en-US', {
     day: 'numeric',
     month: 'short',
     ...(long ? { weekday: 'long' } : {}),
@@ -21,7 +55,7 @@ export function day(iso: string, long = false): string {
 /** "Monday, Nov": what stands beside the day's number. */
 export function weekday(iso: string): string {
   const date = new Date(`${iso.slice(0, 10)}T12:00:00`)
-  return `${date.toLocaleDateString('en-GB', { weekday: 'long' })}, ${date.toLocaleDateString('en-GB', { month: 'short' })}`
+  return `${date.toLocaleDateString('en-US', { weekday: 'long' })}, ${date.toLocaleDateString('en-US', { month: 'short' })}`
 }
 
 export function clock(iso: string): string {

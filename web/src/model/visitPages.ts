@@ -1,7 +1,19 @@
 import type { Visit } from '@/api/client'
 
 export type Mark = Visit['marks'][keyof Visit['marks']]
-export const SIGNS: Record<Mark, string> = { untouched: '·', agrees: '=', disagrees: '≠' }
+export const SIGNS: Record<Mark, string> = {
+  untouched: '·',
+  so_far: '~',
+  agrees: '=',
+  disagrees: '≠',
+}
+/** What a mark means, in words. */
+export const MEANS: Record<Mark, string> = {
+  untouched: 'not looked at',
+  so_far: 'right so far, not all looked at',
+  agrees: 'agrees',
+  disagrees: 'disagrees',
+}
 
 /** The eight pages of a visit in the order of work; path: null for what is not built yet. */
 export const PAGES: { id: keyof Visit['marks']; title: string; path: string | null }[] = [

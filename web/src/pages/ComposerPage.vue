@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
 import { api, type Composition, type Revision, type Rig, type RigFile, type Visit } from '@/api/client'
 import CallBar from '@/components/CallBar.vue'
 import FactQuestion from '@/components/FactQuestion.vue'
@@ -8,6 +9,7 @@ import PhotoStrip from '@/components/PhotoStrip.vue'
 import RigHead from '@/components/RigHead.vue'
 import RevisionList from '@/components/RevisionList.vue'
 import { useCatalogue } from '@/composables/useCatalogue'
+import { useDraft, useLeaving } from '@/composables/useDraft'
 import { useHistory } from '@/composables/useHistory'
 import { useRigKeeping } from '@/composables/useRigKeeping'
 import { useVisit } from '@/composables/useVisit'
@@ -21,6 +23,8 @@ import SceneView from '@/scene/SceneView.vue'
 /** visit: the rig of a visit, whose changes the visit goes on with. */
 const props = defineProps<{ id: string | null; visit?: Visit }>()
 const catalogue = useCatalogue()
+const route = useRoute()
+const router = useRouter()
 
 const history = useHistory<Draft>({ name: '', facts: {} })
 const draft = history.current
@@ -33,7 +37,12 @@ const group = ref('wall')
 const source = ref('diagram')
 const call = ref('heat')
 const ready = ref(props.id === null)
-const { busy, saved, keep } = useRigKeeping(rig, problem, (id) => `/rigs/${id}`)
+const { busy, saved, keep } = useRigKeeping(
+  rig,
+  problem,
+  (id) => `/rigs/${id}`,
+  () => route.query.for !== 'visit',
+)
 
 async function load() {
   if (!props.id) return
@@ -47,8 +56,35 @@ async function load() {
   history.restart({ name: String(content.name), facts: (base.value.facts ?? {}) as Record<string, Fact> })
   if (list.state === 'ready') revisions.value = list.value.revisions
   ready.value = true
+  begins()
 }
-void load()
+onMounted(() => void load())
+
+/** What is answered and not kept: on this device, by rig and revision. */
+const store = useDraft<Draft>(`rig.${props.visit?.id ?? props.id ?? 'new'}`)
+const unkept = ref(false)
+const found = ref(false)
+function begins() {
+  const kept = store.read()
+  if (!kept || JSON.stringify(kept) === JSON.stringify(draft.value)) return
+  history.set(kept)
+  unkept.value = found.value = true
+}
+if (ready.value) begins()
+watch(draft, (now) => {
+  unkept.value = history.canUndo.value
+  if (unkept.value) store.write(now)
+  else store.forget()
+})
+function giveUp() {
+  store.forget()
+  history.restart({
+    name: String(base.value?.name ?? ''),
+    facts: (base.value?.facts ?? {}) as Record<string, Fact>,
+  })
+  unkept.value = found.value = false
+}
+useLeaving(() => unkept.value, 'Your answers are not kept yet. They stay here as a draft.')
 
 let asked = 0
 watch(
@@ -107,6 +143,7 @@ async function saveForVisit(visit: Visit, file: RigFile) {
   problem.value = kept.state === 'failed' ? kept.problem : null
   if (kept.state !== 'ready') return
   saved.value = `Kept as revision ${kept.value.rig_revision}; the visit goes on with it.`
+  settled()
   take(kept.value)
   await load()
 }
@@ -114,7 +151,19 @@ async function saveForVisit(visit: Visit, file: RigFile) {
 async function save() {
   if (!composed.value) return
   if (props.visit) return saveForVisit(props.visit, composed.value.rig as RigFile)
-  if (await keep(draft.value.name, composed.value.rig as RigFile)) await load()
+  // A new rig moves to its own address as it is kept: then nothing is open any more.
+  const open = unkept.value
+  unkept.value = false
+  const kept = await keep(draft.value.name, composed.value.rig as RigFile)
+  if (!kept) return (unkept.value = open)
+  settled()
+  if (route.query.for === 'visit' && rig.value) return router.push(`/visits/new?rig=${rig.value.id}`)
+  await load()
+}
+/** Kept: nothing is left to be lost. */
+function settled() {
+  store.forget()
+  unkept.value = found.value = false
 }
 
 function exportFile() {
@@ -152,6 +201,10 @@ onBeforeUnmount(() => removeEventListener('keydown', onKey))
       <RouterLink v-if="rig && !visit" class="key" :to="`/rigs/${rig.id}/trace`">Trace</RouterLink>
     </RigHead>
 
+    <p v-if="found" class="draft" data-testid="draft">
+      Your answers from before, not kept yet.
+      <button class="key" data-testid="give-up" @click="giveUp">Give them up</button>
+    </p>
     <div class="work">
       <section class="questions" aria-label="Questions">
         <div class="groups" role="tablist" aria-label="Place">
@@ -281,6 +334,16 @@ onBeforeUnmount(() => removeEventListener('keydown', onKey))
   gap: 8px;
 }
 
+.draft {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 8px;
+  padding: 6px 12px;
+  border-left: 6px dashed var(--between);
+  background: var(--note-soft);
+}
+
 .runs {
   color: var(--ink-soft);
 }
@@ -296,7 +359,6 @@ onBeforeUnmount(() => removeEventListener('keydown', onKey))
 
   .picture {
     position: static;
-    order: -1;
   }
 }
 </style>

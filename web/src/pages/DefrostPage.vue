@@ -1,7 +1,13 @@
 <script setup lang="ts">
 import { computed, ref, shallowRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { api, type DefrostOutlook, type DefrostRecord, type RigFile } from '@/api/client'
+import {
+  api,
+  type DefrostOutlook,
+  type DefrostRecord,
+  type ForcedTestRecord,
+  type RigFile,
+} from '@/api/client'
 import DefrostChecklist from '@/components/DefrostChecklist.vue'
 import DefrostNow, { type Moment } from '@/components/DefrostNow.vue'
 import DefrostSchools from '@/components/DefrostSchools.vue'
@@ -56,6 +62,13 @@ async function keep(part: Partial<DefrostRecord>) {
   const kept = await change({ defrost: record.value })
   if (!kept && part.test?.closed)
     record.value = { ...record.value, test: { ...part.test, closed: before.test?.closed ?? false } }
+}
+
+/** before: a test that another takes the place of; it stays with the visit. */
+function keepTest(test: ForcedTestRecord, before?: ForcedTestRecord) {
+  if (!before) return keep({ test })
+  const others = (record.value.earlier ?? []).filter((one) => JSON.stringify(one) !== JSON.stringify(test))
+  return keep({ test, earlier: [...others, before].slice(-12) })
 }
 
 /** What was found at the desk becomes measured facts of the rig. */
@@ -117,8 +130,9 @@ function useSchool(school: string) {
         v-if="tab === 'test'"
         :visit="visit"
         :record="record.test ?? {}"
+        :earlier="record.earlier ?? []"
         :busy="busy"
-        @keep="(test) => keep({ test })"
+        @keep="keepTest"
         @interval="(minutes) => note({ defrost_interval_minutes: minutes })"
       />
       <DefrostChecklist v-if="tab === 'list' && outlook" :visit="visit" :outlook="outlook" />

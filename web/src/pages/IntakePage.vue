@@ -4,10 +4,12 @@ import { api, type Visit } from '@/api/client'
 import KeptInput from '@/components/KeptInput.vue'
 import PhotoStrip from '@/components/PhotoStrip.vue'
 import ProblemNote from '@/components/ProblemNote.vue'
+import SymptomLeads from '@/components/SymptomLeads.vue'
 import VisitHead from '@/components/VisitHead.vue'
 import { useCatalogue } from '@/composables/useCatalogue'
 import { useVisit } from '@/composables/useVisit'
-import { day, degrees } from '@/model/units'
+import { SIGNS } from '@/model/visitPages'
+import { day, degreeSign, degrees, inUnit, readDegrees, shownDegrees } from '@/model/units'
 
 const props = defineProps<{ id: string }>()
 const catalogue = useCatalogue()
@@ -52,6 +54,9 @@ const safety = computed(() =>
 )
 const done = (item: string) => visit.value?.safety.includes(item) ?? false
 const left = computed(() => safety.value.filter((one) => !done(one.id)).length)
+const leads = computed(() =>
+  (catalogue.value?.symptoms ?? []).filter((one) => visit.value?.symptoms.includes(one.id)),
+)
 const symptomsAt = (place: string) => (catalogue.value?.symptoms ?? []).filter((one) => one.at === place)
 
 function toggle(list: string[], entry: string) {
@@ -61,10 +66,11 @@ const tick = (item: string) => visit.value && change({ safety: toggle(visit.valu
 const pick = (symptom: string) => visit.value && change({ symptoms: toggle(visit.value.symptoms, symptom) })
 
 function number(about: (typeof NUMBERS)[number], text: string) {
-  const input = text.trim().replace(',', '.')
-  const value = input === '' ? null : Number(input)
-  const good = value === null || (Number.isFinite(value) && value >= about.low && value <= about.high)
-  wrong.value = good ? '' : `${about.title}: a number from ${about.low} to ${about.high} °F.`
+  const value = readDegrees(text)
+  const good = value === null || (value !== undefined && value >= about.low && value <= about.high)
+  wrong.value = good
+    ? ''
+    : `${about.title}: a number from ${inUnit(about.low)} to ${inUnit(about.high)} ${degreeSign()}.`
   if (good) void change({ [about.key]: value })
 }
 </script>
@@ -73,6 +79,9 @@ function number(about: (typeof NUMBERS)[number], text: string) {
   <main class="intake">
     <VisitHead title="Intake" :visit="visit" :kept="saved && !problem" />
     <ProblemNote v-if="problem" :problem="problem" />
+    <p v-if="visit" :class="['standing', visit.marks.intake]" data-testid="intake-standing">
+      {{ SIGNS[visit.marks.intake] }} {{ visit.standing.intake }}
+    </p>
     <template v-if="visit && catalogue">
       <section class="safety" aria-label="Safety first">
         <h2>
@@ -110,11 +119,11 @@ function number(about: (typeof NUMBERS)[number], text: string) {
               class="mono"
               inputmode="decimal"
               maxlength="6"
-              :value="visit[about.key] ?? ''"
+              :value="shownDegrees(visit[about.key])"
               :data-testid="about.key"
               @keep="(text) => number(about, text)"
             />
-            °F</label
+            {{ degreeSign() }}</label
           >
         </div>
         <p v-if="wrong" class="wrong" role="alert">≠ {{ wrong }}</p>
@@ -134,6 +143,11 @@ function number(about: (typeof NUMBERS)[number], text: string) {
             {{ symptom.title }}
           </button>
         </div>
+      </section>
+
+      <section v-if="leads.length" aria-label="Where to look first">
+        <h2>Where to look first</h2>
+        <SymptomLeads :visit="visit" :symptoms="leads" />
       </section>
 
       <section aria-label="Photos of the visit">
@@ -163,6 +177,19 @@ function number(about: (typeof NUMBERS)[number], text: string) {
   max-width: 1180px;
   margin: 0 auto;
   padding: 8px 16px 40px;
+}
+
+.standing {
+  padding: 6px 12px;
+  border-left: 6px solid var(--rule-strong);
+}
+
+.standing.so_far {
+  border-left: 6px dashed var(--between);
+}
+
+.standing.agrees {
+  border-left-color: var(--agrees);
 }
 
 h2 {

@@ -1,29 +1,43 @@
 <script setup lang="ts">
 import { computed, reactive, ref, shallowRef, watch } from 'vue'
-import { useRouter } from 'vue-router'
+import { useRoute, useRouter } from 'vue-router'
 import { api, type Rig, type Visit } from '@/api/client'
+import KitPicture from '@/components/KitPicture.vue'
 import ProblemNote from '@/components/ProblemNote.vue'
 import RigImport from '@/components/RigImport.vue'
 import { useAsked } from '@/composables/useAsked'
 import { useCatalogue } from '@/composables/useCatalogue'
+import { useDraft } from '@/composables/useDraft'
 import type { Problem } from '@/model/outcome'
-import { day, today } from '@/model/units'
+import { day, degreeSign, readDegrees, today } from '@/model/units'
 
 const router = useRouter()
 const catalogue = useCatalogue()
 const { outcome: sites } = useAsked(api.sites)
 const { outcome: rigs, again } = useAsked(api.rigs)
 
-const id = crypto.randomUUID()
-const form = reactive({
+const route = useRoute()
+/** All that is typed here stays on this device until the visit begins. */
+const store = useDraft<typeof EMPTY>('visit.new')
+const EMPTY = {
+  id: crypto.randomUUID() as string,
   site: '',
   unit: '',
   rig: '',
+  kit: '',
   complaint: '',
   symptoms: [] as string[],
   outside: '',
   on: today(),
-})
+}
+const form = reactive({ ...EMPTY, ...store.read() })
+if (typeof route.query.rig === 'string') Object.assign(form, { rig: route.query.rig, kit: '' })
+watch(form, (now) => store.write({ ...now }))
+const typed = computed(() => !!(form.site || form.unit || form.complaint || form.symptoms.length))
+function clear() {
+  store.forget()
+  Object.assign(form, { ...EMPTY, id: crypto.randomUUID() })
+}
 const problem = shallowRef<Problem | null>(null)
 const busy = ref(false)
 const touched = ref(false)
@@ -50,19 +64,24 @@ watch(knownUnit, async (unit) => {
   const answer = await api.unitVisits(unit)
   if (answer.state !== 'ready' || unit !== knownUnit.value) return
   earlier.value = answer.value.visits
-  if (!form.rig) asVisit.value = answer.value.visits[0]?.id ?? ''
+  if (!form.rig && !form.kit) asVisit.value = answer.value.visits[0]?.id ?? ''
 })
+/** One of the three: a rig of the library, an earlier visit's, or a usual kit. */
 watch(
   () => form.rig,
-  (rig) => rig && (asVisit.value = ''),
+  (rig) => rig && ((asVisit.value = ''), (form.kit = '')),
 )
-watch(asVisit, (visit) => visit && (form.rig = ''))
+watch(
+  () => form.kit,
+  (kit) => kit && ((asVisit.value = ''), (form.rig = '')),
+)
+watch(asVisit, (visit) => visit && ((form.rig = ''), (form.kit = '')))
 
 const lacking = computed(() =>
   [
     !form.site.trim() && 'the site',
     !form.unit.trim() && 'the unit',
-    !form.rig && !asVisit.value && 'a rig',
+    !form.rig && !asVisit.value && !form.kit && 'what is fitted',
   ].filter((one): one is string => !!one),
 )
 
@@ -80,29 +99,30 @@ function pick(symptom: string) {
 async function begin() {
   touched.value = true
   if (lacking.value.length || busy.value) return
-  const outside = form.outside.trim() === '' ? null : Number(form.outside.replace(',', '.'))
-  if (outside !== null && !Number.isFinite(outside)) {
+  const outside = readDegrees(form.outside)
+  if (outside === undefined) {
     problem.value = {
       type: 'about:blank',
       title: 'Not acceptable',
       status: 422,
-      detail: 'Outside temperature: a number in °F, such as 34',
+      detail: `Outside temperature: a number in ${degreeSign()}, such as 34`,
     }
     return
   }
   busy.value = true
   problem.value = null
   const answer = await api.createVisit({
-    id,
+    id: form.id,
     site_name: form.site.trim(),
     unit_name: form.unit.trim(),
-    ...(form.rig ? { rig_id: form.rig } : { as_visit_id: asVisit.value }),
+    ...(form.rig ? { rig_id: form.rig } : form.kit ? { kit: form.kit } : { as_visit_id: asVisit.value }),
     visit_on: form.on,
     complaint: form.complaint,
     symptoms: form.symptoms,
     outdoor_degrees_f: outside,
   })
   busy.value = false
+  if (answer.state === 'ready') store.forget()
   if (answer.state === 'ready') await router.push(`/visits/${answer.value.id}/intake`)
   else if (answer.state === 'failed') problem.value = answer.problem
 }
@@ -111,6 +131,10 @@ async function begin() {
 <template>
   <main class="begin">
     <h1>Begin a visit</h1>
+    <p v-if="typed" class="kept">
+      What you type stays on this device until the visit begins.
+      <button class="key quiet" type="button" data-testid="clear" @click="clear">Begin anew</button>
+    </p>
     <form @submit.prevent="begin">
       <section>
         <h2>Where</h2>
@@ -143,7 +167,8 @@ async function begin() {
           </datalist>
           <label>Day<input v-model="form.on" class="plain" type="date" required /></label>
           <label
-            >Outside, °F<input
+            >Outside, {{ degreeSign()
+            }}<input
               v-model="form.outside"
               class="plain mono"
               inputmode="decimal"
@@ -165,21 +190,47 @@ async function begin() {
             <span>{{ visit.rig_name }}, revision {{ visit.rig_revision }}</span>
           </label>
         </div>
-        <div v-if="rigs.state === 'ready'" class="rigs" role="radiogroup" aria-label="Rig">
+        <div v-if="catalogue" class="kits" role="radiogroup" aria-label="A usual kit">
           <label
-            v-for="rig in rigs.value.rigs"
-            :key="rig.id"
-            :class="['rig', { chosen: form.rig === rig.id }]"
+            v-for="kit in catalogue.kits"
+            :key="kit.id"
+            :class="['kit', { chosen: form.kit === kit.id }]"
           >
-            <input v-model="form.rig" type="radio" name="rig" :value="rig.id" />
-            <b>{{ rig.name }}</b>
-            <span>{{ rig.archetype_title }}, {{ rig.changeover }} type</span>
+            <input
+              v-model="form.kit"
+              class="hidden-label"
+              type="radio"
+              name="rig"
+              :value="kit.id"
+              :data-testid="`kit-${kit.id}`"
+            />
+            <KitPicture :kind="kit.picture" />
+            <b>{{ kit.title }}</b>
+            <small>{{ kit.says }}</small>
           </label>
         </div>
+        <p class="compose">
+          A usual kit is all assumed; each answer asks you to read what it leans on. A rig of the library
+          instead:
+        </p>
+        <details :open="!!form.rig" data-testid="library">
+          <summary>From the library of rigs</summary>
+          <div v-if="rigs.state === 'ready'" class="rigs" role="radiogroup" aria-label="Rig">
+            <label
+              v-for="rig in rigs.value.rigs"
+              :key="rig.id"
+              :class="['rig', { chosen: form.rig === rig.id }]"
+            >
+              <input v-model="form.rig" type="radio" name="rig" :value="rig.id" />
+              <b>{{ rig.name }}</b>
+              <span>{{ rig.archetype_title }}, {{ rig.changeover }} type</span>
+            </label>
+          </div>
+        </details>
         <ProblemNote v-if="rigs.state === 'failed'" :problem="rigs.problem" />
         <p class="compose">
-          Not in the library? <RouterLink class="key" to="/rigs/new">Compose it</RouterLink> by archetype and
-          options, or take in a file:
+          Not in the library? <RouterLink class="key" to="/rigs/new?for=visit">Compose it</RouterLink> by
+          archetype and options, or take in a file:
         </p>
         <RigImport @imported="imported" />
       </section>
@@ -287,6 +338,48 @@ section {
 }
 
 .rig span {
+  color: var(--ink-soft);
+}
+
+.kits {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(200px, 1fr));
+  gap: 8px;
+  padding-bottom: 10px;
+}
+
+.kit {
+  display: grid;
+  align-content: start;
+  gap: 2px;
+  padding: 8px 10px;
+  border: 1px solid var(--rule-strong);
+  background: var(--panel);
+  cursor: pointer;
+}
+
+.kit.chosen {
+  outline: 3px solid var(--ink);
+  outline-offset: -1px;
+  background: var(--note-soft);
+}
+
+.kit:focus-within {
+  outline: 3px solid var(--focus);
+}
+
+.kit small {
+  color: var(--ink-soft);
+}
+
+summary {
+  display: flex;
+  align-items: center;
+  min-height: var(--target);
+  cursor: pointer;
+}
+
+.kept {
   color: var(--ink-soft);
 }
 

@@ -4,6 +4,7 @@ import { api } from '@/api/client'
 import ProblemNote from '@/components/ProblemNote.vue'
 import { useAsked } from '@/composables/useAsked'
 import type { Problem } from '@/model/outcome'
+import { chooseDegrees, degreeUnit } from '@/model/units'
 import { storedTheme, storeTheme, type Theme } from '@/model/theme'
 
 const THEMES: { id: Theme; title: string }[] = [
@@ -45,6 +46,21 @@ async function act(asking: typeof api.restoreDemo) {
           @click="choose(one.id)"
         >
           {{ one.title }}
+        </button>
+      </div>
+    </section>
+    <section>
+      <h2>Temperatures</h2>
+      <div class="row" role="group" aria-label="Temperatures">
+        <button
+          v-for="unit in ['F', 'C'] as const"
+          :key="unit"
+          class="key"
+          :aria-pressed="degreeUnit === unit"
+          :data-testid="`degrees-${unit}`"
+          @click="chooseDegrees(unit)"
+        >
+          °{{ unit }}
         </button>
       </div>
     </section>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, shallowRef, watch } from 'vue'
 import { api, type AsFound, type SettingProfile, type Setting, type SettingsAnswer } from '@/api/client'
-import BenchList from '@/components/BenchList.vue'
+import BenchList, { type Seen } from '@/components/BenchList.vue'
 import DeskTabs from '@/components/DeskTabs.vue'
 import FindingList from '@/components/FindingList.vue'
 import ProblemNote from '@/components/ProblemNote.vue'
@@ -11,6 +11,7 @@ import { useHistory } from '@/composables/useHistory'
 import VisitHead from '@/components/VisitHead.vue'
 import { useVisit } from '@/composables/useVisit'
 import type { Problem } from '@/model/outcome'
+import { SIGNS } from '@/model/visitPages'
 
 const props = defineProps<{ id: string }>()
 const { visit, problem: keeping, saved, load, change } = useVisit()
@@ -159,7 +160,13 @@ async function keepProfile() {
       </section>
       <div class="right">
         <FindingList :findings="answer.findings" />
-        <p v-if="!answer.findings.length" class="fine">= The settings fit what is fitted.</p>
+        <p
+          v-if="answer.standing.mark !== 'disagrees'"
+          :class="['fine', answer.standing.mark]"
+          data-testid="settings-standing"
+        >
+          {{ SIGNS[answer.standing.mark] }} {{ answer.standing.says }}
+        </p>
         <DeskTabs
           class="tabs"
           :tabs="TABS"
@@ -172,7 +179,7 @@ async function keepProfile() {
           v-else
           :lines="answer.bench"
           :terminals="answer.terminals"
-          :seen="visit.bench as Record<string, string[]>"
+          :seen="visit.bench as Record<string, Seen>"
           @seen="(bench) => change({ bench })"
         />
       </div>
@@ -227,6 +234,12 @@ async function keepProfile() {
   padding: 8px 12px;
   border-left: 6px solid var(--agrees);
   background: var(--panel);
+}
+
+.fine.so_far,
+.fine.untouched {
+  border-left-style: dashed;
+  border-left-color: var(--between);
 }
 
 .quiet {

@@ -1,7 +1,15 @@
 <script setup lang="ts">
 import { computed, ref, shallowRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { api, type Condition, type Reading, type Rig, type Source, type Visit } from '@/api/client'
+import {
+  api,
+  type Condition,
+  type Reading,
+  type Rig,
+  type Source,
+  type Trace,
+  type Visit,
+} from '@/api/client'
 import CallBar from '@/components/CallBar.vue'
 import FindingList from '@/components/FindingList.vue'
 import FollowPanel from '@/components/FollowPanel.vue'
@@ -10,6 +18,7 @@ import LoadList from '@/components/LoadList.vue'
 import MeterPanel from '@/components/MeterPanel.vue'
 import ProblemNote from '@/components/ProblemNote.vue'
 import ReadingLog from '@/components/ReadingLog.vue'
+import SymptomLeads from '@/components/SymptomLeads.vue'
 import SpokenLoops from '@/components/SpokenLoops.vue'
 import TapePanel from '@/components/TapePanel.vue'
 import TraceHead from '@/components/TraceHead.vue'
@@ -80,6 +89,21 @@ const wide = computed(() => state.value.view === 'connections' && !narrow.value)
 const docked = computed(() => small.value || wide.value)
 
 const callReadings = computed(() => readings.value.filter((reading) => reading.condition.call === call.value))
+/** A moment of the defrost, as a run has it: its switches, its faults. */
+type Moment = Trace['moments'][number]
+const showMoment = (moment: Moment) =>
+  change({
+    supposed: moment.id === 'natural' ? {} : (moment.condition.switches ?? {}),
+    faults: moment.condition.faults ?? [],
+  })
+const isMoment = (moment: Moment) =>
+  JSON.stringify(moment.condition.faults ?? []) === JSON.stringify(state.value.faults) &&
+  (moment.id === 'natural') === !Object.keys(state.value.supposed).length
+/** What the visit's symptoms say to look at first. */
+const leads = computed(() =>
+  (catalogue.value?.symptoms ?? []).filter((one) => visit.value?.symptoms.includes(one.id)),
+)
+
 const canSuppose = computed(() => {
   const code = state.value.part
   if (!code || !trace.value?.movable.includes(code)) return null
@@ -199,6 +223,11 @@ watch(trace, (now) => {
     </div>
 
     <ProblemNote v-if="failure" :problem="failure" />
+    <SymptomLeads
+      v-if="visit && leads.length && call === 'off' && !state.red"
+      :visit="visit"
+      :symptoms="leads"
+    />
     <CallBar v-if="catalogue && !failure" :calls="calls" :call="call" @choose="choose" />
     <button
       v-if="narrow && !failure"
@@ -209,6 +238,32 @@ watch(trace, (now) => {
     >
       Tape
     </button>
+    <ul
+      v-if="trace && (trace.stands.length || trace.moments.length) && !state.tape"
+      class="stands"
+      data-testid="stands"
+    >
+      <li v-for="stand in trace.stands" :key="stand.code" :class="stand.state">
+        {{ stand.says }}
+        <button
+          class="key quiet"
+          :data-testid="`stand-${stand.code}`"
+          @click="suppose(stand.code, stand.state === 'open' ? 'closed' : 'open')"
+        >
+          Suppose {{ stand.state === 'open' ? 'closed' : 'open' }}
+        </button>
+      </li>
+      <li v-for="moment in trace.moments" :key="moment.id">
+        <button
+          class="key"
+          :aria-pressed="isMoment(moment)"
+          :data-testid="`moment-${moment.id}`"
+          @click="showMoment(moment)"
+        >
+          Defrost {{ moment.says }}
+        </button>
+      </li>
+    </ul>
     <p v-if="Object.keys(state.supposed).length && !state.tape" class="supposed">
       <span v-for="(position, code) in state.supposed" :key="code">
         supposed: <b>{{ code }} {{ position }}</b>
@@ -307,6 +362,8 @@ watch(trace, (now) => {
           @loop="(load) => change({ loop: load, red: null, part: null })"
           @light="(ids) => (onWay = ids)"
         />
+        <FindingList :findings="trace.findings" />
+        <LoadList :loads="trace.loads" :asked="askedLoad" @ask="ask" />
         <WhatIf
           :source="source"
           :trace="trace"
@@ -316,8 +373,6 @@ watch(trace, (now) => {
           @faults="setFaults"
           @off="setSupplies"
         />
-        <FindingList :findings="trace.findings" />
-        <LoadList :loads="trace.loads" :asked="askedLoad" @ask="ask" />
         <p class="assumed">
           Transformer: {{ trace.supply.drawn_va.toFixed(0) }} of {{ trace.supply.rated_va.toFixed(0) }} VA in
           this call, at {{ volts(trace.supply.volts_ac) }} V.
@@ -326,9 +381,11 @@ watch(trace, (now) => {
         <RouterLink v-if="visit" class="key quiet" :to="`/rigs/${visit.rig_id}`"
           >Rig: {{ visit.rig_name }}, revision {{ visit.rig_revision }}</RouterLink
         >
-        <p v-if="trace.assumed.length" class="assumed">
-          Assumed, not read: {{ trace.assumed.join(', ').toLowerCase() }}.
-        </p>
+        <details v-if="trace.assumed.length" class="assumed" data-testid="assumed">
+          <summary>{{ trace.assumed.length }} facts of this rig are assumed, not read</summary>
+          {{ trace.assumed.join(', ').toLowerCase() }}.
+          <RouterLink v-if="visit" :to="`/visits/${id}/fitted`">Read them under Fitted</RouterLink>
+        </details>
       </div>
     </div>
 
@@ -403,6 +460,22 @@ watch(trace, (now) => {
   padding: 0 10px;
   border-left: 6px solid var(--between);
   background: var(--note-soft);
+}
+
+.stands {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 2px 18px;
+  margin: 0;
+  padding: 0 10px;
+  border-left: 6px solid var(--rule-strong);
+  list-style: none;
+}
+
+.stands .undetermined {
+  border-left: 4px dashed var(--between);
+  padding-left: 8px;
 }
 
 .suppose .key {

@@ -5,6 +5,7 @@ import ProblemNote from '@/components/ProblemNote.vue'
 import VisitMarks from '@/components/VisitMarks.vue'
 import { useAsked } from '@/composables/useAsked'
 import { day, degrees, weekday } from '@/model/units'
+import { MEANS, PAGES, SIGNS } from '@/model/visitPages'
 
 const { outcome } = useAsked(api.visits)
 
@@ -31,6 +32,16 @@ const days = computed(() => {
       No visit yet. Begin one with a rig of the library or a rig file; or bring the demo data back in
       <RouterLink to="/settings">Settings</RouterLink>.
     </p>
+    <div v-if="days.length" class="heads">
+      <p class="signs">
+        <span v-for="(sign, mark) in SIGNS" :key="mark"
+          ><b>{{ sign }}</b> {{ MEANS[mark] }}</span
+        >
+      </p>
+      <p class="names" data-testid="mark-names">
+        <span v-for="page in PAGES" :key="page.id">{{ page.title }}</span>
+      </p>
+    </div>
     <section v-for="[date, visits] in days" :key="date" class="leaf" :aria-label="day(date, true)">
       <p class="date">
         <b class="mono">{{ Number(date.slice(8, 10)) }}</b>
@@ -77,6 +88,34 @@ h1 {
 .empty {
   color: var(--ink-soft);
   padding: 24px 0;
+}
+
+.heads {
+  display: flex;
+  align-items: flex-end;
+  justify-content: space-between;
+  gap: 16px;
+  padding: 0 10px 6px 0;
+  color: var(--ink-soft);
+}
+
+.signs {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 16px;
+}
+
+.names {
+  display: flex;
+  gap: 3px;
+}
+
+.names span {
+  width: 24px;
+  font-size: 14px;
+  line-height: 24px;
+  writing-mode: vertical-rl;
+  transform: rotate(180deg);
 }
 
 .leaf {
@@ -152,6 +191,26 @@ q {
 }
 
 @media (max-width: 900px) {
+  .heads {
+    flex-direction: column;
+    align-items: flex-start;
+  }
+
+  .names {
+    flex-wrap: wrap;
+    gap: 2px 12px;
+  }
+
+  .names span {
+    width: auto;
+    writing-mode: horizontal-tb;
+    transform: none;
+  }
+
+  .names span:not(:last-child)::after {
+    content: ' ·';
+  }
+
   .visit {
     grid-template-columns: 1fr auto;
     gap: 6px 14px;

@@ -1,0 +1,44 @@
+import { onBeforeUnmount, onMounted } from 'vue'
+import { onBeforeRouteLeave } from 'vue-router'
+import { ElMessageBox } from 'element-plus/es/components/message-box/index'
+import 'element-plus/es/components/message-box/style/css'
+
+/** What is being typed on a page, kept on this device until it is kept for good or given up. */
+export function useDraft<T>(name: string) {
+  const key = `gorvant.draft.${name}`
+  const read = (): T | null => {
+    try {
+      const text = localStorage.getItem(key)
+      return text ? (JSON.parse(text) as T) : null
+    } catch {
+      return null
+    }
+  }
+  return {
+    read,
+    write: (value: T) => localStorage.setItem(key, JSON.stringify(value)),
+    forget: () => localStorage.removeItem(key),
+  }
+}
+
+/** Leaving a page with something unkept asks first; `open` says whether there is. What is left stays as a draft. */
+export function useLeaving(open: () => boolean, says: string) {
+  onBeforeRouteLeave(async () => {
+    if (!open()) return true
+    try {
+      await ElMessageBox.confirm(says, 'Not kept yet', {
+        confirmButtonText: 'Leave it as a draft',
+        cancelButtonText: 'Stay here',
+        autofocus: true,
+      })
+      return true
+    } catch {
+      return false
+    }
+  })
+  const warn = (event: BeforeUnloadEvent) => {
+    if (open()) event.preventDefault()
+  }
+  onMounted(() => addEventListener('beforeunload', warn))
+  onBeforeUnmount(() => removeEventListener('beforeunload', warn))
+}
