@@ -6,7 +6,6 @@ module Gorvant
     HALF_LOAD = 34
     HALF_HEIGHT = 16
     HALF_DEVICE = 28
-    NO_DROP = 0.002 # volts: nothing worth an arrow flows
     NAME = 14
 
     attr_reader :stations, :labels
@@ -20,6 +19,7 @@ module Gorvant
       @stations = []
       @labels = []
       @runs = []
+      @carriers = []
     end
 
     # Copper of one node, drawn through points.
@@ -103,6 +103,7 @@ module Gorvant
       reach = upright ? [[0, -height / 2], [0, height / 2]] : [[-width / 2, 0], [width / 2, 0]]
       nodes = branch.kind == :secondary ? [branch.to, branch.from] : [branch.from, branch.to]
       struck = @struck.include?(branch.component)
+      @carriers << Flow::Carrier.new(branch, reach.map { |dx, dy| [x + dx, y + dy] }, nodes)
       add(id: id, part: branch.component || branch.id, kind: branch.kind == :secondary ? "source" : branch.kind.to_s, label: label, x: x, y: y, width: width, height: height, nodes: nodes,
           ends: reach.map { |dx, dy| [x + dx, y + dy] }, state: @trace.state(nodes[0]), far_state: @trace.state(nodes[1]), closed: closed, working: working,
           broken: !struck && closed == false && @trace.breaks?(branch), struck: struck, component: branch.component, strokes: strokes, spoken: spoken(branch, closed, working), **more)
@@ -125,6 +126,7 @@ module Gorvant
     # All runs as Links, bridges over what they cross.
     def links
       uprights = Geometry.uprights(@runs.map { |run| run[:points] })
+      @flow = Flow.new(@runs, @carriers, @solution)
       drawn = @runs.each_with_index.map { |run, i| link(run, Geometry.crossings(run[:points], uprights, i)) }
       drawn.select(&:gap).each { |link| name_gap(link, drawn) }
       drawn
@@ -199,12 +201,11 @@ module Gorvant
       color ? Naming.color_code(color) : branch.label.sub(/ (of|in|at the) .*/, "")
     end
 
-    # Chevrons point the way of the loop: away from R, home to C.
+    # Chevrons point the way that current flows: away from R. The way home is told by its line.
     def chevrons(run, broken, states)
       return [] if broken || run[:struck] || states[0] != "live" || run[:way] == "home"
 
-      drop = @solution.volts[run[:nodes][0]] - @solution.volts[run[:nodes][1]]
-      Geometry.chevrons((drop.is_a?(Complex) ? drop.real : drop) > -NO_DROP ? run[:points] : run[:points].reverse)
+      @flow.chevrons(run)
     end
   end
 end

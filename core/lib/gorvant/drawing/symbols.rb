@@ -22,10 +22,11 @@ module Gorvant
                             "H#{n(-x + r)}A#{n(r)} #{n(r)} 0 0 1 #{n(-x)} #{n(y - r)}V#{n(-y + r)}A#{n(r)} #{n(r)} 0 0 1 #{n(-x + r)} #{n(-y)}z" }]
       end
 
-      # A relay contact: two bars, a slash where it is closed at rest. closed: as it stands now, nil to draw it at rest.
+      # A relay contact: two bars, a slash where it is closed at rest. closed: as it stands now, nil to draw it at rest. One that stands open
+      # though it is closed at rest has its slash parted, so that it never looks closed.
       def contact(rest_closed, closed)
         bars = line("M-5 -12V12") + line("M5 -12V12") + line("M#{-HALF} 0H-5") + line("M5 0H#{HALF}")
-        bars += line("M-9 11L9 -11") if rest_closed
+        bars += rest_closed && closed == false ? line("M-11 13L-7 8") + line("M7 -8L11 -13") : line("M-9 11L9 -11") if rest_closed
         closed ? bars + line("M-5 0H5") : bars
       end
 
