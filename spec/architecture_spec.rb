@@ -62,7 +62,7 @@ RSpec.describe "Architecture" do
     expect(named.flat_map { |list| list.split(", ") }.uniq - known).to eq([])
   end
 
-  it "only the front end's tokens write colours, and no SQL stands outside the repositories" do
+  it "only the front end's tokens write colors, and no SQL stands outside the repositories" do
     resources = Dir[File.join(root, "server/{resources,presenters,requests}/**/*.rb")]
     expect(resources.select { |path| text.call(path).match?(/db\[:|\.where\(|Sequel/) }.map { |path| File.basename(path) }).to eq([])
   end

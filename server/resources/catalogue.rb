@@ -2,7 +2,7 @@
 
 module Gorvant
   module Server
-    # What the screens need to know of the trade: calls, instruments, symptoms, conductor colours. And who is looking.
+    # What the screens need to know of the trade: calls, instruments, symptoms, conductor colors. And who is looking.
     class CatalogueResource < Resource
       get "/api/catalogue" do
         json(calls: Catalogue.calls.map { |id, call| { id: id }.merge(call.slice("title", "key", "says").transform_keys(&:to_sym)) },

@@ -27,7 +27,7 @@ RSpec.describe "Rigs over the API", :server do
 
   {
     "an answer that is no choice" => [{ "changeover" => { "value" => "X", "provenance" => { "source" => "diagram" } } }, "/facts/changeover/value"],
-    "an unknown question" => [{ "colour" => { "value" => "red", "provenance" => { "source" => "diagram" } } }, "/facts/colour"],
+    "an unknown question" => [{ "color" => { "value" => "red", "provenance" => { "source" => "diagram" } } }, "/facts/color"],
     "an answer without its source" => [{ "changeover" => { "value" => "B" } }, "/facts/changeover"]
   }.each do |name, (facts, field)|
     it "refuses #{name}" do

@@ -62,11 +62,11 @@ describe('one line of quick entry', () => {
     ['light blue as dark blue', { conductor: 'light_blue', color: 'dark blue', lies: 'capped' }],
     ['green as brown', { kind: 'wrong' }],
     ['red as', { kind: 'wrong' }],
-  ])('takes down a colour past a splice: %j', (text, expected) => {
+  ])('takes down a color past a splice: %j', (text, expected) => {
     expect(landing('wall', text, red)).toMatchObject(expected)
   })
 
-  it('asks which cable where two bring the colour, and takes its letter', () => {
+  it('asks which cable where two bring the color, and takes its letter', () => {
     expect(landing('air_handler', 'white W')).toMatchObject({
       kind: 'wrong',
       says: expect.stringContaining('cable A and B'),
@@ -81,7 +81,7 @@ describe('one line of quick entry', () => {
     ['red Q7', 'end with a terminal'],
     ['jumper W2', 'two terminals'],
     ['z red R', 'No cable Z'],
-    ['<b> R', 'no colour'],
+    ['<b> R', 'no color'],
   ])('says what is wrong with %j', (text, words) => {
     expect(landing('wall', text)).toMatchObject({ kind: 'wrong', says: expect.stringContaining(words) })
   })

@@ -49,7 +49,7 @@ RSpec.describe Gorvant::Settling do
 
   it "tells a fuse that holds from one that opens in minutes" do
     fuse = Gorvant::Branch.new(id: "FU", kind: :fuse, from: "a", to: "b", props: { rated_amps: 3.0, ohms: 0.03 })
-    verdicts = [3.3, 4.0, 4.1, 4.9].map { |amps| fuse.behaviour.verdict(fuse, amps) }
+    verdicts = [3.3, 4.0, 4.1, 4.9].map { |amps| fuse.behavior.verdict(fuse, amps) }
     expect(verdicts).to eq(%i[holds holds opens_in_minutes opens_at_once])
   end
 

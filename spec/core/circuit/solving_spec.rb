@@ -27,7 +27,7 @@ RSpec.describe Gorvant::Section do
       solution = Gorvant::Settling.settle(netlist)
       (netlist.nodes - ["c"]).each do |node|
         sum = netlist.branches_at(node).sum do |branch|
-          drive = branch.behaviour.source? ? branch[:volts_ac] : 0.0
+          drive = branch.behavior.source? ? branch[:volts_ac] : 0.0
           towards = (solution.volts[branch.to] - solution.volts[branch.from] - drive) / branch[:ohms]
           branch.from == node ? towards : -towards
         end

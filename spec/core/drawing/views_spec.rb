@@ -105,12 +105,15 @@ RSpec.describe Gorvant::Views do
     end
   end
 
-  it "tells every state without colour: by its line, its chevrons, its pip, its gap" do
+  it "tells every state without color: by its line, its chevrons, its pip, its gap" do
     scene = described_class.scene("loops", trace("heat", switches: { "DTS" => "open" }, faults: [{ "kind" => "open", "at" => "cable_b.orange" }]))
     widths = Gorvant::Link::WIDTHS
     expect(widths.values.uniq.size).to eq(widths.size)
-    live = scene.links.select { |link| link.parts.map { |part| part[:state] } == ["live"] && Gorvant::Geometry.length(link.points) > 40 }
-    expect(live).to all(have_attributes(chevrons: be_any))
+    live = scene.links.select { |link| link.parts.map { |part| part[:state] } == ["live"] && Gorvant::Geometry.length(link.points) > 40 && link.way == "out" }
+    flows, stands = live.partition { |link| link.nodes.any? { |node| %w[wall.G air_handler.G].include?(node) } }
+    expect([flows.any?, stands.any?]).to eq([true, true])
+    expect(flows.flat_map(&:chevrons)).not_to be_empty # the blower's way carries current
+    expect(stands.select { |link| link.nodes.include?("outdoor.Y") }).to all(have_attributes(chevrons: be_empty)) # live, and nothing flows past the open switch
     expect(scene.links.select { |link| link.parts.first[:state] == "dead" }).to all(have_attributes(chevrons: be_empty))
     expect(scene.links.filter_map(&:gap).map { |gap| gap[:label] }).to eq(["OG"])
     pips = scene.stations.select { |station| station.strokes.any? { |stroke| stroke[:role] == "pip" } }

@@ -22,7 +22,7 @@ RSpec.describe Gorvant::Formats::RigJson do
 
   # What a person might do to a rig file with an editor, and where the answer has to point.
   {
-    "an unknown key" => [->(rig) { rig["colour"] = "red" }, "/colour"],
+    "an unknown key" => [->(rig) { rig["color"] = "red" }, "/color"],
     "a missing name" => [->(rig) { rig.delete("name") }, "/"],
     "a number for a name" => [->(rig) { rig["name"] = 7 }, "/name"],
     "another format" => [->(rig) { rig["schema"] = "gorvant-rig/9" }, "/schema"],

@@ -35,7 +35,7 @@ RSpec.describe Gorvant::Notation do
     "red on Y outdoors" => -> { edited("cable_b", "red", to: "Y") },
     "a spare capped at one end" => -> { edited("cable_a", "green", to: nil, spare: true) },
     "a spare capped at both" => -> { edited("cable_a", "green", from: nil, to: nil, spare: true) },
-    "a splice with a change of colour" => -> { edited("cable_b", "yellow", splices: [Gorvant::Splice.new(id: "attic", color: "white")]) },
+    "a splice with a change of color" => -> { edited("cable_b", "yellow", splices: [Gorvant::Splice.new(id: "attic", color: "white")]) },
     "C on B" => -> { edited("cable_a", "blue", from: "B") },
     "a jumper left on R and Y" => -> { edited("cable_a", "red", jumpers: [jumper.call]) },
     "two conductors side by side" => lambda {
@@ -90,7 +90,7 @@ RSpec.describe Gorvant::Notation do
     ["R > C", 1, 5, "C", "dead short", nil],
     ["R > wall.Y > (CC", 1, 14, "(CC", "no closing parenthesis", "(CC)"],
     ["R > wall.Y [yellow > (CC) > C", 1, 12, "[", "no closing bracket", nil],
-    ["R > wall.Y [] > air_handler.Y > outdoor.Y > (CC) > C", 1, 12, "[]", "says no colour", nil],
+    ["R > wall.Y [] > air_handler.Y > outdoor.Y > (CC) > C", 1, 12, "[]", "says no color", nil],
     ["R > wall.Y > outdoor.Y > M > (CC) > C", 1, 14, "outdoor.Y", "no cable runs from wall to outdoor", nil],
     ["R > wall.G > air_handler.G > (IFR) > (CC) > C", 1, 38, "(CC)", "second load", nil],
     ["wall.G > air_handler.G > (IFR) > C", 1, 1, "wall.G", "a rung begins at R", "R"],

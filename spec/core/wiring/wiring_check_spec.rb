@@ -82,7 +82,7 @@ RSpec.describe Gorvant::WiringCheck do
     end
   end
 
-  it "tells what changes nothing as what it is: another colour, a bare spare" do
+  it "tells what changes nothing as what it is: another color, a bare spare" do
     landings = [landing("cable_a", "yellow", "wall", nil), landing("cable_a", "yellow", "air_handler", nil), landing("cable_a", "violet", "wall", "Y", color: "violet"),
                 landing("cable_a", "violet", "air_handler", "Y", color: "violet"), landing("cable_b", "grey", "outdoor", nil, color: "grey", lies: "bare")]
     one = check(rig_with, landings)

@@ -1535,6 +1535,7 @@ export interface components {
             limit_minutes: number | null;
             /** @description what this board's count is called */
             counts: string;
+            calls: string[];
             measured: boolean;
             warnings: string[];
             air_pressure_switch: boolean;

@@ -81,7 +81,15 @@ const SIGN = { true: '=', false: '…', null: '?' } as Record<string, string>
       <label
         >Call
         <select v-model="form.call">
-          <option v-for="one in catalogue?.calls ?? []" :key="one.id" :value="one.id">{{ one.title }}</option>
+          <option
+            v-for="one in (catalogue?.calls ?? []).filter(
+              (call) => !outlook || outlook.calls.includes(call.id),
+            )"
+            :key="one.id"
+            :value="one.id"
+          >
+            {{ one.title }}
+          </option>
         </select></label
       >
       <label

@@ -1,7 +1,14 @@
 <script setup lang="ts">
+import { computed } from 'vue'
+import { useCatalogue } from '@/composables/useCatalogue'
+import { fieldWords } from '@/model/fieldWords'
 import type { Problem } from '@/model/outcome'
 
 defineProps<{ problem: Problem }>()
+const catalogue = useCatalogue()
+const titles = computed(() =>
+  Object.fromEntries((catalogue.value?.facts ?? []).map((fact) => [fact.key, fact.title])),
+)
 </script>
 
 <template>
@@ -10,7 +17,7 @@ defineProps<{ problem: Problem }>()
     <p v-if="!problem.errors?.length">{{ problem.detail }}</p>
     <ul v-else>
       <li v-for="error in problem.errors" :key="error.field + error.problem">
-        <span class="mono">{{ error.field }}</span> {{ error.problem }}
+        <b>{{ fieldWords(error.field, titles) }}</b> {{ error.problem }}
       </li>
     </ul>
   </div>
@@ -31,9 +38,5 @@ defineProps<{ problem: Problem }>()
 ul {
   margin: 6px 0 0;
   padding-left: 18px;
-}
-
-.mono {
-  font-weight: 650;
 }
 </style>

@@ -5,7 +5,7 @@ import { TAPE_ACTIONS } from '@/model/keys'
 import type { Trace } from '@/model/readingTable'
 import { VIEWS, type TraceState } from '@/model/traceState'
 
-/** The neighbour of what is chosen, round and round. */
+/** The neighbor of what is chosen, round and round. */
 function beside<T>(all: readonly T[], now: T | undefined, by: number): T | undefined {
   const at = now === undefined ? -1 : all.indexOf(now)
   return all[(at + by + all.length) % all.length]

@@ -30,7 +30,7 @@ export const cableLetter = (cable: string) => cable.slice(-1).toUpperCase()
 
 /**
  * One line typed at a strip. For the end in hand: a terminal, "capped" or "bare"; nothing: as drawn.
- * With a conductor before it, for that one: "orange B", "b white W2 out". A colour that nobody drew
+ * With a conductor before it, for that one: "orange B", "b white W2 out". A color that nobody drew
  * is an extra conductor. "as brown": this end comes out of a splice in brown. "jumper W2 E",
  * "no jumper W2 E".
  */
@@ -67,14 +67,14 @@ function landed(end: ConductorEnd, terminal: string | null, lies: Landing['lies'
   return { kind: 'landing', end, landing: { cable, conductor, place, lands_on: terminal, lies, ...color } }
 }
 
-/** "as brown", "yellow as brown", "yellow as brown G": what goes before "as" is the conductor, after it its colour here. */
+/** "as brown", "yellow as brown", "yellow as brown G": what goes before "as" is the conductor, after it its color here. */
 function spliced(wiring: Wiring, place: string, current: ConductorEnd | null, words: string[]): Entry {
   const at = words.findIndex((word) => word.toLowerCase() === 'as')
   const [before, after] = [words.slice(0, at), words.slice(at + 1)]
   const tail = after.length > 1 ? target(wiring, place, after.slice(-1)) : null
   const color = (tail ? after.slice(0, -1) : after).join(' ').toLowerCase()
   if (!/^[a-z][a-z ]{1,28}$/.test(color))
-    return wrong('“as” goes before a colour: “as brown”, or “yellow as brown”.')
+    return wrong('“as” goes before a color: “as brown”, or “yellow as brown”.')
   const ends = endsAt(wiring, place).filter((end) =>
     [nameOf(end), end.color].includes(before.join(' ').toLowerCase()),
   )
@@ -123,7 +123,7 @@ function conductor(
     )
   }
   if (ends[0]) return landed(ends[0], goal.terminal, goal.lies)
-  if (!/^[a-z][a-z ]{1,28}$/.test(color)) return wrong(`“${color}” is no colour.`)
+  if (!/^[a-z][a-z ]{1,28}$/.test(color)) return wrong(`“${color}” is no color.`)
   if (cables.length > 1)
     return wrong(
       `A ${color} is not drawn: say in which cable, such as “${cableLetter(cables[0]!.id).toLowerCase()} ${color} …”.`,

@@ -11,7 +11,7 @@ export interface Typing {
   text: string
 }
 
-/** The word under the cursor, or null where a colour or a remark is written. */
+/** The word under the cursor, or null where a color or a remark is written. */
 export function wordAt(text: string, cursor: number): Typing | null {
   const lineStart = text.lastIndexOf('\n', cursor - 1) + 1
   const before = text.slice(lineStart, cursor)

@@ -204,7 +204,7 @@ R > wall.W2 > air_handler.W > (SEQ) > C
           <code>(CC)</code> is a load. <code>|</code> is another feed of the rung above.
           <code>DFR/no</code> is a contact open at rest, <code>DFR/nc</code> one closed at rest.
           <code>[yellow]</code> after a terminal is the conductor that leads on;
-          <code>[yellow /attic/ white]</code> changes colour at a splice.
+          <code>[yellow /attic/ white]</code> changes color at a splice.
         </p>
       </section>
     </div>

@@ -8,7 +8,7 @@ const liveLinks = (scene: Scene) =>
   scene.links.filter((link) => link.parts.some((part) => part.state === 'live')).map((link) => link.id)
 
 /** Points that touch: by a link, or by a station that is not open. */
-function neighbours(scene: Scene): Map<string, Set<string>> {
+function neighbors(scene: Scene): Map<string, Set<string>> {
   const all = new Map<string, Set<string>>()
   const join = (nodes: string[]) => {
     for (const node of nodes) {
@@ -28,7 +28,7 @@ export function wakingOf(before: Scene, now: Scene): Map<string, number> {
   const woken = new Set(liveLinks(now).filter((id) => !old.has(id)))
   if (!woken.size) return new Map()
 
-  const touching = neighbours(now)
+  const touching = neighbors(now)
   const hops = new Map<string, number>()
   let front = now.links.filter((link) => old.has(link.id)).flatMap((link) => link.nodes)
   for (let far = 0; front.length; far++) {

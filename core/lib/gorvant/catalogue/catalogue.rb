@@ -39,7 +39,7 @@ module Gorvant
       def legend = table("legend")
       # { weight => { advance width in thousandths => characters } } of the shipped type
       def type = table("type")
-      # { colour => { "code", "title" } } of conductors
+      # { color => { "code", "title" } } of conductors
       def colors = table("colors")
       # { item => { "says", "needs" } } of what to see to before a hand goes in
       def safety = table("safety")

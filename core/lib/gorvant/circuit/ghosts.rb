@@ -2,7 +2,7 @@
 
 module Gorvant
   # What a meter finds on conductors that nothing holds: the divider that cable capacitance makes between them and their
-  # live neighbours. Each floating set is one unknown; sets inside carry no drop worth reading.
+  # live neighbors. Each floating set is one unknown; sets inside carry no drop worth reading.
   # Source: docs/sources.md, ghost-voltage.
   class Ghosts
     # solution: a settled Solution.

@@ -6,13 +6,13 @@ module Gorvant
   Branch = Value.define(:id, :kind, :from, :to, :component, :props, defaults: { component: nil, props: {} })
 
   class Branch
-    def behaviour = Kind.fetch(kind)
+    def behavior = Kind.fetch(kind)
     def [](name) = props[name]
     # What a person calls it; the assembly gives it.
     def label = props[:label] || component || id
     def other_end(node) = node == from ? to : from
-    def load? = behaviour.load?
-    def switching? = behaviour.switching?
+    def load? = behavior.load?
+    def switching? = behavior.switching?
   end
 
   # What each kind of branch knows of itself. The solver knows only laws; adding a file here adds a kind.
@@ -31,8 +31,8 @@ module Gorvant
     def siemens(_branch) = 0.0
     # Whether contact states decide if it conducts.
     def switching? = false
-    # Whether it conducts, given { coil id => energised } and where somebody set it, nil for nobody (only asked of switching kinds).
-    def closed?(_branch, _energised, _position) = true
+    # Whether it conducts, given { coil id => energized } and where somebody set it, nil for nobody (only asked of switching kinds).
+    def closed?(_branch, _energized, _position) = true
     # Id of the load that moves it, nil for none (only asked of switching kinds).
     def follows(_branch) = nil
     # Whether current through it does work: a path ends here.

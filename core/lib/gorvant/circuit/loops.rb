@@ -44,7 +44,7 @@ module Gorvant
       return found << steps.dup if node == goal
 
       @solution.netlist.branches_at(node).each do |branch|
-        next if branch.id == load.id || branch.load? || branch.behaviour.source? || !branch.behaviour.stamped?
+        next if branch.id == load.id || branch.load? || branch.behavior.source? || !branch.behavior.stamped?
         next if directed && branch.switching? && branch.from != node
 
         other = branch.other_end(node)

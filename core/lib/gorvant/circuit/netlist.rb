@@ -29,8 +29,8 @@ module Gorvant
       @nodes = (@touching.keys | labels.keys).sort.freeze
       @switching = pick(:switching, like, moved, &:switching?)
       @fuses = pick(:fuses, like, moved) { |branch| branch.kind == :fuse }
-      @movers = pick(:movers, like, moved) { |branch| branch.behaviour.works_above_volts_ac(branch, false) }
-      @couplings = pick(:couplings, like, moved) { |branch| !branch.behaviour.stamped? }
+      @movers = pick(:movers, like, moved) { |branch| branch.behavior.works_above_volts_ac(branch, false) }
+      @couplings = pick(:couplings, like, moved) { |branch| !branch.behavior.stamped? }
       @compiled = { like: like, moved: like ? moved : [] } # until it is solved; then :sections and :relays
       freeze
     end
@@ -96,9 +96,9 @@ module Gorvant
       moved.each do |branch|
         raise BranchToItself.new(branch: branch.id, node: branch.from) if branch.from == branch.to
 
-        branch.behaviour.check(branch)
+        branch.behavior.check(branch)
       end
-      raise NoSource.new if branches.none? { |branch| branch.behaviour.source? }
+      raise NoSource.new if branches.none? { |branch| branch.behavior.source? }
     end
 
     # Collects branches for the length of one block.

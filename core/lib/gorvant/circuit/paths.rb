@@ -30,7 +30,7 @@ module Gorvant
 
     def self.costs(solution)
       solution.netlist.branches.filter_map do |branch|
-        [branch.id, cost(solution, branch)] if branch.behaviour.stamped? && !branch.behaviour.source?
+        [branch.id, cost(solution, branch)] if branch.behavior.stamped? && !branch.behavior.source?
       end.to_h
     end
 

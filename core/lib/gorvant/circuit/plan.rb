@@ -16,7 +16,7 @@ module Gorvant
     def initialize(size, pairs, fixed: [], last: [], akin: nil)
       @size = size
       @fixed_count = (fixed - last).size
-      akin ? follow(neighbours(pairs), akin.sequence) : order(neighbours(pairs), fixed, last)
+      akin ? follow(neighbors(pairs), akin.sequence) : order(neighbors(pairs), fixed, last)
       flatten
       freeze
     end
@@ -42,7 +42,7 @@ module Gorvant
       target = @target_starts[from]
       while pivot < to
         finish = pointers[pivot + 1]
-        if finish == slot + 1 # one later neighbour: most of a wiring diagram
+        if finish == slot + 1 # one later neighbor: most of a wiring diagram
           value = off[slot]
           unless value == 0.0
             ratio = off[slot] = value / diagonal[pivot]
@@ -115,7 +115,7 @@ module Gorvant
 
     private
 
-    def neighbours(pairs)
+    def neighbors(pairs)
       sets = Array.new(size) { {} }
       pairs.each { |i, j| sets[i][j] = sets[j][i] = true }
       sets

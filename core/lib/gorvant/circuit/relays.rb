@@ -20,12 +20,12 @@ module Gorvant
       @ids = @movers.map(&:id)
       @places = places_of(netlist.sections)
       # [[volts that pull it in, volts under which it lets go]]
-      @thresholds = @movers.map { |branch| [false, true].map { |working| branch.behaviour.works_above_volts_ac(branch, working) } }
+      @thresholds = @movers.map { |branch| [false, true].map { |working| branch.behavior.works_above_volts_ac(branch, working) } }
       @froms = @movers.map { |branch| @places.fetch(branch.from) }
       @tos = @movers.map { |branch| @places.fetch(branch.to) }
       @contacts = known&.contacts&.fits?(@switching, @ids) ? known.contacts : Contacts.new(@switching, @ids)
       @parts = netlist.sections.map { |section| part(section) }
-      @fuses = netlist.fuses.map { |fuse| [fuse, @contacts.index.fetch(fuse.id), @places.fetch(fuse.from), @places.fetch(fuse.to), fuse.behaviour.siemens(fuse)] }
+      @fuses = netlist.fuses.map { |fuse| [fuse, @contacts.index.fetch(fuse.id), @places.fetch(fuse.from), @places.fetch(fuse.to), fuse.behavior.siemens(fuse)] }
       @answers = {} # { [flags, ids of broken branches] => answers }
       freeze
     end
@@ -69,7 +69,7 @@ module Gorvant
         @switching = switching
         @movers = movers
         @index = switching.each_with_index.to_h { |branch, i| [branch.id, i] }
-        @follows = switching.map { |branch| movers.index(branch.behaviour.follows(branch)) }
+        @follows = switching.map { |branch| movers.index(branch.behavior.follows(branch)) }
         @states = [nil, true, false].to_h { |position| [position, switching.each_index.map { |i| states_of(i, position) }] }
         @rest, @live = [0, 1].map { |which| @states[nil].map { |pair| pair[which] } }
         freeze
@@ -86,8 +86,8 @@ module Gorvant
       def states_of(index, position)
         branch = @switching[index]
         follows = @follows[index]
-        rest = branch.behaviour.closed?(branch, {}, position)
-        [rest, follows ? branch.behaviour.closed?(branch, { @movers[follows] => true }, position) : rest]
+        rest = branch.behavior.closed?(branch, {}, position)
+        [rest, follows ? branch.behavior.closed?(branch, { @movers[follows] => true }, position) : rest]
       end
     end
   end

@@ -27,7 +27,7 @@ module Gorvant
       private
 
       def make(netlist, nodes, touched)
-        stamped = nodes.flat_map { |node| netlist.branches_at(node) }.uniq(&:id).select { |branch| branch.behaviour.stamped? }.sort_by(&:id)
+        stamped = nodes.flat_map { |node| netlist.branches_at(node) }.uniq(&:id).select { |branch| branch.behavior.stamped? }.sort_by(&:id)
         islands = Islands.new(nodes, stamped, netlist.references)
         by_root = stamped.group_by { |branch| islands.root(branch.from) }
         nodes.group_by { |node| islands.root(node) }.map do |root, members|
@@ -42,7 +42,7 @@ module Gorvant
       @branches = branches
       @reference = reference
       @index = (nodes - [reference]).each_with_index.to_h
-      @sources = branches.select { |branch| branch.behaviour.source? }
+      @sources = branches.select { |branch| branch.behavior.source? }
       @follower = branches.any? { |branch| branch.kind == :secondary }
       @heat = { solves: 0, code: nil }
       @answers = {} # { [flags, broken, drives] => unknowns }
@@ -143,7 +143,7 @@ module Gorvant
       from = @position[branch.from]
       to = @position[branch.to]
       slot = from && to && @plan.slot(@index[branch.from], @index[branch.to])
-      [from, to, slot, branch.behaviour.siemens(branch)]
+      [from, to, slot, branch.behavior.siemens(branch)]
     end
 
     def stamp_all(chosen, scale)
@@ -164,7 +164,7 @@ module Gorvant
     end
 
     # Electromotive force of each source.
-    def drives(volts) = @sources.map { |branch| branch.behaviour.volts_ac(branch, volts) }
+    def drives(volts) = @sources.map { |branch| branch.behavior.volts_ac(branch, volts) }
 
     # The innermost work of the product.
     def solved(flags, broken, drives)

@@ -103,7 +103,7 @@ module Gorvant
     def fuse_opens?(answers, flags, working)
       @relays.fuses.any? do |fuse, index, from, to, siemens|
         next false unless flags[index]
-        next false if fuse.behaviour.verdict(fuse, ((answers[to] - answers[from]) * siemens).abs) == :holds
+        next false if fuse.behavior.verdict(fuse, ((answers[to] - answers[from]) * siemens).abs) == :holds
 
         @before_blowing ||= solution(answers, working, flags)
         hold(fuse.id, false)

@@ -34,13 +34,13 @@ module Gorvant
     def amps(branch)
       return 0.0 unless conducts?(branch)
 
-      drive = branch.behaviour.source? ? branch.behaviour.volts_ac(branch, volts) : 0.0
-      ((volts[branch.to] - volts[branch.from] - drive) * branch.behaviour.siemens(branch)).abs
+      drive = branch.behavior.source? ? branch.behavior.volts_ac(branch, volts) : 0.0
+      ((volts[branch.to] - volts[branch.from] - drive) * branch.behavior.siemens(branch)).abs
     end
 
     # Whether current can pass the branch as things stand.
     def conducts?(branch)
-      return false unless branch.behaviour.stamped?
+      return false unless branch.behavior.stamped?
 
       branch.switching? ? closed[branch.id] : !open.include?(branch.id)
     end

@@ -30,7 +30,7 @@ module Gorvant
     # Ids of the schools that fit what was seen.
     def fitting = courses.select(&:fits).map(&:school)
 
-    # Where they part: one sentence for each pair of neighbours that start first at other times.
+    # Where they part: one sentence for each pair of neighbors that start first at other times.
     def differences
       courses.group_by { |course| course.starts.first }.map do |at, same|
         Catalogue.words("defrost.first_at", schools: same.map(&:title).join(", "), at: at ? "#{format('%g', at.round(1))} min" : Catalogue.words("defrost.never"))

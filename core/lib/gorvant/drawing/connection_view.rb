@@ -9,7 +9,7 @@ require_relative "connection_view/field_cables"
 require_relative "connection_view/columns"
 
 module Gorvant
-  # Where things are: terminal strips at three places with the field cables between them, each conductor in its colour; the board
+  # Where things are: terminal strips at three places with the field cables between them, each conductor in its color; the board
   # with its copper; what its pins lead to; line voltage behind the contactor. A function has one row through all places, so that a
   # conductor that is not straight is one that lands elsewhere.
   class ConnectionView

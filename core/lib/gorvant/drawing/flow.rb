@@ -58,7 +58,7 @@ module Gorvant
     def taken(node, points)
       taken = Hash.new(0.0)
       @carriers.each do |carrier|
-        amps = @solution.amps(carrier.branch) * (carrier.branch.behaviour.source? ? -1 : sign(*carrier.nodes))
+        amps = @solution.amps(carrier.branch) * (carrier.branch.behavior.source? ? -1 : sign(*carrier.nodes))
         carrier.nodes.each_with_index { |one, i| take(taken, points, carrier.ends[i], i.zero? ? amps : -amps) if one == node && carrier.ends[i] }
       end
       @runs.each do |run|

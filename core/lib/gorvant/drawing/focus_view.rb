@@ -93,7 +93,7 @@ module Gorvant
     end
 
     def color_names(colors, points)
-      @pen.label(colors.map { |color| Naming.color_code(color) }.join(" "), (points[0][0] + points[1][0]) / 2.0, points[0][1] - 8, anchor: "middle", size: 12, role: "colour")
+      @pen.label(colors.map { |color| Naming.color_code(color) }.join(" "), (points[0][0] + points[1][0]) / 2.0, points[0][1] - 8, anchor: "middle", size: 12, role: "color")
     end
 
     def half(bead) = bead.nodes.size > 1 ? DEVICE / 2 : 0

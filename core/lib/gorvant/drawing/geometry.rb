@@ -75,7 +75,7 @@ module Gorvant
         from[0] == to[0] ? [x[0] - half, y[0], x[1] + half, y[1]] : [x[0], y[0] - half, x[1], y[1] + half]
       end
 
-      # Points without those that stand on the straight way between their neighbours.
+      # Points without those that stand on the straight way between their neighbors.
       def straightened(points)
         kept = points.each_with_index.reject { |point, i| i.positive? && points[i - 1] == point }.map(&:first)
         inner = kept.each_cons(3).reject { |a, b, c| (a[0] == b[0] && b[0] == c[0]) || (a[1] == b[1] && b[1] == c[1]) }.map { |three| three[1] }

@@ -170,10 +170,10 @@ module Gorvant
     def fed_strip(y)
       codes = [("FLS" if @rig[:float_switch] == "r"), ("FU" if @trace.netlist.branch?("FU"))].compact
       right = codes.each_with_index.inject([column("R"), "air_handler.R"]) do |(x, node), (code, i)|
-        centre = @grid.left_device_x + (i * 82)
-        @pen.bus(node, [centre - HALF, y], [x, y])
-        @pen.device(code, centre, y, text: code)
-        [centre + HALF, @trace.netlist[code].from]
+        center = @grid.left_device_x + (i * 82)
+        @pen.bus(node, [center - HALF, y], [x, y])
+        @pen.device(code, center, y, text: code)
+        [center + HALF, @trace.netlist[code].from]
       end
       @pen.bus(right[1], [Grid::TRAN_X - 34, y], [right[0], y])
     end
@@ -187,14 +187,14 @@ module Gorvant
     end
 
     # Each conductor from the foot of its column above to the terminal below; where they differ it takes a lane of the gap. Its
-    # colour stands where it arrives.
+    # color stands where it arrives.
     def cables
       @taken = Hash.new(0)
       @arrivals = Hash.new { |hash, key| hash[key] = [] }
       @rig.cables.each { |cable| cable.conductors.each { |conductor| conductor(cable, conductor) } }
       @arrivals.each do |(lower, x), words|
         home = x == column("C")
-        @pen.label(words.join(" "), x + (home ? -10 : 10), @grid.terminal_y(lower) - Grid::TOP - 6, size: 12, role: "colour", anchor: home ? "end" : "start")
+        @pen.label(words.join(" "), x + (home ? -10 : 10), @grid.terminal_y(lower) - Grid::TOP - 6, size: 12, role: "color", anchor: home ? "end" : "start")
       end
     end
 

@@ -9,7 +9,7 @@ module Gorvant
   # A place: wall, air handler, outdoor, the board.
   Band = Value.define(:id, :x, :y, :width, :height)
 
-  # Words at a point, with the size and weight they are set in; role decides the tone: name, sub, terminal, note, band, colour,
+  # Words at a point, with the size and weight they are set in; role decides the tone: name, sub, terminal, note, band, color,
   # break or reading. station: id of the station they belong to, nil for none.
   Label = Value.define(:text, :x, :y, :anchor, :size, :weight, :role, :station, :upright, defaults: { anchor: "start", size: 13, weight: TextSize::PLAIN, station: nil, upright: true })
 
@@ -22,7 +22,7 @@ module Gorvant
     end
   end
 
-  # A drawn connection. way: "out" or "home". line: field, factory, copper or line_voltage. sheath: the conductor's colour where it
+  # A drawn connection. way: "out" or "home". line: field, factory, copper or line_voltage. sheath: the conductor's color where it
   # is drawn in it. parts: [{ d, state }], two where it is broken. gap: { x, y } or nil. points: the polyline itself.
   # chevrons: [{ x, y, angle }], the way current flows. marks: [{ kind, x, y }], splices.
   Link = Value.define(:id, :branches, :nodes, :way, :line, :sheath, :points, :parts, :gap, :chevrons, :marks, :color, :struck, :spoken,
@@ -38,10 +38,10 @@ module Gorvant
     end
   end
 
-  # Something to tap. kind: terminal, switch, contact, coil, load, fuse, capacitor or source. x, y: its centre; width, height: of
+  # Something to tap. kind: terminal, switch, contact, coil, load, fuse, capacitor or source. x, y: its center; width, height: of
   # the symbol; hit: [width, height] that a finger may touch. part: what it is in every view (a code, a branch or a node).
   # nodes: one or two points. state: of its feed side; far_state: of its far side; broken: open where the loop needs it closed;
-  # closed: nil where it makes no sense; struck: on the panel's diagram, not fitted here. strokes: [{ role, d }] around its centre.
+  # closed: nil where it makes no sense; struck: on the panel's diagram, not fitted here. strokes: [{ role, d }] around its center.
   # ends: [[x, y], [x, y]] where probes touch its nodes.
   Station = Value.define(:id, :part, :kind, :label, :sub, :x, :y, :width, :height, :hit, :nodes, :ends, :state, :far_state, :closed, :working, :broken, :struck,
                          :component, :strokes, :spoken, defaults: { sub: nil, closed: nil, working: nil, broken: false, struck: false, component: nil })

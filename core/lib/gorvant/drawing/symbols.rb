@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 module Gorvant
-  # The trade's standard symbols as strokes around their centre: [{ role, d }]. role: "body" is filled and outlined, "line" only
+  # The trade's standard symbols as strokes around their center: [{ role, d }]. role: "body" is filled and outlined, "line" only
   # drawn, "pip" filled. Leads end at half of the symbol's width, left and right.
   # Source: docs/sources.md, symbols-of-the-trade.
   module Symbols

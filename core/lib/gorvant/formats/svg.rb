@@ -42,7 +42,7 @@ module Gorvant
           %(<path class="wire #{part[:state]}" d="#{part[:d]}"/>#{core})
         end
 
-        # A conductor in its own colour inside an ink outline; live is broad.
+        # A conductor in its own color inside an ink outline; live is broad.
         def sheath(part, color)
           broad = part[:state] == "live" ? 9 : 5
           dashes = part[:state] == "floating" ? ' stroke-dasharray="2 6"' : ""

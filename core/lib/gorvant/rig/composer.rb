@@ -2,9 +2,9 @@
 
 module Gorvant
   # From the answers to the composer's questions to a rig wired as it should be: which conductors run between which places, in
-  # customary colours, and which jumpers belong.
+  # customary colors, and which jumpers belong.
   module Composer
-    # Customary colour of what lands on a terminal. Source: docs/sources.md, domain-variants.
+    # Customary color of what lands on a terminal. Source: docs/sources.md, domain-variants.
     COLORS = { "R" => "red", "C" => "blue", "Y" => "yellow", "Y2" => "light_blue", "G" => "green", "O" => "orange", "B" => "dark_blue", "W2" => "white", "W" => "white",
                "E" => "brown" }.freeze
 
@@ -63,7 +63,7 @@ module Gorvant
         end
       end
 
-      # [[colour, terminal at the wall, terminal at the air handler]]
+      # [[color, terminal at the wall, terminal at the air handler]]
       def indoor(rig)
         changeover = rig.changeover_terminal(rig.changeover) || "OB"
         runs = straight(rig, %w[R C Y Y2 G], "wall") + [[COLORS.fetch(rig.changeover), changeover, rig.changeover]]
@@ -73,7 +73,7 @@ module Gorvant
         emergency_conductor?(rig) ? runs << %w[brown E W] : runs
       end
 
-      # [[colour, terminal at the air handler, terminal outdoors]]
+      # [[color, terminal at the air handler, terminal outdoors]]
       def field(rig)
         runs = straight(rig, ["R", "C", "Y", "Y2", rig.changeover], "outdoor")
         return runs if rig[:backup] == "none"

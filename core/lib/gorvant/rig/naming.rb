@@ -27,10 +27,10 @@ module Gorvant
       # "cable A"
       def cable(cable) = cable_name(cable.id)
       def cable_name(id) = id.tr("_", " ").sub(/ ([a-z])\z/) { " #{Regexp.last_match(1).upcase}" }
-      # "YE" for yellow; the first letters of a colour that no standard knows.
+      # "YE" for yellow; the first letters of a color that no standard knows.
       def color_code(color) = Catalogue.colors.dig(color.downcase.tr(" ", "_"), "code") || color[0, 3].upcase
 
-      # "YE", or "YE→WH" where it goes on in another colour past a splice.
+      # "YE", or "YE→WH" where it goes on in another color past a splice.
       def sheath_codes(conductor, backwards: false)
         all = [conductor.color, *conductor.splices.map(&:color)].map { |color| color_code(color) }
         (backwards ? all.reverse : all).chunk_while { |a, b| a == b }.map(&:first).join("→")

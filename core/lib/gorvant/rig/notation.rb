@@ -23,7 +23,7 @@ module Gorvant
       # Text to a Rig. Raises BadNotation, whose problems name line, column and word.
       def parse(text, name:) = Builder.new(Reader.new(text), name).rig
 
-      # A Rig as text that `parse` makes an equal rig of, as far as the notation speaks: facts, conductors with their colours and
+      # A Rig as text that `parse` makes an equal rig of, as far as the notation speaks: facts, conductors with their colors and
       # splices, jumpers. Provenance is not said.
       def print(rig)
         "#{told(rig, Printer.new(rig).lines).join("\n")}\n"

@@ -41,7 +41,7 @@ module Gorvant
     # "O" or "B"
     def changeover = self[:changeover]
 
-    # The thermostat's changeover terminal that is live when the equipment of that letter is to be energised; nil where it gives none.
+    # The thermostat's changeover terminal that is live when the equipment of that letter is to be energized; nil where it gives none.
     def changeover_terminal(letter)
       case self[:changeover_terminal]
       when "separate" then letter

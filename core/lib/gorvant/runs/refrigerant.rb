@@ -28,8 +28,8 @@ module Gorvant
       private
 
       def told(timeline, value)
-        energised = value["RVS"] || value["RVS_LINE"]
-        (timeline.rig.changeover == "O") == energised ? "cooling" : "heating"
+        energized = value["RVS"] || value["RVS_LINE"]
+        (timeline.rig.changeover == "O") == energized ? "cooling" : "heating"
       end
 
       def not_broken?(timeline, seconds) = timeline.condition_at(seconds).faults.none? { |fault| fault["kind"] == "not_pumping" }
@@ -40,7 +40,7 @@ module Gorvant
         valve == "heating" ? "indoor" : "outdoor"
       end
 
-      # True suction and vapour port: far apart in heating, alike in cooling and defrost.
+      # True suction and vapor port: far apart in heating, alike in cooling and defrost.
       def ports(valve, pumping) = Catalogue.wording.fetch("ports.#{pumping ? valve : 'equal'}")
 
       def says(valve, told, pumping, reason)

@@ -311,7 +311,7 @@ module Gorvant
       volts = solution.volts_across(branch)
       return Why.new(says: say("no_supply", code)) if volts < Catalogue.profile.dig("reading_classes", "about_0", "high")
 
-      needs = branch.behaviour.works_above_volts_ac(branch, false)
+      needs = branch.behavior.works_above_volts_ac(branch, false)
       return Why.new(says: say("shorted", code, volts: format("%.1f", volts)), missing: branch.id) if needs.infinite?
 
       Why.new(says: say("fed_too_low", code, volts: format("%.1f", volts), needs: "#{needs.round} V"))

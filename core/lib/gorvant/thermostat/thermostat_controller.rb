@@ -104,7 +104,7 @@ module Gorvant
 
     def closed(now) = (@closed ||= {})[[now[:call], now[:stages]]] ||= (Outputs.closed(@rig, now[:call], stages: now[:stages]) - @changeover_terminals).freeze
 
-    # Energised during the call, while the mode is set, or latched from one mode to the other.
+    # Energized during the call, while the mode is set, or latched from one mode to the other.
     def changeover(now, seen)
       side = { "by_call" => mode_of(now[:call]), "by_mode" => seen.inputs[:mode], "latched" => now[:latched] }.fetch(@school)
       side = "heat" if now[:call] == "emergency" && @rig[:emergency_changeover] == "as_heating"

@@ -139,7 +139,7 @@ module Gorvant
         end
         unless one["color"].nil? || (one["color"].is_a?(String) && one["color"].match?(%r{\A[[:alpha:]][[:alpha:] _/-]{0,29}\z}))
           return wrong("#{field}/color",
-"has to be a colour in words, such as light blue")
+"has to be a color in words, such as light blue")
         end
 
         lies(one, field, cable, place)

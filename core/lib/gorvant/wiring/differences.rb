@@ -110,8 +110,8 @@ module Gorvant
       words("move", what: name(one), place: title(one.place), from: letter(one.lands_on), to: letter(should))
     end
 
-    # A conductor of another colour that runs where a drawn one should and does not: the same circuit.
-    def colors = replaced + relabelled
+    # A conductor of another color that runs where a drawn one should and does not: the same circuit.
+    def colors = replaced + relabeled
 
     def replaced
       gone.filter_map do |cable, conductor|
@@ -126,7 +126,7 @@ module Gorvant
       all.select { |cable, conductor| ends_of(cable.id, conductor.id).all? { |one| one.lands_on.nil? } }
     end
 
-    def relabelled
+    def relabeled
       other = @ends.select { |one| one.color && known?(one) && one.color.tr("_", " ") != own_color(one).tr("_", " ") && one.lands_on == drawn(one) }
       other.map { |one| Difference.new(kind: "color", place: one.place, ends: [one], faults: [], moves: [], key: own_color(one)) }
     end

@@ -2,7 +2,7 @@
 
 module Gorvant
   # The wiring as found against the rig: what differs, what each difference does in every call, and the fewest moves that put all
-  # right. Colour is told and never counted as proof.
+  # right. Color is told and never counted as proof.
   class WiringCheck
     # finding: Finding; effects: [Effects::Effect] that do not work with this difference alone; hidden: whether every call works as
     # found all the same, since others make up for it; moves: sentences; ends: AsFound::Landing to mark; jumper.

@@ -10,11 +10,11 @@ module Gorvant
       def siemens(branch) = 1.0 / branch[:ohms]
       def follows(branch) = branch[:needs]
 
-      def closed?(branch, energised, position)
+      def closed?(branch, energized, position)
         return false unless position.nil? ? branch[:closed] : position
 
         needs = branch[:needs]
-        needs.nil? || energised[needs] == true
+        needs.nil? || energized[needs] == true
       end
     end
 
@@ -24,7 +24,7 @@ module Gorvant
       def switching? = true
       def siemens(branch) = 1.0 / branch[:ohms]
       def follows(branch) = branch[:relay]
-      def closed?(branch, energised, _position) = branch[:rest] == :closed ? !energised[branch[:relay]] : energised[branch[:relay]] == true
+      def closed?(branch, energized, _position) = branch[:rest] == :closed ? !energized[branch[:relay]] : energized[branch[:relay]] == true
     end
 
     # A fuse. props: ohms, rated_amps. It opens by current, decided by Settling, and stays open.

@@ -2,7 +2,7 @@
 
 module Gorvant
   class ConnectionView
-    # The field cables between two neighbouring places, each conductor in its sheath with its colour where it arrives.
+    # The field cables between two neighboring places, each conductor in its sheath with its color where it arrives.
     class FieldCables
       # rows: { place => { terminal node => y } }; places: the upper and the lower; tabs: { node => y } of devices that a conductor leaves
       # from instead of a screw.
@@ -19,11 +19,11 @@ module Gorvant
 
       def width = @channel.width
 
-      # names_end: x where the room for colours ends.
+      # names_end: x where the room for colors ends.
       def draw(left, right, lanes_from:, names_end:)
         @names_end = names_end
         @channel.draw(left, right, lanes_from: lanes_from)
-        @names.each { |(x, y), words| @pen.label(words.join(" "), x, y, anchor: "middle", size: 12, role: "colour") }
+        @names.each { |(x, y), words| @pen.label(words.join(" "), x, y, anchor: "middle", size: 12, role: "color") }
       end
 
       private

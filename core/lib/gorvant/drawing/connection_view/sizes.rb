@@ -9,7 +9,7 @@ module Gorvant
     FIELD_LANE = 14
     SCREW = 70
     TOP = 66
-    NAMES = 50 # room for a conductor's colour
+    NAMES = 50 # room for a conductor's color
     OFF = 9 # from a screw's middle, for a conductor that changes row
     PLACES = %w[wall air_handler outdoor].freeze
   end

@@ -3,7 +3,7 @@
 module Gorvant
   class LoopView
     # Where things stand: columns by function, rows by loop, in pixels. No station's target is nearer than a finger to its
-    # neighbour's, and what is folded away takes no room.
+    # neighbor's, and what is folded away takes no room.
     class Grid
       WIDTH = 924
       ROW = Station::TOUCH
@@ -79,7 +79,7 @@ module Gorvant
         [from, [from[0], y], [to[0] - BESIDE, y], [to[0] - BESIDE, to[1]]]
       end
 
-      # Centres of a string of devices between two x.
+      # Centers of a string of devices between two x.
       def string_columns(from, to, count)
         step = [DEVICE_STEP + 24, (to - from).to_f / [count, 1].max].min
         (0...count).map { |i| (from + (step * (i + 0.5))).round }

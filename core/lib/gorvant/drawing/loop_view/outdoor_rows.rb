@@ -86,10 +86,10 @@ module Gorvant
         column_bus("Y", y)
         from, node = start_of_string(y)
         codes = @rig[:safeties]
-        codes.zip(@grid.string_columns(from, Grid::TAP_X - 22, codes.size)).each do |code, centre|
-          @pen.run(@pen.wires(node, "outdoor.#{code}.1"), node, "outdoor.#{code}.1", [[from, y], [centre - narrow, y]])
-          @pen.device(code, centre, y, text: code, width: narrow * 2)
-          from = centre + narrow
+        codes.zip(@grid.string_columns(from, Grid::TAP_X - 22, codes.size)).each do |code, center|
+          @pen.run(@pen.wires(node, "outdoor.#{code}.1"), node, "outdoor.#{code}.1", [[from, y], [center - narrow, y]])
+          @pen.device(code, center, y, text: code, width: narrow * 2)
+          from = center + narrow
           node = "outdoor.#{code}.2"
         end
         end_of_string(from, node, y)
@@ -105,11 +105,11 @@ module Gorvant
 
       # On lockout the board sends Y to W2 out.
       def divert(y)
-        centre = (x("W2_out") + x("Y")) / 2
-        centre = x("W2_out") + 38 if valve?
-        @pen.bus("outdoor.Y", [x("Y"), y], [centre + 22, y], line: "copper")
-        @pen.device("BOARD.divert", centre, y, text: "LK", width: 44)
-        @pen.bus("outdoor.W2_out", [centre - 22, y], [x("W2_out"), y], line: "copper")
+        center = (x("W2_out") + x("Y")) / 2
+        center = x("W2_out") + 38 if valve?
+        @pen.bus("outdoor.Y", [x("Y"), y], [center + 22, y], line: "copper")
+        @pen.device("BOARD.divert", center, y, text: "LK", width: 44)
+        @pen.bus("outdoor.W2_out", [center - 22, y], [x("W2_out"), y], line: "copper")
       end
 
       # Past the board's own contact where it has one.
@@ -118,10 +118,10 @@ module Gorvant
         start = two_stage? ? x("Y2") + 12 : x("Y") + (delayed ? 62 : 0)
         return plain_start(start, y) unless delayed
 
-        centre = two_stage? ? (x("Y") + x("Y2")) / 2 : x("Y") + 40
-        @pen.bus("outdoor.Y", [x("Y"), y], [centre - 19, y], line: "copper")
-        @pen.device("BOARD.compressor", centre, y, text: "K", width: 38)
-        @pen.bus("outdoor.board.Y_out", [centre + 19, y], [start, y], line: "copper")
+        center = two_stage? ? (x("Y") + x("Y2")) / 2 : x("Y") + 40
+        @pen.bus("outdoor.Y", [x("Y"), y], [center - 19, y], line: "copper")
+        @pen.device("BOARD.compressor", center, y, text: "K", width: 38)
+        @pen.bus("outdoor.board.Y_out", [center + 19, y], [start, y], line: "copper")
         [start, "outdoor.board.Y_out"]
       end
 
@@ -148,11 +148,11 @@ module Gorvant
         feed = "outdoor.#{changeover}"
         contact = { "DFR.valve" => changeover == "B" && !hot_gas?, "DFR.valve_rest" => feeds_pin? }.key(true)
         if contact
-          centre = valve_contact_x
-          @pen.bus(feed, from, [centre - HALF, y], line: "copper")
-          @pen.device(contact, centre, y, text: "DFR")
+          center = valve_contact_x
+          @pen.bus(feed, from, [center - HALF, y], line: "copper")
+          @pen.device(contact, center, y, text: "DFR")
           feed = "outdoor.board.RVS"
-          from = [centre + HALF, y]
+          from = [center + HALF, y]
         elsif !hot_gas?
           left_contact("DFR.valve", y, "outdoor.O", x("O"))
         end
@@ -180,22 +180,22 @@ module Gorvant
 
       # A board contact beside R, out to a point of another column.
       def left_contact(id, y, node, to_x)
-        centre = @grid.left_device_x
-        @pen.bus("outdoor.R", [x("R"), y], [centre - HALF, y], line: "copper")
-        @pen.device(id, centre, y, text: "DFR")
-        @pen.bus(node, [centre + HALF, y], [to_x, y], line: "copper")
+        center = @grid.left_device_x
+        @pen.bus("outdoor.R", [x("R"), y], [center - HALF, y], line: "copper")
+        @pen.device(id, center, y, text: "DFR")
+        @pen.bus(node, [center + HALF, y], [to_x, y], line: "copper")
       end
 
       def board_x = [@grid.left_device_x + 120, @grid.left_device_x + 226]
 
       # An input of the board's own, down into it from above.
       def air_pressure_row(y)
-        centre = @grid.left_device_x
+        center = @grid.left_device_x
         left = board_x[0] + 26
-        @pen.run(@pen.wires("outdoor.R", "outdoor.APS.1"), "outdoor.R", "outdoor.APS.1", [[x("R"), y], [centre - HALF, y]])
-        @pen.device("APS", centre, y, text: "APS")
+        @pen.run(@pen.wires("outdoor.R", "outdoor.APS.1"), "outdoor.R", "outdoor.APS.1", [[x("R"), y], [center - HALF, y]])
+        @pen.device("APS", center, y, text: "APS")
         foot = @grid.row(PLACE, @rows.size - 1) - 18
-        @pen.run(@pen.wires("outdoor.APS.2", "outdoor.board.APS_2"), "outdoor.APS.2", "outdoor.board.APS_2", [[centre + HALF, y], [left, y], [left, foot]])
+        @pen.run(@pen.wires("outdoor.APS.2", "outdoor.board.APS_2"), "outdoor.APS.2", "outdoor.board.APS_2", [[center + HALF, y], [left, y], [left, foot]])
       end
 
       # The line-voltage relay of a board that has two.
@@ -219,18 +219,18 @@ module Gorvant
       def sensors(y, left)
         return thermistors(y, left) unless @rig[:sensing] == "coil_switch"
 
-        centre = @grid.left_device_x
-        @pen.run(@pen.wires("outdoor.R", "outdoor.DFT.1"), "outdoor.R", "outdoor.DFT.1", [[x("R"), y], [centre - 24, y]])
-        @pen.device("DFT", centre, y, text: "DFT", width: 48)
-        @pen.run(@pen.wires("outdoor.DFT.2", "outdoor.board.DFT_2"), "outdoor.DFT.2", "outdoor.board.DFT_2", [[centre + 24, y], [left, y]])
+        center = @grid.left_device_x
+        @pen.run(@pen.wires("outdoor.R", "outdoor.DFT.1"), "outdoor.R", "outdoor.DFT.1", [[x("R"), y], [center - 24, y]])
+        @pen.device("DFT", center, y, text: "DFT", width: 48)
+        @pen.run(@pen.wires("outdoor.DFT.2", "outdoor.board.DFT_2"), "outdoor.DFT.2", "outdoor.board.DFT_2", [[center + 24, y], [left, y]])
       end
 
       # Two plugs that the board reads with volts of its own.
       def thermistors(y, left)
         { "COIL_T" => "coil t°", "AMB_T" => "air t°" }.each_with_index do |(code, words), i|
-          centre = left - 96 + (i * 62)
-          @pen.pill(code, centre, y, width: 54, text: words)
-          @pen.bus("outdoor.board.#{code}_1", [centre + 27, y], [i.zero? ? centre + 35 : left, y], line: "copper")
+          center = left - 96 + (i * 62)
+          @pen.pill(code, center, y, width: 54, text: words)
+          @pen.bus("outdoor.board.#{code}_1", [center + 27, y], [i.zero? ? center + 35 : left, y], line: "copper")
         end
       end
     end

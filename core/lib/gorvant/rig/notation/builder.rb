@@ -61,7 +61,7 @@ module Gorvant
         blame(after, "would jumper #{word.text} to itself") if word.terminal? && after.text == word.text
       end
 
-      # A colour speaks of the conductor from one place to another.
+      # A color speaks of the conductor from one place to another.
       def lead(word, after)
         return if word.sheaths.nil? || (word.terminal? && after&.terminal? && after.place != word.place)
 

@@ -59,7 +59,7 @@ module Gorvant
         ways.map { |steps| [steps, feed(steps)] }.group_by { |_steps, feed| feed.plain }.values.first(MOST_FEEDS).map { |same| doubled(same) }
       end
 
-      # Two conductors beside each other are one way, in two colours.
+      # Two conductors beside each other are one way, in two colors.
       def doubled(same)
         feeds = same.map(&:last)
         return feeds.first if feeds.one?

@@ -4,7 +4,7 @@ require "strscan"
 
 module Gorvant
   module Notation
-    # One word of a rung and where it stands. text: as printed; cable: id or nil; sheaths: [[colours and splices]] of the conductors
+    # One word of a rung and where it stands. text: as printed; cable: id or nil; sheaths: [[colors and splices]] of the conductors
     # that lead on from it, nil where nothing is said.
     Word = Value.define(:text, :line, :column, :length, :cable, :sheaths, defaults: { cable: nil, sheaths: nil })
 
@@ -141,7 +141,7 @@ module Gorvant
         sheaths = body.split("+", -1).map { |one| one.split(%r{\s*/\s*}, -1).map(&:strip) }
         return { cable: cable, sheaths: sheaths } if sheaths.any? && sheaths.all? { |one| one.size.odd? && one.all? { |name| name.match?(/\A[A-Za-z][A-Za-z0-9 _-]{0,29}\z/) } }
 
-        blame(number, column, text.size, text[0, 40], "says no colour; write [yellow], or [yellow /attic/ white] where it changes at a splice")
+        blame(number, column, text.size, text[0, 40], "says no color; write [yellow], or [yellow /attic/ white] where it changes at a splice")
         :wrong
       end
 

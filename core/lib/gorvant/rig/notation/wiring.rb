@@ -84,7 +84,7 @@ module Gorvant
         usual&.color || Composer::COLORS.fetch(from || to || "R", "white").tr("_", " ")
       end
 
-      # Two of one colour are told apart by number.
+      # Two of one color are told apart by number.
       def numbered(conductors)
         taken = Hash.new(0)
         conductors.map do |one|

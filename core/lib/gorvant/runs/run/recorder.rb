@@ -40,9 +40,15 @@ module Gorvant
       # A move of the script; returns its place in the list.
       def script(_now, move)
         of = move.of.is_a?(Hash) ? Fault.parse(move.of).title(Assembly.netlist(@rig)) : Array(move.of).join(" to ")
-        value = move.value.is_a?(Numeric) ? "#{format('%g', move.value)} °F" : move.value
+        value = script_value(move)
         says = Catalogue.words("event.script_#{%w[switch supply fault jumper].include?(move.what) ? 'of' : 'set'}", what: move.what.tr("_", " "), of: of, value: value)
         draft("script.#{move.what}", move.value, says, nil, Controller::Reason.new(rule: "script"))
+      end
+
+      def script_value(move)
+        return "#{format('%g', move.value)} °F" if move.value.is_a?(Numeric)
+
+        move.what == "call" ? Catalogue.calls.fetch(move.value)["title"].downcase : move.value
       end
 
       # What the controllers put out, with their reasons.

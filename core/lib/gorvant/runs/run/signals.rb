@@ -39,6 +39,7 @@ module Gorvant
       # A sentence for a change.
       def says(id, value)
         about = @all.fetch(id)
+        value = Catalogue.calls.fetch(value)["title"].downcase if about.kind == "call" && Catalogue.calls.key?(value)
         key = { true => "on", false => "off" }.fetch(value, "word")
         Catalogue.words("event.#{about.kind}_#{key}", title: about.title[0].upcase + about.title[1..], lower: about.title, value: value)
       end
