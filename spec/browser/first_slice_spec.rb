@@ -78,7 +78,7 @@ RSpec.describe "The first day with Gorvant", :browser, type: :feature do
   it "begins a visit at a new site, and says what is missing first" do
     visit "/visits/new"
     find("[data-testid=begin]").click
-    expect(page).to have_css("[role=alert]", text: "the site, the unit, a rig")
+    expect(page).to have_css("[role=alert]", text: "the site, the unit, what is fitted")
     find("[data-testid=site]").fill_in(with: "Lantern studio")
     find("[data-testid=unit]").fill_in(with: "Kiln room unit")
     find("[data-testid=complaint]").fill_in(with: "<b>cold</b> #{'very ' * 60}")

@@ -62,7 +62,7 @@ RSpec.describe "Rigs of every sort", :browser, type: :feature do
     find("[data-testid=save-rig]").click
     expect(page).to have_css("[role=status]", text: "revision 2")
     find(".revisions summary", match: :first).click
-    expect(page).to have_css(".revisions li", text: "Contactor poles two (assumed) → one; the other leg stays live (diagram)")
+    expect(page).to have_css(".revisions li", text: "Contactor poles not read: taken as one (assumed) → one; the other leg stays live (diagram)")
     db[:rigs].where(name: "Boathouse library, north").update(version: 9)
     answer "contactor_poles", "2"
     find("[data-testid=save-rig]").click

@@ -41,7 +41,7 @@ RSpec.describe "The tape", :browser, type: :feature do
     expect(page).to have_css('[data-testid="lane-outdoor.Y"] b', text: "on")
     expect([lane("outdoor.Y"), lane("CC")]).to eq(%w[on off])
     find("[data-testid=lane-CC]").click
-    expect(page).to have_css("[data-testid=why-so]", text: "short-cycle hold, 0:41 left: as designed")
+    expect(page).to have_css("[data-testid=why-so]", text: "left, for nobody read how long it lasts: as designed")
     expect(page).to have_css("[data-testid=why-so]", text: "On again at 15:00, in 0:41")
     page.send_keys("]")
     expect(page).to have_css('[data-testid="lane-CC"] b', text: "on")

@@ -16,7 +16,7 @@ RSpec.describe "Three linked views", :browser, type: :feature do
                     "  | R > DFR/no > outdoor.W2_out > air_handler.W", :enter, "R > DFT > (DFT_IN) > C", :enter, "R > (BOARD) > C", :enter, "R > DEFROST > (DFR) > C")
     expect(page).to have_css("svg.ladder [data-part=SEQ]", wait: 10)
     select "the archetype", from: "Compare with"
-    expect(page).to have_css("[data-testid=comparison]", text: "DTS stands after HPS on the panel, after LPS on the archetype")
+    expect(page).to have_css("[data-testid=comparison]", text: "DTS only on the panel")
     find("[data-testid=fit-start_kit]").click
     fitted = "[data-testid=fit-start_kit][aria-pressed=true]"
     expect(page).to have_css(fitted)

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import type { components } from '@/api/schema'
 
-defineProps<{ findings: components['schemas']['Finding'][] }>()
+/** Folded: only their titles, where a drawing needs the room. */
+defineProps<{ findings: components['schemas']['Finding'][]; folded?: boolean }>()
 
 const SIGN: Record<string, string> = { fault: '≠', warning: '!', note: 'i', as_designed: '=' }
 </script>
@@ -12,7 +13,7 @@ const SIGN: Record<string, string> = { fault: '≠', warning: '!', note: 'i', as
       v-for="finding in findings"
       :key="finding.code + finding.says"
       :class="finding.severity"
-      :open="finding.severity === 'fault'"
+      :open="finding.severity === 'fault' && !folded"
     >
       <summary>
         <b aria-hidden="true">{{ SIGN[finding.severity] }}</b> {{ finding.title }}

@@ -1,21 +1,21 @@
 <script setup lang="ts">
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
 import type { components } from '@/api/schema'
 
 type LoadState = components['schemas']['LoadState']
 
-defineProps<{ loads: LoadState[]; asked: string | null }>()
+const props = defineProps<{ loads: LoadState[]; asked: string | null }>()
 const emit = defineEmits<{ ask: [load: LoadState | null] }>()
 
 const all = ref(false)
+const why = computed(() => props.loads.find((load) => load.code === props.asked))
 /** What does the work; the rest are relays and the board. Heat never drops out. */
 const MAIN = ['COMP', 'COMP2', 'OFM', 'RVS', 'RVS_LINE', 'HGS', 'BLOWER', 'HTR', 'HTR2', 'GAS']
 </script>
 
 <template>
   <section class="loads" aria-label="What runs">
-    <h2>What runs</h2>
-    <ul>
+    <ul class="strip">
       <li v-for="load in all ? loads : loads.filter((one) => MAIN.includes(one.code))" :key="load.code">
         <button
           class="load"
@@ -27,20 +27,18 @@ const MAIN = ['COMP', 'COMP2', 'OFM', 'RVS', 'RVS_LINE', 'HGS', 'BLOWER', 'HTR',
           <span class="title">{{ load.title }}</span>
           <span class="state mono">{{ load.on ? 'on' : load.as_designed ? 'off' : 'off ≠' }}</span>
         </button>
-        <ol v-if="asked === load.code" class="chain" data-testid="why">
-          <li v-for="link in load.chain" :key="link">{{ link }}</li>
-        </ol>
+      </li>
+      <li>
+        <button class="key quiet" @click="all = !all">{{ all ? 'Loads only' : 'Relays too' }}</button>
       </li>
     </ul>
-    <button class="key quiet" @click="all = !all">{{ all ? 'Loads only' : 'Relays and board too' }}</button>
+    <ol v-if="why" class="chain" data-testid="why">
+      <li v-for="link in why.chain" :key="link">{{ link }}</li>
+    </ol>
   </section>
 </template>
 
 <style scoped>
-h2 {
-  font-size: 16px;
-}
-
 ul,
 ol {
   margin: 0;
@@ -48,18 +46,28 @@ ol {
   list-style: none;
 }
 
+.strip {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 0 2px;
+}
+
 .load {
   display: flex;
   align-items: center;
-  gap: 10px;
-  width: 100%;
+  gap: 7px;
   min-height: var(--target);
-  padding: 0 4px;
+  padding: 0 10px 0 6px;
   border: 0;
-  border-bottom: 1px solid var(--rule);
+  border-bottom: 2px solid transparent;
   background: transparent;
-  text-align: left;
+  font-size: 15px;
   cursor: pointer;
+}
+
+.load[aria-expanded='true'] {
+  border-bottom-color: var(--ink);
 }
 
 .load:hover {
@@ -79,10 +87,6 @@ ol {
   background: var(--live);
 }
 
-.title {
-  flex: 1;
-}
-
 .title::first-letter {
   text-transform: uppercase;
 }
@@ -92,7 +96,7 @@ ol {
 }
 
 .chain {
-  padding: 6px 8px 10px 30px;
+  padding: 6px 12px 10px;
   background: var(--note-soft);
 }
 

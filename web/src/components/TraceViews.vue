@@ -69,6 +69,7 @@ const print = computed(() => ({
         @wire="(link) => emit('wire', link)"
       />
       <template #foot="{ full }">
+        <LineLegend />
         <template v-if="state.view === 'ladder'">
           <button
             class="key"
@@ -105,7 +106,6 @@ const print = computed(() => ({
       </template>
     </ScenePane>
     <p v-else-if="drawing.state === 'loading'" class="waiting">Drawing …</p>
-    <LineLegend v-if="state.view !== 'legend'" />
   </div>
 </template>
 

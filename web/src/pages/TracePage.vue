@@ -260,7 +260,7 @@ watch(trace, (now) => {
           :data-testid="`moment-${moment.id}`"
           @click="showMoment(moment)"
         >
-          Defrost {{ moment.says }}
+          {{ moment.says }}
         </button>
       </li>
     </ul>
@@ -274,6 +274,7 @@ watch(trace, (now) => {
     <RouterLink v-if="failure" class="key" to="/">Back to the day sheet</RouterLink>
     <p v-if="outcome.state === 'loading'" class="waiting">Solving the circuit …</p>
 
+    <LoadList v-if="trace" :loads="trace.loads" :asked="askedLoad" @ask="ask" />
     <div v-if="trace && catalogue" class="bench">
       <LoopStrings
         v-if="narrow"
@@ -304,6 +305,7 @@ watch(trace, (now) => {
       />
 
       <div class="side">
+        <FindingList :findings="trace.findings" folded />
         <MeterPanel
           ref="meter"
           :trace="trace"
@@ -362,8 +364,6 @@ watch(trace, (now) => {
           @loop="(load) => change({ loop: load, red: null, part: null })"
           @light="(ids) => (onWay = ids)"
         />
-        <FindingList :findings="trace.findings" />
-        <LoadList :loads="trace.loads" :asked="askedLoad" @ask="ask" />
         <WhatIf
           :source="source"
           :trace="trace"

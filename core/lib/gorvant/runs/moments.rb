@@ -6,6 +6,7 @@ module Gorvant
   module Moments
     SETTLED = 150.0 # seconds into it, when sequencer and blower have followed
     LEAD = 120.0 # heating before it, so that pressures stand
+    OUTDOORS = 30.0 # °F
     PINS = %w[outdoor.board.DFT_1 outdoor.board.DFT_2].freeze
 
     class << self
@@ -31,15 +32,19 @@ module Gorvant
       def at(rig, key, moves)
         profile = ClockProfile.of(rig)
         counted = key == "forced_pins" ? 0.0 : (profile.full_seconds - LEAD) / 60
-        counted = (profile.demand_maximum_seconds - LEAD) / 60 if profile.school == "demand" && key == "natural"
-        cold = [profile.starts_degrees_f - 4, Catalogue.profile.dig("defrost", "demand_coil_at_most_degrees_f") - 4].min
-        start = { "outdoor_degrees_f" => 30.0, "coil_degrees_f" => cold, "defrost_counted_minutes" => [counted, 600.0].min }
+        start = { "outdoor_degrees_f" => OUTDOORS, "coil_degrees_f" => frosted(profile), "defrost_counted_minutes" => [counted, 600.0].min }
         run = Run.of(rig, Script.parse({ "start" => start, "moves" => [move(0, "call", "heat"), *moves] }, LEAD + 900))
         begun = run.next_event("defrost", 0.0, true)&.seconds or return nil
         condition = run.condition_at([begun + SETTLED, run.next_event("defrost", begun, false)&.seconds.to_f - 1].select { |second| second > begun }.min || begun)
         condition.with(call: "defrost", moment: key)
       rescue BadScript, ZeroTimeLoop
         nil
+      end
+
+      # A coil cold enough for this board, °F.
+      def frosted(profile)
+        point = profile.school == "demand" ? DefrostClock.new(profile).demand_point(OUTDOORS) : profile.starts_degrees_f
+        point - 4
       end
     end
   end
