@@ -82,7 +82,8 @@ RSpec.describe "The first day with Gorvant", :browser, type: :feature do
     find("[data-testid=site]").fill_in(with: "Lantern studio")
     find("[data-testid=unit]").fill_in(with: "Kiln room unit")
     find("[data-testid=complaint]").fill_in(with: "<b>cold</b> #{'very ' * 60}")
-    choose "Boathouse library, north"
+    find("[data-testid=library] summary").click
+    find("[data-testid=library] label", text: "Boathouse library, north").click
     find("[data-testid=begin]").click
     expect(page).to have_css("h1", text: "Lantern studio, Kiln room unit")
     expect(find("[data-testid=complaint]").value).to start_with("<b>cold</b> very")
@@ -102,7 +103,7 @@ RSpec.describe "The first day with Gorvant", :browser, type: :feature do
     file = Tempfile.create(["bad", ".json"]).tap { |own| own.write(JSON.generate(bad)) }
     file.close
     attach_file("rig-file", file.path, make_visible: true)
-    expect(page).to have_css("[role=alert]", text: "/cables/0/conductors/2/to unknown terminal")
+    expect(page).to have_css("[role=alert]", text: "cable 1, conductor 3: to unknown terminal")
     expect(page).to have_css("[data-testid=rig]", count: 5)
   end
 

@@ -50,7 +50,7 @@ RSpec.describe "Rigs of every sort", :browser, type: :feature do
     file["facts"]["backup"]["value"] = "coal"
     visit "/rigs"
     import JSON.generate(file)
-    expect(page).to have_css("[role=alert]", text: "/facts/backup/value unknown choice 'coal'")
+    expect(page).to have_css("[role=alert]", text: "Backup heat unknown choice 'coal'")
   end
 
   it "keeps a revision for each change, tells what it changed, and refuses one made on an old version" do

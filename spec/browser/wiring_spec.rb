@@ -65,7 +65,7 @@ RSpec.describe "What a visit finds", :browser, type: :feature do
     enter("jumper R Y")
     expect(page).to have_css("[data-testid=wiring-findings]", text: "Jumper R–Y left in")
     find("[data-testid=as-drawn]").click
-    expect(page).to have_css("[data-testid=wiring-standing].so_far", text: "So far:")
+    expect(page).to have_css("[data-testid=wiring-standing].untouched")
   end
 
   it "lands a wire by thumb on a phone, place by place" do

@@ -30,7 +30,7 @@ module Gorvant
     end
 
     # counted_seconds: what it had counted before.
-    def memory(counted_seconds = 0.0) = Memory.new(counted: [counted_seconds.to_f, profile.full_seconds].min)
+    def memory(counted_seconds = 0.0) = Memory.new(counted: [counted_seconds.to_f, most].min)
 
     def step(memory, now, inputs)
       return unpowered(memory, now) unless inputs.powered
@@ -70,6 +70,8 @@ module Gorvant
     private
 
     def demand? = profile.school == "demand"
+    # Seconds at which a count stands still.
+    def most = demand? ? profile.demand_maximum_seconds : profile.interval_seconds
     def by_time? = profile.ends_by != "temperature"
     def by_temperature? = profile.ends_by != "time"
     def called?(inputs) = inputs.y.nil? ? inputs.t1 : inputs.y
@@ -83,7 +85,6 @@ module Gorvant
 
     def advance(memory, now)
       passed = now - memory.at
-      most = demand? ? profile.demand_maximum_seconds : profile.interval_seconds
       memory.with(at: now, counted: [memory.counted + (passed * memory.rate), most].min, spent: memory.spent + (passed * memory.spent_rate))
     end
 

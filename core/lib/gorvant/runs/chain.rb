@@ -6,8 +6,6 @@ module Gorvant
     # seconds: when it came so, nil for how things stand; rule_says: the rule behind it; left_seconds: until it is over by itself, and at
     # the least, where nobody read how long it lasts; deciding: whether the answer hangs on this link.
     Because = Value.define(:seconds, :signal, :says, :rule_says, :as_designed, :left_seconds, :left_at_least_seconds, :deciding, defaults: { left_at_least_seconds: nil, deciding: false })
-    # Rules that name nothing by themselves: what stands behind them decides.
-    PASSING = %w[follows script start].freeze
     # Lengths that a board's own hold has where nobody read it: see profile, hold_unread_seconds.
     HOLDS = %w[short_cycle_hold hold_after_power hold_on_make].freeze
     MOST_LINKS = 14
