@@ -14,14 +14,18 @@ module Golden
 
     def made(name)
       given = YAML.safe_load_file(File.join(FOLDER, "#{name}.yml"))
+      given.fetch("cases", [given]).map { |one| told(one) }.join("\n")
+    end
+
+    private
+
+    def told(given)
       rig = Gorvant::Composer.compose(name: given.fetch("name"), facts: given.fetch("facts", {}))
       rows = Gorvant::Outputs.calls(rig).map { |call| row(rig, call, given.fetch("condition", {})) }
       table([["call", *POINTS.map { |point| point.sub("outdoor.", "").sub("air_handler", "ah") }, "VA", "runs", "findings"], *rows], given.fetch("name"))
     rescue Gorvant::Error => e
       "#{given.fetch('name')}\n\nerror: #{e.message}\n"
     end
-
-    private
 
     def row(rig, call, condition)
       trace = Gorvant::Trace.new(rig, Gorvant::Condition.parse({ "call" => call }.merge(condition)))
