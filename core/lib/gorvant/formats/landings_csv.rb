@@ -50,6 +50,7 @@ module Gorvant
           @refused = []
           @landings = {}
           @jumpers = {}
+          @lines = {}
         end
 
         def read
@@ -82,10 +83,15 @@ module Gorvant
                     "lands_on" => lies == "landed" ? terminal(slug(cells["place"]), lands) : nil, "color" => cells["color"].to_s.empty? ? nil : cells["color"] }
           one = checked(line, { "landings" => [given] })&.landings&.first or return
           key = [one.cable, one.conductor, one.place]
-          return refuse(line, "this end stands on line #{@landings[key].first} already") if @landings_at&.key?(key)
+          @landings[key] = drawn_color?(one) ? one.with(color: nil) : one if once?(key, line, "this end")
+        end
 
-          (@landings_at ||= {})[key] = line
-          @landings[key] = drawn_color?(one) ? one.with(color: nil) : one
+        # Each end and each jumper stands in one row.
+        def once?(key, line, what)
+          before = @lines[key]
+          refuse(line, "#{what} stands on line #{before} already") if before
+          @lines[key] ||= line
+          before.nil?
         end
 
         def drawn_color?(one)
@@ -97,7 +103,10 @@ module Gorvant
           found = !cells["lands_on"].to_s.start_with?("no ")
           from, to = cells["lands_on"].to_s.delete_prefix("no ").split(/[-–]/, 2).map { |terminal| terminal(slug(cells["place"]), terminal.strip) }
           one = checked(line, { "jumpers" => [{ "place" => slug(cells["place"]), "from" => from, "to" => to, "found" => found }] })&.jumpers&.first
-          @jumpers[[one.place, one.from, one.to]] = one if one
+          return unless one
+
+          key = [one.place, *[one.from, one.to].sort]
+          @jumpers[key] = one if once?(key, line, "this jumper")
         end
 
         def checked(line, given)
