@@ -10,6 +10,7 @@ module Gorvant
   # through its stations and home to C.
   class LoopView
     HALF = Pen::HALF_DEVICE
+    BESIDE_SOURCE = 14
     FOLDED = { "other" => "the unused changeover terminal", "stage_2" => "second stage", "backup" => "backup heat", "changeover" => "reversing valve", "blower" => "blower" }.freeze
 
     # opened: functions to draw though the call does not use them; "all" for all of them.
@@ -169,8 +170,8 @@ module Gorvant
     # From the transformer by the fuse, and by a float switch in R, to the strip.
     def fed_strip(y)
       codes = [("FLS" if @rig[:float_switch] == "r"), ("FU" if @trace.netlist.branch?("FU"))].compact
-      right = codes.each_with_index.inject([column("R"), "air_handler.R"]) do |(x, node), (code, i)|
-        center = @grid.left_device_x + (i * 82)
+      places = [@grid.left_device_x, Grid::TRAN_X - 34 - BESIDE_SOURCE - HALF] # the second past all columns
+      right = codes.zip(places).inject([column("R"), "air_handler.R"]) do |(x, node), (code, center)|
         @pen.bus(node, [center - HALF, y], [x, y])
         @pen.device(code, center, y, text: code)
         [center + HALF, @trace.netlist[code].from]

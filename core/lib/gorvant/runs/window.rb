@@ -15,10 +15,11 @@ module Gorvant
     # [Signal] with the value that holds at the beginning, and at most two changes a pixel: the first and the last, so that a pulse is seen.
     def signals = @timeline.signals.map { |signal| signal.with(steps: [[from, @timeline.value_at(signal.id, from)]] + by_pixel(inside(signal.steps)) { |same| [same.first, same.last] }) }
 
-    # [Curve] with the values at both ends; of each pixel the least and the most, in the order in which they came.
+    # [Curve] with the values at both ends; of each pixel the first, the least, the most and the last, in the order in which they came, so
+    # that a line goes on from where it was.
     def curves
       @timeline.curves.map do |curve|
-        kept = by_pixel(inside(curve.points)) { |same| same.minmax_by(&:last).uniq.sort_by(&:first) }
+        kept = by_pixel(inside(curve.points)) { |same| keep(same) }
         curve.with(points: [[from, value(curve, from)], *kept, [to, value(curve, to)]])
       end
     end
@@ -29,6 +30,11 @@ module Gorvant
 
     def by_pixel(points)
       points.chunk_while { |a, b| ((a[0] - from) / @pixel).floor == ((b[0] - from) / @pixel).floor }.flat_map { |same| same.size <= 2 ? same : yield(same) }
+    end
+
+    def keep(same)
+      least, most = same.each_index.minmax_by { |i| same[i].last }
+      same.values_at(*[0, least, most, same.size - 1].uniq.sort)
     end
 
     def value(curve, at)
