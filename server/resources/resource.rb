@@ -46,10 +46,13 @@ module Gorvant
       def computed = Computed.new(db)
       def tasks = Tasks.new(db, viewer)
 
+      # What people wrote themselves, and get back as they wrote it.
+      OWN_WORDS = %w[complaint note name rig_name site content bench setting_labels defrost labels as_found text].freeze
+
       def json(content, code = 200)
         status code
         content_type "application/json"
-        return Degrees.all(content.is_a?(String) ? JSON.parse(content) : JSON.parse(JSON.generate(content)), "C").to_json if env["HTTP_X_DEGREES"] == "C"
+        return Degrees.all(JSON.parse(content.is_a?(String) ? content : JSON.generate(content)), "C", own: OWN_WORDS).to_json if env["HTTP_X_DEGREES"] == "C"
 
         (content.is_a?(String) ? content : JSON.generate(content)).delete(Degrees::MARK)
       end

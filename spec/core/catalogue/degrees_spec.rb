@@ -23,6 +23,11 @@ RSpec.describe Gorvant::Degrees do
     expect(described_class.all(given, "C")).to eq("°F" => 32, "says" => ["0 °C", { "deep" => "100 °C" }], "on" => true, "none" => nil)
   end
 
+  it "leaves a person's own words as they were written" do
+    given = { "says" => "32 °F", "visit" => { "complaint" => "cold at 30 °F", "says" => "50 °F" } }
+    expect(described_class.all(given, "C", own: %w[complaint])).to eq("says" => "0 °C", "visit" => { "complaint" => "cold at 30 °F", "says" => "10 °C" })
+  end
+
   it "leaves no figure unturned in any sentence of the catalogue that has one" do
     words = Gorvant::Catalogue.wording.values.grep(/\d.*°F/)
     expect(words.map { |text| described_class.sentence(text, "C") }.grep(/°F/)).to eq([])

@@ -1415,7 +1415,9 @@ export interface components {
             room_degrees_f: number | null;
             safety: string[];
             bench: {
-                [key: string]: string[];
+                [key: string]: string[] | {
+                    not_run: string;
+                };
             };
             setting_labels: {
                 [key: string]: string;

@@ -26,11 +26,12 @@ module Gorvant
         turned.gsub("°F", "°C")
       end
 
-      # The same for all words in an answer: Hashes, Arrays, Strings. Keys and numbers stay.
-      def all(value, unit)
+      # The same for all words in an answer: Hashes, Arrays, Strings. Keys and numbers stay, and what lies under a key of `own`: a
+      # person's own words are nobody's to turn.
+      def all(value, unit, own: [])
         case value
-        when Hash then value.transform_values { |inner| all(inner, unit) }
-        when Array then value.map { |inner| all(inner, unit) }
+        when Hash then value.to_h { |key, inner| [key, own.include?(key) ? inner : all(inner, unit, own: own)] }
+        when Array then value.map { |inner| all(inner, unit, own: own) }
         when String then sentence(value, unit)
         else value
         end
