@@ -5,7 +5,7 @@ require_relative "../support/browser"
 RSpec.describe "The first day with Gorvant", :browser, type: :feature do
   it "goes from a demo visit to a kept reading, and on to a rig file of one's own" do
     visit "/"
-    expect(page).to have_css("[data-testid=visit]", count: 6)
+    expect(page).to have_css("[data-testid=visit]", count: 8)
     find("[data-testid=visit]", text: "Boathouse library").click
     find("[data-testid=call-heat]").click
     tap_station "outdoor.C"
@@ -104,7 +104,7 @@ RSpec.describe "The first day with Gorvant", :browser, type: :feature do
     file.close
     attach_file("rig-file", file.path, make_visible: true)
     expect(page).to have_css("[role=alert]", text: "cable 1, conductor 3: to unknown terminal")
-    expect(page).to have_css("[data-testid=rig]", count: 5)
+    expect(page).to have_css("[data-testid=rig]", count: 7)
   end
 
   it "removes the demo data and brings it back" do

@@ -29,6 +29,13 @@ RSpec.describe Gorvant::Formats::Spreadsheet do
       expect(twice.refused).to eq([{ line: 3, problem: "this jumper stands on line 2 already" }])
     end
 
+    it "refuses a jumper with one end, here and in a record" do
+      expect(read("wall,jumper,,,R\n").refused).to match([{ line: 2, problem: include("unknown terminal nil") }])
+      [{ "to" => "Y" }, { "from" => "R" }, { "from" => "R", "to" => "" }].each do |ends|
+        expect { Gorvant::AsFound.parse({ "jumpers" => [{ "place" => "wall", "found" => true, **ends }] }, fitted) }.to raise_error(Gorvant::BadAsFound, /unknown terminal/)
+      end
+    end
+
     it "takes the same conductor once at each of its ends" do
       expect(read("wall,cable_a,orange,,B\nair handler,cable a,orange,,O\n").as_found.landings.map(&:place)).to eq(%w[wall air_handler])
     end

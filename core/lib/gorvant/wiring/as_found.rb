@@ -166,8 +166,8 @@ module Gorvant
           next wrong("#{field}/place", "unknown place; known are #{@rig.layout['places'].keys.join(', ')}") unless @rig.layout["places"].key?(place)
 
           known = @strips[place] + (place == "wall" && @rig[:split_r] ? %w[RC RH] : [])
-          stray = [from, to].find { |terminal| !known.include?(terminal) }
-          next wrong("#{field}/#{stray == from ? 'from' : 'to'}", "unknown terminal #{stray.inspect[0, 40]} at the #{Naming.place(@rig, place)}; it has #{known.join(', ')}") if stray
+          end_of = { "from" => from, "to" => to }.find { |_name, terminal| !known.include?(terminal) } # a missing end is no terminal either
+          next wrong("#{field}/#{end_of[0]}", "unknown terminal #{end_of[1].inspect[0, 40]} at the #{Naming.place(@rig, place)}; it has #{known.join(', ')}") if end_of
           next wrong("#{field}/to", "a jumper joins two terminals") if from == to
           next wrong("#{field}/found", "has to be true or false") unless [true, false].include?(one["found"])
 
