@@ -318,7 +318,7 @@ select {
   color: var(--alarm);
 }
 
-.docked {
+.meter.docked {
   position: fixed;
   z-index: 20;
   right: 0;
@@ -333,7 +333,7 @@ select {
   box-shadow: 0 -6px 18px var(--shade);
 }
 
-.docked .glass {
+.meter.docked .glass {
   grid-template-columns: auto 1fr;
   column-gap: 14px;
   align-items: center;
@@ -341,48 +341,48 @@ select {
   padding: 4px 12px;
 }
 
-.docked .should,
-.docked .span {
+.meter.docked .should,
+.meter.docked .span {
   display: none;
 }
 
-.docked .digits {
+.meter.docked .digits {
   grid-column: 1;
   grid-row: 1;
   font-size: 34px;
 }
 
-.docked .reason {
+.meter.docked .reason {
   grid-column: 2;
   align-self: center;
   font-size: 15px;
   line-height: 1.2;
 }
 
-.docked .digits + .reason {
+.meter.docked .digits + .reason {
   grid-row: 1;
 }
 
 @media (min-width: 1041px) {
-  .docked {
+  .meter.docked {
     display: grid;
     grid-template-columns: 300px minmax(0, 1fr) 320px auto;
     align-items: center;
     padding-top: 6px;
   }
 
-  .docked .fold {
+  .meter.docked .fold {
     display: grid;
     grid-template-columns: minmax(0, 1fr) auto;
   }
 
-  .docked .fold b {
+  .meter.docked .fold b {
     grid-area: 1 / 2 / span 2;
   }
 
-  .docked .probes,
-  .docked .tools,
-  .docked > p {
+  .meter.docked .probes,
+  .meter.docked .tools,
+  .meter.docked > p {
     grid-column: 1 / -1;
   }
 }
