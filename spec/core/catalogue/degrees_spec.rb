@@ -9,7 +9,7 @@ RSpec.describe Gorvant::Degrees do
   {
     "32 °F" => "0 °C", "the coil is at 70 °F" => "the coil is at 21.1 °C", "-40 °F" => "-40 °C", "28 to 32 °F" => "-2.2 to 0 °C", "30/60 °F" => "-1.1/15.6 °C",
     "error of 9 #{delta}" => "error of 5 °C", "+1.8 #{delta}" => "+1 °C", "1.8#{delta} over" => "1 °C over", "no number, °F alone" => "no number, °C alone",
-    "24 V at 50 °F, then 14 °F" => "24 V at 10 °C, then -10 °C", "24.3 V" => "24.3 V"
+    "24 V at 50 °F, then 14 °F" => "24 V at 10 °C, then -10 °C", "24.3 V" => "24.3 V", "°F" => "°F"
   }.each do |fahrenheit, celsius|
     it("says “#{celsius}” for “#{fahrenheit}”") { expect(described_class.sentence(fahrenheit, "C")).to eq(celsius) }
   end

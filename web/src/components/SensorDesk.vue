@@ -10,6 +10,7 @@ import {
   type Visit,
 } from '@/api/client'
 import type { Problem } from '@/model/outcome'
+import { degreeSign, degrees, readDegrees, readNumber, shownDegrees } from '@/model/units'
 import ProblemNote from './ProblemNote.vue'
 import ThermistorChart from './ThermistorChart.vue'
 import VerdictList from './VerdictList.vue'
@@ -82,8 +83,8 @@ watch(
     problem.value = result.state === 'failed' ? result.problem : null
     if (result.state !== 'ready') return
     verdicts.value = result.value.verdicts
-    points.closes = String(result.value.closes_degrees_f)
-    points.opens = String(result.value.opens_degrees_f)
+    points.closes = shownDegrees(result.value.closes_degrees_f)
+    points.opens = shownDegrees(result.value.opens_degrees_f)
   },
   { immediate: true },
 )
@@ -101,22 +102,26 @@ watch(
   { immediate: true },
 )
 
-const number = (text: string) => (text.trim() === '' ? NaN : Number(text.trim().replace(',', '.')))
+const number = (text: string) => readNumber(text) ?? NaN
+/** In the chosen unit; °F, or NaN for no temperature. */
+const temperature = (text: string) => readDegrees(text) ?? NaN
 
 function addPoint() {
-  const degrees = number(form.degrees)
-  wrong.value = Number.isFinite(degrees) ? '' : 'The coil’s temperature: a number in °F, such as 24.'
+  const coilDegrees = temperature(form.degrees)
+  wrong.value = Number.isFinite(coilDegrees)
+    ? ''
+    : `The coil’s temperature: a number in ${degreeSign()}, such as ${shownDegrees(24)}.`
   if (wrong.value) return
   emit('keep', {
     coil_switch: {
       ...coil.value,
-      points: [...(coil.value.points ?? []), { degrees_f: degrees, state: form.state }],
+      points: [...(coil.value.points ?? []), { degrees_f: coilDegrees, state: form.state }],
     },
   })
   form.degrees = ''
 }
 function setPoints() {
-  const [closes, opens] = [number(points.closes), number(points.opens)]
+  const [closes, opens] = [temperature(points.closes), temperature(points.opens)]
   wrong.value =
     Number.isFinite(closes) && Number.isFinite(opens) && opens > closes
       ? ''
@@ -132,16 +137,16 @@ function dropPoint(index: number) {
   })
 }
 function addMeasured() {
-  const degrees = number(form.at)
+  const at = temperature(form.at)
   const open = /^ol$/i.test(form.ohms.trim())
   const ohms = number(form.ohms)
   wrong.value =
-    Number.isFinite(degrees) && (open || (Number.isFinite(ohms) && ohms >= 0))
+    Number.isFinite(at) && (open || (Number.isFinite(ohms) && ohms >= 0))
       ? ''
-      : 'A temperature in °F, and ohms of 0 or more, or OL where the meter shows open.'
+      : `A temperature in ${degreeSign()}, and ohms of 0 or more, or OL where the meter shows open.`
   if (wrong.value) return
   keepThermistor({
-    points: [...(thermistor.value.points ?? []), { degrees_f: degrees, ohms: open ? 'OL' : ohms }],
+    points: [...(thermistor.value.points ?? []), { degrees_f: at, ohms: open ? 'OL' : ohms }],
   })
   form.at = form.ohms = ''
 }
@@ -151,8 +156,8 @@ function keepThermistor(part: Partial<typeof thermistor.value>) {
   })
 }
 function setPair() {
-  const [a, b] = [number(form.coil), number(form.air)]
-  wrong.value = Number.isFinite(a) && Number.isFinite(b) ? '' : 'Both temperatures, in °F.'
+  const [a, b] = [temperature(form.coil), temperature(form.air)]
+  wrong.value = Number.isFinite(a) && Number.isFinite(b) ? '' : `Both temperatures, in ${degreeSign()}.`
   if (!wrong.value) keepThermistor({ pair: { coil_degrees_f: a, air_degrees_f: b } })
 }
 
@@ -199,8 +204,20 @@ const chosen = computed(() => tables.value.find((one) => one.id === table.value)
         <h2>Coil switch</h2>
         <p class="asks">
           closes at
-          <input v-model="points.closes" class="mono" aria-label="Closes at °F" @change="setPoints" /> opens
-          at <input v-model="points.opens" class="mono" aria-label="Opens at °F" @change="setPoints" /> °F
+          <input
+            v-model="points.closes"
+            class="mono"
+            :aria-label="`Closes at ${degreeSign()}`"
+            @change="setPoints"
+          />
+          opens at
+          <input
+            v-model="points.opens"
+            class="mono"
+            :aria-label="`Opens at ${degreeSign()}`"
+            @change="setPoints"
+          />
+          {{ degreeSign() }}
         </p>
         <form class="asks" @submit.prevent="addPoint">
           at
@@ -208,10 +225,10 @@ const chosen = computed(() => tables.value.find((one) => one.id === table.value)
             v-model="form.degrees"
             class="mono"
             inputmode="decimal"
-            aria-label="Coil °F"
+            :aria-label="`Coil ${degreeSign()}`"
             data-testid="switch-degrees"
           />
-          °F it was
+          {{ degreeSign() }} it was
           <select v-model="form.state" aria-label="It was" data-testid="switch-state">
             <option value="closed">closed</option>
             <option value="open">open</option>
@@ -226,7 +243,7 @@ const chosen = computed(() => tables.value.find((one) => one.id === table.value)
             title="take it out"
             @click="dropPoint(i)"
           >
-            {{ point.degrees_f }}° {{ point.state }} ×
+            {{ shownDegrees(point.degrees_f) }}° {{ point.state }} ×
           </button>
         </p>
         <VerdictList :verdicts="verdicts" />
@@ -260,9 +277,9 @@ const chosen = computed(() => tables.value.find((one) => one.id === table.value)
         <div v-if="preview" class="preview" data-testid="preview">
           <template v-if="preview.table">
             <p>
-              = {{ preview.rows }} rows, {{ preview.table.points[0]?.[0] }} to
-              {{ preview.table.points[preview.table.points.length - 1]?.[0] }} °F; beta fit within
-              {{ preview.table.fits[0]?.worst_degrees_f }} °F.
+              = {{ preview.rows }} rows, {{ shownDegrees(preview.table.points[0]?.[0]) }} to
+              {{ degrees(preview.table.points[preview.table.points.length - 1]?.[0]) }}; beta fit within
+              {{ shownDegrees(preview.table.fits[0]?.worst_degrees_f, true) }} {{ degreeSign() }}.
             </p>
             <label>Keep as <input v-model="name" maxlength="80" data-testid="table-name" /></label>
             <button class="key solid" data-testid="keep-table" @click="keepTable">Keep</button>
@@ -287,10 +304,10 @@ const chosen = computed(() => tables.value.find((one) => one.id === table.value)
             v-model="form.at"
             class="mono"
             inputmode="decimal"
-            aria-label="Measured °F"
+            :aria-label="`Measured ${degreeSign()}`"
             data-testid="ohms-degrees"
           />
-          °F it reads
+          {{ degreeSign() }} it reads
           <input
             v-model="form.ohms"
             class="mono wide"
@@ -310,13 +327,15 @@ const chosen = computed(() => tables.value.find((one) => one.id === table.value)
             title="take it out"
             @click="keepThermistor({ points: (thermistor.points ?? []).filter((_, n) => n !== i) })"
           >
-            {{ point.degrees_f }}° {{ point.ohms }} Ω ×
+            {{ shownDegrees(point.degrees_f) }}° {{ point.ohms }} Ω ×
           </button>
         </p>
         <ThermistorChart v-if="answer" :answer="answer" />
         <form class="asks" @submit.prevent="setPair">
-          long off: coil <input v-model="form.coil" class="mono" aria-label="Coil sensor °F" /> air
-          <input v-model="form.air" class="mono" aria-label="Air sensor °F" /> °F
+          long off: coil
+          <input v-model="form.coil" class="mono" :aria-label="`Coil sensor ${degreeSign()}`" /> air
+          <input v-model="form.air" class="mono" :aria-label="`Air sensor ${degreeSign()}`" />
+          {{ degreeSign() }}
           <button class="key">Compare</button>
         </form>
         <VerdictList v-if="answer" :verdicts="answer.verdicts" />

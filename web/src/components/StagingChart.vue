@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import type { Staging } from '@/api/client'
 import { minutes } from '@/model/staging'
+import { degreeSign, inUnit, shownDegrees } from '@/model/units'
 
 const props = defineProps<{ staging: Staging; at: number }>()
 const emit = defineEmits<{ at: [seconds: number] }>()
@@ -36,8 +37,10 @@ const line = (points: number[][]) =>
     .join('')
 /** "41 °F outside", or from where to where. */
 const weather = computed(() => {
-  const [first, last] = [outdoor.value[0], outdoor.value.at(-1)].map((point) => Math.round(point?.[1] ?? 0))
-  return first === last ? `${first} °F outside` : `${first} to ${last} °F outside`
+  const [first, last] = [outdoor.value[0], outdoor.value.at(-1)].map((point) =>
+    Math.round(inUnit(point?.[1] ?? 0)),
+  )
+  return first === last ? `${first} ${degreeSign()} outside` : `${first} to ${last} ${degreeSign()} outside`
 })
 const lanes = computed(() => {
   const ids = [...new Set(props.staging.stages.map((one) => one.output))]
@@ -88,8 +91,8 @@ function key(event: KeyboardEvent) {
         {{ minutes(tick) }}
       </text>
     </g>
-    <text :x="LEFT - 8" :y="y(scale.high) + 5" text-anchor="end">{{ scale.high }}°</text>
-    <text :x="LEFT - 8" :y="y(scale.low) + 2" text-anchor="end">{{ scale.low }}°</text>
+    <text :x="LEFT - 8" :y="y(scale.high) + 5" text-anchor="end">{{ shownDegrees(scale.high) }}°</text>
+    <text :x="LEFT - 8" :y="y(scale.low) + 2" text-anchor="end">{{ shownDegrees(scale.low) }}°</text>
     <path :d="line(set)" class="set" />
     <path :d="line(room)" class="room" />
     <text

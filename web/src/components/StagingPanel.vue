@@ -3,6 +3,8 @@ import { computed, reactive, ref, shallowRef, watch } from 'vue'
 import { api, type Staging, type Visit } from '@/api/client'
 import type { Problem } from '@/model/outcome'
 import { minutes, scriptOf, type StagingForm } from '@/model/staging'
+import { degreeSign, degreeUnit, shownDegrees } from '@/model/units'
+import DegreeInput from './DegreeInput.vue'
 import FindingList from './FindingList.vue'
 import ProblemNote from './ProblemNote.vue'
 import StagingChart from './StagingChart.vue'
@@ -16,7 +18,7 @@ const form = reactive<StagingForm>({
   outdoor: props.visit.outdoor_degrees_f ?? 35,
   outdoorEnd: '',
   room: 'held',
-  course: '0:00 66 41\n20:00 69.5 30',
+  course: `0:00 ${shownDegrees(66)} ${shownDegrees(41)}\n20:00 ${shownDegrees(69.5)} ${shownDegrees(30)}`,
   pushAt: '',
   pushTo: 74,
   hours: 1,
@@ -53,7 +55,7 @@ async function run() {
   problem.value = answer.state === 'failed' ? answer.problem : null
   if (answer.state === 'ready') staging.value = answer.value
 }
-watch([() => ({ ...form }), () => props.settings, at], run, { immediate: true, deep: true })
+watch([() => ({ ...form }), () => props.settings, at, degreeUnit], run, { immediate: true, deep: true })
 
 const stages = computed(() => (staging.value?.stages ?? []).filter((one) => one.on_at < form.hours * 3600))
 </script>
@@ -73,34 +75,14 @@ const stages = computed(() => (staging.value?.stages ?? []).filter((one) => one.
           {{ one.title }}
         </button>
       </div>
-      <label
-        >set
-        <input v-model.number="form.set" type="number" step="0.5" min="40" max="95" class="mono" /> °F</label
-      >
+      <label>set <DegreeInput v-model="form.set" name="set point" :low="40" :high="95" /></label>
       <label
         >error
-        <input
-          v-model.number="form.error"
-          type="number"
-          step="0.1"
-          min="-20"
-          max="40"
-          class="mono"
-          data-testid="error"
-        />
-        °F</label
-      >
+        <DegreeInput v-model="form.error" name="error" difference :low="-20" :high="40" data-testid="error"
+      /></label>
       <label
         >outside
-        <input
-          v-model.number="form.outdoor"
-          type="number"
-          step="1"
-          min="-40"
-          max="120"
-          class="mono"
-          data-testid="outdoor"
-        />
+        <DegreeInput v-model="form.outdoor" name="outside" :low="-40" :high="120" data-testid="outdoor" />
         to
         <input
           v-model.lazy="form.outdoorEnd"
@@ -110,7 +92,7 @@ const stages = computed(() => (staging.value?.stages ?? []).filter((one) => one.
           placeholder="same"
           data-testid="outdoor-end"
         />
-        °F</label
+        {{ degreeSign() }}</label
       >
       <label
         >room
@@ -121,7 +103,7 @@ const stages = computed(() => (staging.value?.stages ?? []).filter((one) => one.
       <label
         >set point moved at
         <input v-model="form.pushAt" class="mono" maxlength="8" placeholder="5:00" data-testid="push-at" /> to
-        <input v-model.number="form.pushTo" type="number" min="40" max="95" class="mono" />
+        <DegreeInput v-model="form.pushTo" name="set point then" :low="40" :high="95" />
       </label>
       <label
         >for
@@ -136,7 +118,7 @@ const stages = computed(() => (staging.value?.stages ?? []).filter((one) => one.
       class="mono course"
       rows="3"
       maxlength="4000"
-      aria-label="A time, the room, outside and set point in °F a line; a dash for as before"
+      :aria-label="`A time, the room, outside and set point in ${degreeSign()} a line; a dash for as before`"
       data-testid="course"
     ></textarea>
     <small v-if="form.room === 'course'" class="how"

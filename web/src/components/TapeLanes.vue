@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
 import { clock, levelAt, shown, valueAt, type Curve, type Signal, type Timeline } from '@/model/tape'
+import { degreeSign, inUnit } from '@/model/units'
 
 const props = defineProps<{
   timeline: Timeline
@@ -49,6 +50,9 @@ function stretches(signal: Signal) {
     return { x: x(at as number), width: Math.max(x(end) - x(at as number), 0.6), value }
   })
 }
+
+/** A temperature is drawn as it is and read in the chosen unit. */
+const reads = (curve: Curve, value: number) => (curve.unit.startsWith('°') ? inUnit(value) : value).toFixed(0)
 
 function path(curve: Curve): { d: string; low: number; high: number } {
   const values = curve.points.map(([, value]) => value ?? 0)
@@ -205,10 +209,10 @@ defineExpose({ zoom, all: () => place(0, whole.value) })
       <g v-for="(curve, i) in courses" :key="curve.id" :transform="`translate(0 ${courseTop(i)})`">
         <path class="curve" :d="path(curve).d" />
         <text class="scale" :x="NAMES - 6" y="16" text-anchor="end">
-          {{ path(curve).high.toFixed(0) }} {{ curve.unit }}
+          {{ reads(curve, path(curve).high) }} {{ curve.unit.startsWith('°') ? degreeSign() : curve.unit }}
         </text>
         <text class="scale" :x="NAMES - 6" :y="CURVE - 12" text-anchor="end">
-          {{ path(curve).low.toFixed(0) }}
+          {{ reads(curve, path(curve).low) }}
         </text>
       </g>
       <template v-for="(pin, i) in pins" :key="`pin${i}`">

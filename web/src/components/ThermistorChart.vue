@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { ThermistorAnswer } from '@/api/client'
+import { degreeSign, inUnit, shownDegrees } from '@/model/units'
 
 const props = defineProps<{ answer: ThermistorAnswer }>()
 const WIDTH = 560
@@ -62,7 +63,7 @@ const degreeTicks = computed(() => {
     </g>
     <g v-for="tick in degreeTicks" :key="`d${tick}`">
       <line :x1="x(tick)" y1="10" :x2="x(tick)" :y2="HEIGHT - FOOT" class="grid" />
-      <text :x="x(tick)" :y="HEIGHT - 8" text-anchor="middle">{{ tick }}°</text>
+      <text :x="x(tick)" :y="HEIGHT - 8" text-anchor="middle">{{ shownDegrees(tick) }}°</text>
     </g>
     <path :d="band" class="band" />
     <path :d="line(0)" class="curve" />
@@ -82,7 +83,8 @@ const degreeTicks = computed(() => {
         :y="y(point.ohms!) - 8"
         class="mono name"
       >
-        {{ point.error_degrees_f > 0 ? '+' : '' }}{{ point.error_degrees_f.toFixed(1) }} °F
+        {{ point.error_degrees_f > 0 ? '+' : '' }}{{ inUnit(point.error_degrees_f, true).toFixed(1) }}
+        {{ degreeSign() }}
       </text>
     </g>
   </svg>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { components } from '@/api/schema'
+import { degrees } from '@/model/units'
 
 const props = defineProps<{
   state: components['schemas']['Refrigerant']
@@ -77,7 +78,7 @@ const slide = computed(() => (heating.value ? 0 : 34))
       <text x="226" y="150" class="small">
         {{ pressure === null ? '–' : Math.round(pressure) }} psi apart
       </text>
-      <text x="226" y="168" class="small">coil {{ coil === null ? '–' : Math.round(coil) }} °F</text>
+      <text x="226" y="168" class="small">coil {{ coil === null ? '–' : degrees(coil) }}</text>
     </svg>
     <figcaption>
       <b v-if="state.valve !== state.told">≠ </b>{{ state.says }} <span>Gauges: {{ state.ports }}.</span>

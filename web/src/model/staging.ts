@@ -1,4 +1,5 @@
 import type { Script } from '@/api/client'
+import { degreeSign, readDegrees } from './units'
 
 /** "12:00" of seconds, "1:05:00" past the hour. */
 export function minutes(seconds: number): string {
@@ -46,9 +47,7 @@ interface Point {
 function pointOf(line: string): Point | null {
   const [time, ...values] = line.trim().split(/[\s;]+/)
   const at = secondsOf(time ?? '')
-  const numbers = values.map((value) =>
-    value === '-' || value === '–' ? null : Number(value.replace(',', '.')),
-  )
+  const numbers = values.map((value) => (value === '-' || value === '–' ? null : (readDegrees(value) ?? NaN)))
   const [room, outdoor = null, set = null] = numbers
   const fine = numbers.length <= 3 && numbers.every((value) => value === null || Number.isFinite(value))
   return at === null || typeof room !== 'number' || !fine ? null : { at, room, outdoor, set }
@@ -70,7 +69,7 @@ function course(text: string): Moves | string {
   for (const line of text.split('\n').filter((one) => one.trim())) {
     const point = pointOf(line)
     if (!point)
-      return `“${line.trim()}”: a time and the room in °F, such as 12:00 69.5; then outside and set point.`
+      return `“${line.trim()}”: a time and the room in ${degreeSign()}, such as 12:00 69.5; then outside and set point.`
     if (point.at <= (points.at(-1)?.at ?? -1)) return `“${line.trim()}” goes back in time.`
     points.push(point)
   }
@@ -96,8 +95,8 @@ export function scriptOf(form: StagingForm): { script: Script } | { wrong: strin
   if (typeof typed === 'string') return { wrong: typed }
   const moves: Moves = [{ at_seconds: 0, what: 'mode', value: form.mode }, ...typed]
   if (form.outdoorEnd.trim() && !moves.some((move) => move.what === 'outdoor')) {
-    const end = Number(form.outdoorEnd.replace(',', '.'))
-    if (!Number.isFinite(end))
+    const end = readDegrees(form.outdoorEnd)
+    if (typeof end !== 'number')
       return { wrong: `Outside at the end: “${form.outdoorEnd.trim()}” is no number.` }
     moves.push({ at_seconds: 0, what: 'outdoor', value: end, over_seconds: form.hours * 3600 })
   }

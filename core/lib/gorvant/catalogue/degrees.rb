@@ -6,6 +6,7 @@ module Gorvant
   module Degrees
     UNITS = %w[F C].freeze
     MARK = "\u2060"
+    UNIT = "°F" # alone it names what the numbers beside it are in, and those stay
     DELTA = "#{MARK}°F"
     NUMBER = /[-+−]?\d+(?:\.\d+)?/
     # One or several numbers before a unit: "30 °F", "28 to 32 °F", "30/60 °F".
@@ -17,7 +18,7 @@ module Gorvant
 
       # A sentence of the core in the unit: numbers before °F turned, to a tenth at most.
       def sentence(text, unit)
-        return text.delete(MARK) if unit == "F" || !text.include?("°F")
+        return text.delete(MARK) if unit == "F" || !text.include?("°F") || text == UNIT
 
         turned = text.gsub(SAID) do
           numbers, delta = Regexp.last_match.captures

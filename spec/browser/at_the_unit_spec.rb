@@ -1,0 +1,95 @@
+# frozen_string_literal: true
+
+require_relative "../support/browser"
+
+# A unit that nobody has seen, by thumb; what is typed and not yet kept; °C; and what nobody looked at.
+RSpec.describe "At the unit", :browser, type: :feature do
+  def kit(id) = find("label", text: id)
+  def meter = find("[aria-label=Meter]")
+
+  it "comes from nothing to a reading that is judged, by thumb on a phone" do
+    resize(390, 844)
+    visit "/"
+    find("a", text: "Begin a visit", match: :first).click
+    find("[data-testid=site]").fill_in(with: "Reed mill")
+    find("[data-testid=unit]").fill_in(with: "Loft unit")
+    kit("One stage, outdoor thermostat").click
+    find("[data-testid=complaint]").fill_in(with: "The strips never come on.")
+    click_on "Aux heat never comes"
+    find("[data-testid=begin]").click
+    expect(page).to have_css("h1", text: "Reed mill, Loft unit")
+    expect(find("[data-testid=intake-standing]")[:class]).to include("so_far")
+    visit "#{current_path.sub('/intake', '')}/trace?call=heat_aux&black=air_handler.C&red=air_handler.W"
+    expect(meter).to have_text("V AC")
+    glass, entry = [".glass", ".reading"].map { |one| meter.find(one).native.rect }
+    expect(glass.y + glass.height).to be <= entry.y
+    meter.find("input").fill_in(with: "24.1")
+    meter.click_on "Keep"
+    expect(page).to have_css("[aria-label=Readings], .log, [data-testid=readings]", text: "24.1").or have_text("24.1 V")
+    expect(complaints).to eq([])
+  end
+
+  it "keeps a half-typed visit through composing a rig, asks before leaving that, and comes back with the new rig chosen" do
+    visit "/visits/new"
+    find("[data-testid=site]").fill_in(with: "Willow kiln")
+    find("[data-testid=unit]").fill_in(with: "Yard unit")
+    find("[data-testid=complaint]").fill_in(with: "Hums and stops")
+    click_on "Compose it"
+    expect(page).to have_current_path(%r{/rigs/new\?for=visit})
+    expect(page).to have_css("[data-testid^=group-]", minimum: 3)
+    visit "/visits/new"
+    expect(find("[data-testid=site]").value).to eq("Willow kiln")
+    expect(find("[data-testid=complaint]").value).to eq("Hums and stops")
+    find("[data-testid=clear]").click
+    expect(find("[data-testid=site]").value).to eq("")
+  end
+
+  it "tells of a visit in °C, takes °C, and keeps °F and everybody's own words" do
+    visit "/settings"
+    find("[data-testid=degrees-C]").click
+    visit "/visits/#{visit_id}/intake"
+    expect(page).to have_text("°C")
+    expect(page).to have_no_text(/\d °F/)
+    outside = find("[data-testid=outdoor_degrees_f]")
+    expect(outside.value).to eq("1.1")
+    outside.set("-5").send_keys(:tab)
+    visit "/visits/#{visit_id}/defrost"
+    expect(page).to have_css("[data-testid=lamps]")
+    expect(page).to have_no_text(/\d °F/)
+    expect(db[:visits].where(id: visit_id).get(:outdoor_degrees_f)).to eq(23.0)
+    visit "/visits/#{visit_id}/thermostat"
+    expect(page).to have_css("[data-testid=stages]")
+    expect(page).to have_no_text(/\d °F/)
+  end
+
+  it "shows the outdoor thermostat where the weather puts it, with what follows, and lets it be supposed otherwise" do
+    heron = db[:visits].join(:units, id: :unit_id).where(Sequel[:units][:name] => "Loft unit").get(Sequel[:visits][:id])
+    visit "/visits/#{heron}/trace?call=heat_aux"
+    expect(page).to have_css("[data-testid=stands]", text: "ODT open: 58 °F outside")
+    expect(find("[data-testid=load-HTR]").text).to match(/off\z/)
+    find("[data-testid=load-HTR]").click
+    expect(find("[data-testid=why]").text).to match(/ODT/)
+    find("[data-testid=stand-ODT]").click
+    expect(find("[data-testid=load-HTR]")).to have_text("on")
+    expect(page).to have_css(".supposed", text: "ODT closed")
+    page.go_back
+  end
+
+  it "has all of a defrost's moments, and what runs beside the drawing without scrolling" do
+    visit trace_path("?call=defrost")
+    expect(page).to have_css("[data-testid=moment-natural][aria-pressed=true]")
+    loads = find("[aria-label='What runs']").native.rect
+    expect(loads.y + loads.height).to be < 800
+    expect(meter.native.rect.then { |rect| rect.y + rect.height }).to be < 800
+    find("[data-testid=moment-forced_jumper]").click
+    expect(page).to have_css("[data-testid=moment-forced_jumper][aria-pressed=true]")
+    expect(page).to have_text("DFT")
+  end
+
+  it "shows nothing as looked at that nobody looked at" do
+    visit "/visits/#{visit_id}/wiring"
+    expect(page).to have_css("[data-testid=wiring-standing].untouched", text: "No end looked at yet")
+    expect(find("[data-testid=page-wiring]").text).not_to include("=")
+    expect(find("[data-testid=page-intake]").text).to include("~")
+  end
+end
