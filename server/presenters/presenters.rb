@@ -31,7 +31,8 @@ module Gorvant
         # One line of the settings' checklist.
         def setting(item)
           about = Catalogue.facts.fetch(item.key)
-          item.to_h.merge(kind: about["kind"], low: about["low"], high: about["high"], unit: about["unit"], delta: about.fetch("delta", false), found_words: Comparison.words(item.key, item.found),
+          item.to_h.merge(kind: about["kind"], low: about["low"], high: about["high"], unit: about["unit"], delta: about.fetch("delta", false),
+              found_words: Comparison.words(item.key, item.found),
                           choices: about.fetch("of", {}).map { |value, says| { value: value, says: says } })
         end
 
@@ -126,7 +127,8 @@ module Gorvant
         def marks(row)
           fitted = Warm.assumed(row)
           read = fitted.empty? ? "agrees" : "so_far"
-          { intake: intake(row).mark, fitted: Warm.rig(row).facts.values.all?(&:assumed?) ? "untouched" : read, trace: readings(row).mark, wiring: "untouched", thermostat: "untouched", defrost: "untouched", find: "untouched",
+          { intake: intake(row).mark, fitted: Warm.rig(row).facts.values.all?(&:assumed?) ? "untouched" : read, trace: readings(row).mark, wiring: "untouched",
+              thermostat: "untouched", defrost: "untouched", find: "untouched",
             close_out: "untouched" }.merge(row[:found_marks].to_h.transform_keys(&:to_sym))
         end
       end

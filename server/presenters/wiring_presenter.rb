@@ -10,7 +10,9 @@ module Gorvant
       end
 
       def to_h
-        { strips: strips, ends: ends, jumpers: jumpers, effects: @check.effects.map { |effect| effect(effect) }, works: @check.works?, standing: @check.standing.to_h, findings: findings, correction: correction,
+        { strips: strips, ends: ends, jumpers: jumpers, effects: @check.effects.map do |effect|
+          effect(effect)
+        end, works: @check.works?, standing: @check.standing.to_h, findings: findings, correction: correction,
           seen: { done: @check.seen[0], all: @check.seen[1] }, faults: @check.faults_on_recorded, as_found: @check.found.to_json_hash }
       end
 

@@ -51,7 +51,8 @@ module Gorvant
                    .join(:rig_revisions, id: Sequel[:visits][:rig_revision_id])
                    .select_all(:visits)
                    .select_append(Sequel[:units][:name].as(:unit_name), Sequel[:sites][:name].as(:site_name), Sequel[:rig_revisions][:digest],
-                                  Sequel[:rig_revisions][:number].as(:revision_number), Sequel[:rig_revisions][:rig_id], tally("agrees").as(:agreeing), tally("disagrees").as(:disagreeing), agreeing_calls.as(:agreeing_calls))
+                                  Sequel[:rig_revisions][:number].as(:revision_number), Sequel[:rig_revisions][:rig_id], tally("agrees").as(:agreeing),
+                                      tally("disagrees").as(:disagreeing), agreeing_calls.as(:agreeing_calls))
       end
 
       # Calls in which a standing reading agrees, with commas between.

@@ -33,7 +33,8 @@ module Gorvant
 
       # A question of the composer. Choices are a list, since JSON objects have only text for keys.
       def fact(key, about)
-        { key: key, title: about["title"], asks: about["asks"], group: about["group"], kind: about["kind"], low: about["kind"] == "table" ? nil : about["low"], high: about["kind"] == "table" ? nil : about["high"], unit: about["unit"],
+        { key: key, title: about["title"], asks: about["asks"], group: about["group"], kind: about["kind"], low: about["kind"] == "table" ? nil : about["low"],
+            high: about["kind"] == "table" ? nil : about["high"], unit: about["unit"],
           delta: about.fetch("delta", false), columns: about.fetch("columns", []),
           choices: about.fetch("of", {}).map { |value, says| { value: value, says: says } } }
       end

@@ -6,6 +6,9 @@ module Gorvant
   module Server
     # One noun of the API. A route is four sentences: read, load, compute, present.
     class Resource < Sinatra::Base
+      # What people wrote themselves, and get back as they wrote it.
+      OWN_WORDS = %w[complaint note name rig_name site content bench setting_labels defrost labels as_found text].freeze
+
       set :show_exceptions, false
       set :raise_errors, false
       set :protection, false # App has its own, in front of everything
@@ -45,9 +48,6 @@ module Gorvant
       def sensor_tables = SensorTables.new(db, viewer)
       def computed = Computed.new(db)
       def tasks = Tasks.new(db, viewer)
-
-      # What people wrote themselves, and get back as they wrote it.
-      OWN_WORDS = %w[complaint note name rig_name site content bench setting_labels defrost labels as_found text].freeze
 
       def json(content, code = 200)
         status code

@@ -109,7 +109,8 @@ RSpec.describe "At the unit", :server do
   end
 
   it "closes no forced test over the API whose marks leave a jumper on, or a question open" do
-    [[{ jumper_on: 1, bridge_on: 5, bridge_off: 20 }, {}, "jumper"], [{ bridge_on: 5 }, {}, "bridge"], [{ bridge_on: 5, bridge_off: 20 }, { coil_jumper: "off" }, "unplugged"]].each do |marks, tally, words|
+    [[{ jumper_on: 1, bridge_on: 5, bridge_off: 20 }, {}, "jumper"], [{ bridge_on: 5 }, {}, "bridge"],
+     [{ bridge_on: 5, bridge_off: 20 }, { coil_jumper: "off" }, "unplugged"]].each do |marks, tally, words|
       send_json(:patch, visit, version: version, defrost: { test: { marks: marks, tally: tally, closed: true } })
       expect([last_response.status, answer["detail"]]).to match([422, include(words)])
     end
@@ -141,7 +142,8 @@ RSpec.describe "At the unit", :server do
   end
 
   it "tells an unknown field, call, kind or visit in words that name it" do
-    { { condition: { call: "heat", outdoor_degrees_f: "warm" } } => "/condition/outdoor_degrees_f", { condition: { call: "heat", faults: [{ kind: "tired" }] } } => "/condition/faults/0/kind",
+    { { condition: { call: "heat", outdoor_degrees_f: "warm" } } => "/condition/outdoor_degrees_f", { condition: { call: "heat",
+        faults: [{ kind: "tired" }] } } => "/condition/faults/0/kind",
       { condition: { call: "heat", moment: "later" } } => "/condition/moment", { condition: { call: "heat", switches: { FLS: "open" } } } => "/condition/switches/FLS" }.each do |body, field|
       send_json(:post, "#{visit}/trace", body)
       expect([last_response.status, answer["errors"]&.first&.fetch("field")]).to eq([422, field])

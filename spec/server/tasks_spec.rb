@@ -23,7 +23,8 @@ RSpec.describe "Long work", :server do
     alike = answer["classes"].find { |group| group.include?({ "kind" => "stuck_closed", "at" => "DFR.valve" }) }
     expect(answer["unseen"]).to include({ "kind" => "valve_stuck", "at" => "RVS" })
     # A contact welded, a thermostat stuck, and every place where red and orange can touch: no voltage tells them apart.
-    expect(alike).to include({ "kind" => "stuck_closed", "at" => "DFR.valve" }, { "kind" => "stuck_closed", "at" => "THERMOSTAT.O" }, { "kind" => "short", "at" => %w[air_handler.R air_handler.O] })
+    expect(alike).to include({ "kind" => "stuck_closed", "at" => "DFR.valve" }, { "kind" => "stuck_closed", "at" => "THERMOSTAT.O" },
+{ "kind" => "short", "at" => %w[air_handler.R air_handler.O] })
     expect(alike.map { |fault| fault["kind"] }.tally).to eq("stuck_closed" => 2, "short" => 5)
     expect(answer["classes"].flatten.size).to be > 20
     expect(worker.run_one).to be_nil

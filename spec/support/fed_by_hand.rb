@@ -15,7 +15,9 @@ class FedByHand
   # Asks it at a time. works, live: ids; quantities: { name => degrees or Quantity }; inputs: of the script; outputs: of its fellows.
   def at(now, works: [], live: [], inputs: {}, outputs: {}, **quantities)
     values = quantities.to_h { |name, value| [name.to_s, value.is_a?(Gorvant::Quantity) ? value : Gorvant::Quantity.still(value)] }
-    seen = Gorvant::Seen.new(now.to_f, { faults: [] }.merge(inputs), @outputs.merge(outputs), works: ->(id) { works.include?(id) }, live: ->(node) { live.include?(node) }, quantities: values)
+    seen = Gorvant::Seen.new(now.to_f, { faults: [] }.merge(inputs), @outputs.merge(outputs), works: ->(id) { works.include?(id) }, live: lambda { |node|
+      live.include?(node)
+    }, quantities: values)
     @answer = controller.step(@memory, seen)
     @memory = @answer.memory
     @outputs = @outputs.merge(@answer.outputs)

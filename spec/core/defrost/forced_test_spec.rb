@@ -245,7 +245,9 @@ RSpec.describe Gorvant::ForcedTest do
 
     it "reads the switch's history where the coil lies between its points: closed and no entry is a finding" do
       at = [rig_with, { bridge_on: 0, bridge_off: 40 }]
-      found = { true => "entry_none", false => "entry_none_warm" }.to_h { |closed, code| [codes(*at, answers: { "went_in" => false, "switch_closed" => closed }, coil_degrees_f: 50), [code]] }
+      found = { true => "entry_none", false => "entry_none_warm" }.to_h do |closed, code|
+        [codes(*at, answers: { "went_in" => false, "switch_closed" => closed }, coil_degrees_f: 50), [code]]
+      end
       expect(found.keys).to eq(found.values)
     end
 
@@ -279,7 +281,9 @@ RSpec.describe Gorvant::ForcedTest do
     end
 
     it "asks no heat of a defrost that was out again before a sequencer could bring it" do
-      short = ->(**facts) { codes(rig_with(forced_entry: "held_pins", **facts), { bridge_on: 0, fan_off: 6, fan_back: 9 }, answers: { "strips" => false }, coil_degrees_f: 82).grep(/strips/) }
+      short = lambda { |**facts|
+        codes(rig_with(forced_entry: "held_pins", **facts), { bridge_on: 0, fan_off: 6, fan_back: 9 }, answers: { "strips" => false }, coil_degrees_f: 82).grep(/strips/)
+      }
       expect(short.call).to eq(%w[strips_no_time])
       expect(codes(rig_with, { bridge_on: 0, fan_off: 15, fan_back: 300 }, answers: { "strips" => false }).grep(/strips/)).to eq(%w[strips_missing])
     end
@@ -292,7 +296,9 @@ RSpec.describe Gorvant::ForcedTest do
       expect(ends.call("temperature", 315, jumper_on: 0)).to eq(%w[ended_early_no_limit])
       told = test(rig_with(defrost_ends_by: "temperature"), at.merge(fan_back: 2000))
       expect(told.warnings.join).to include("no time limit")
-      expect((told.warnings + told.verdicts.flat_map { |one| [one.says, *one.evidence] } + told.steps.map { |step| "#{step.does} #{step.note}" }).grep(/10:00|the limit of|only the time limit/)).to eq([])
+      expect((told.warnings + told.verdicts.flat_map { |one| [one.says, *one.evidence] } + told.steps.map do |step|
+        "#{step.does} #{step.note}"
+      end).grep(/10:00|the limit of|only the time limit/)).to eq([])
     end
 
     it "takes the tally from the marks and asks what they leave open" do

@@ -110,7 +110,7 @@ RSpec.describe Gorvant::Views do
     widths = Gorvant::Link::WIDTHS
     expect(widths.values.uniq.size).to eq(widths.size)
     live = scene.links.select { |link| link.parts.map { |part| part[:state] } == ["live"] && Gorvant::Geometry.length(link.points) > 40 && link.way == "out" }
-    flows, stands = live.partition { |link| link.nodes.any? { |node| %w[wall.G air_handler.G].include?(node) } }
+    flows, stands = live.partition { |link| link.nodes.intersect?(%w[wall.G air_handler.G]) }
     expect([flows.any?, stands.any?]).to eq([true, true])
     expect(flows.flat_map(&:chevrons)).not_to be_empty # the blower's way carries current
     expect(stands.select { |link| link.nodes.include?("outdoor.Y") }).to all(have_attributes(chevrons: be_empty)) # live, and nothing flows past the open switch

@@ -62,8 +62,10 @@ RSpec.describe Gorvant::Fault do
     ["a swap of what is no joint", { "kind" => "swapped", "at" => %w[cable_b.yellow cable_b.orange] }, "at"],
     ["a swap with itself", { "kind" => "swapped", "at" => %w[cable_b.yellow@outdoor cable_b.yellow@outdoor] }, "at"],
     ["a landing where it lands already", { "kind" => "landed", "at" => "cable_a.yellow@wall", "to" => "wall.Y" }, "to"],
-    ["a setting that is none", { "kind" => "set_up", "at" => "changeover", "value" => "B" }, "at"], ["a value that is none", { "kind" => "set_up", "at" => "system_setup", "value" => "steam" }, "value"],
-    ["thermistors that are not there", { "kind" => "sensor_open", "at" => "COIL_T" }, "at"], ["ohms out of all reason", { "kind" => "high_resistance", "at" => "cable_b.yellow@outdoor", "ohms" => -1 }, "ohms"]
+    ["a setting that is none", { "kind" => "set_up", "at" => "changeover", "value" => "B" }, "at"], ["a value that is none", { "kind" => "set_up",
+        "at" => "system_setup", "value" => "steam" }, "value"],
+    ["thermistors that are not there", { "kind" => "sensor_open", "at" => "COIL_T" }, "at"], ["ohms out of all reason", { "kind" => "high_resistance",
+        "at" => "cable_b.yellow@outdoor", "ohms" => -1 }, "ohms"]
   ].each do |what, given, field|
     it "refuses #{what} by its field" do
       expect { trace("heat", on: strips, faults: [given]) }.to raise_error(Gorvant::BadCondition) { |error| expect(error.field).to end_with("/#{field}") }

@@ -10,7 +10,11 @@ RSpec.describe Gorvant::Standing do
     let(:rig) { rig_with }
     let(:ends) do
       rig.cables.flat_map do |cable|
-        cable.conductors.flat_map { |conductor| [[cable.from, conductor.from], [cable.to, conductor.to]].map { |place, terminal| { "cable" => cable.id, "conductor" => conductor.id, "place" => place, "lands_on" => terminal, "color" => conductor.color } } }
+        cable.conductors.flat_map do |conductor|
+          [[cable.from, conductor.from], [cable.to, conductor.to]].map do |place, terminal|
+            { "cable" => cable.id, "conductor" => conductor.id, "place" => place, "lands_on" => terminal, "color" => conductor.color }
+          end
+        end
       end
     end
     let(:settings) { Gorvant::Target.rig(rig).then { |right| Gorvant::Target.fitting(rig).keys.to_h { |key| [key, right[key]] } } }
@@ -55,7 +59,7 @@ RSpec.describe Gorvant::Standing do
 
     it "stands so far until the last point is seen to, and never agrees untold" do
       found = ->(told, seen) { described_class.standing(rig, told: told, seen: seen).mark }
-      expect([found.(false, []), found.(true, []), found.(true, all.drop(1)), found.(false, all), found.(true, all)]).to eq(%w[untouched so_far so_far so_far agrees])
+      expect([found.call(false, []), found.call(true, []), found.call(true, all.drop(1)), found.call(false, all), found.call(true, all)]).to eq(%w[untouched so_far so_far so_far agrees])
     end
 
     it "asks about gas only where gas is fitted" do

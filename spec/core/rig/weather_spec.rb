@@ -93,7 +93,8 @@ RSpec.describe Gorvant::Assembly::Positions do
 
     # [compressor's point, auxiliary's, outdoors] => [compressor, auxiliary, neither]
     { [35, 50, 34] => [false, true, false], [35, 50, 35] => [true, true, false], [35, 50, 50] => [true, true, false], [35, 50, 51] => [true, false, false],
-      [52, 46, 46] => [false, true, false], [52, 46, 47] => [false, false, true], [52, 46, 51.9] => [false, false, true], [52, 46, 52] => [true, false, false] }.each do |(low, high, outdoor), expected|
+      [52, 46, 46] => [false, true, false], [52, 46, 47] => [false, false, true], [52, 46, 51.9] => [false, false, true], [52, 46, 52] => [true, false,
+                                                                                                                                           false] }.each do |(low, high, outdoor), expected|
       it "lets through #{expected.first(2)} at #{outdoor} °F with points #{low} and #{high}" do
         rig = rig_between(low, high)
         expect([described_class.compressor?(rig, outdoor), described_class.auxiliary?(rig, outdoor), described_class.nothing?(rig, outdoor)]).to eq(expected)

@@ -6,7 +6,11 @@ require_relative "../../support/core"
 RSpec.describe Gorvant::Run do
   def rig_with(**facts) = Gorvant::Composer.compose(name: "Backup", facts: { **Bench::APART, thermostat_minimum_off_seconds: 0 }.merge(facts).transform_keys(&:to_s))
   def move(at, what, value, **more) = { "at_seconds" => at, "what" => what, "value" => value }.merge(more.transform_keys(&:to_s))
-  def run(rig, moves, seconds = 1500.0, **start) = Gorvant::Run.of(rig, Gorvant::Script.parse({ "start" => { outdoor_degrees_f: 20 }.merge(start).transform_keys(&:to_s), "moves" => moves }, seconds))
+
+  def run(rig, moves, seconds = 1500.0, **start)
+    Gorvant::Run.of(rig, Gorvant::Script.parse({ "start" => { outdoor_degrees_f: 20 }.merge(start).transform_keys(&:to_s), "moves" => moves }, seconds))
+  end
+
   def spans(timeline, signal) = [*timeline.signal(signal).steps, [timeline.duration_seconds, nil]].each_cons(2).filter_map { |(from, on), (to, _next)| [from, to] if on == true }
   def on?(timeline, at, *signals) = signals.map { |signal| timeline.value_at(signal, at) }
 
@@ -72,7 +76,7 @@ RSpec.describe Gorvant::Run do
     held = run(rig, [frost.call(0, "open"), move(0, "call", "heat"), move(0, "coil", 20), frost.call(300, "closed"), frost.call(360, "open"), move(600, "coil", 65)], **start)
     expect(spans(held, "defrost")).to eq([[300, 600]])
     links = Gorvant::Chain.new(held, "defrost", 200).links
-    expect(links.map { |link| [link.says, link.rule_says].join(" ") }.join).to match(/air/).and(satisfy { |words| !words.match?(/cold coil/) })
+    expect(links.map { |link| [link.says, link.rule_says].join(" ") }.join).to include("air").and(satisfy { |words| !words.match?(/cold coil/) })
   end
 
   describe Gorvant::Chain do

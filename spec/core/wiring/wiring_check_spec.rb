@@ -17,7 +17,8 @@ RSpec.describe Gorvant::WiringCheck do
       rig = RandomRigs.rig(seed)
       settings = Gorvant::Target.rig(rig).then { |right| Gorvant::Target.fitting(rig).keys.to_h { |key| [key, right[key]] } }
       found = check(rig, settings: settings)
-      expect([seed, codes(found) - %w[transformer_overloaded cable_drop drawn_wrong emergency_held_off jumper_forbidden_declared w2_out_not_run], found.correction.moves]).to eq([seed, [], []])
+      expect([seed, codes(found) - %w[transformer_overloaded cable_drop drawn_wrong emergency_held_off jumper_forbidden_declared w2_out_not_run],
+              found.correction.moves]).to eq([seed, [], []])
     end
   end
 

@@ -65,7 +65,7 @@ module Gorvant
 
       # SHA-256 over every file of the catalogue: part of the key under which computed results are kept.
       def digest
-        @digest ||= Digest::SHA256.hexdigest(Dir[File.join(DATA, "**", "*.{yml,json,css}")].sort.map { |path| text(path) }.join("\0"))
+        @digest ||= Digest::SHA256.hexdigest(Dir[File.join(DATA, "**", "*.{yml,json,css}")].map { |path| text(path) }.join("\0"))
       end
 
       private

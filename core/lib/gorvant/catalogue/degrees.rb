@@ -7,10 +7,10 @@ module Gorvant
     UNITS = %w[F C].freeze
     MARK = "\u2060"
     UNIT = "°F" # alone it names what the numbers beside it are in, and those stay
-    DELTA = "#{MARK}°F"
+    DELTA = "#{MARK}°F".freeze
     NUMBER = /[-+−]?\d+(?:\.\d+)?/
     # One or several numbers before a unit: "30 °F", "28 to 32 °F", "30/60 °F".
-    SAID = /(#{NUMBER}(?:(?: to | and | or |, |\/)#{NUMBER})*) ?(\u2060?)°F/
+    SAID = %r{(#{NUMBER}(?:(?: to | and | or |, |/)#{NUMBER})*) ?(\u2060?)°F}
 
     class << self
       # °F as a number in another unit.

@@ -36,7 +36,8 @@ module Gorvant
 
       def counting(rig)
         { school: rig[:defrost_clock], interval_seconds: minutes(rig, :defrost_interval_minutes), counts_on: rig[:clock_counts_on], reads_counts_on: rig.facts.key?("clock_counts_on"),
-          counts_in_cooling: rig[:clock_counts_in_cooling], counts_in_defrost: rig[:clock_counts_in_defrost], restarts_at: rig[:clock_restarts_at], survives_power: rig[:clock_survives_power],
+          counts_in_cooling: rig[:clock_counts_in_cooling], counts_in_defrost: rig[:clock_counts_in_defrost], restarts_at: rig[:clock_restarts_at],
+              survives_power: rig[:clock_survives_power],
           at_expiry: rig[:at_expiry], in_cooling: rig[:defrost_in_cooling], auto: rig[:interval_auto] }
       end
 
@@ -52,7 +53,8 @@ module Gorvant
       def sensing(rig)
         { demand_minimum_seconds: minutes(rig, :demand_minimum_minutes), demand_maximum_seconds: minutes(rig, :demand_maximum_minutes),
           below_air_degrees_f: rig[:demand_below_air_degrees_f], backstop: rig[:failed_sensor_backstop],
-          starts_degrees_f: coil(rig, "coil_sensor_starts_degrees_f", "coil_switch_closes_degrees_f"), ends_degrees_f: coil(rig, "coil_sensor_ends_degrees_f", "coil_switch_opens_degrees_f") }
+          starts_degrees_f: coil(rig, "coil_sensor_starts_degrees_f", "coil_switch_closes_degrees_f"), ends_degrees_f: coil(rig, "coil_sensor_ends_degrees_f",
+              "coil_switch_opens_degrees_f") }
       end
 
       # By what senses the coil. A rig from before sensors had points of their own may have them under the switch.

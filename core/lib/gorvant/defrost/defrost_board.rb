@@ -51,7 +51,8 @@ module Gorvant
     end
 
     def reasons(now, seen)
-      { "defrost" => now.defrosting ? began(now, seen) : idle(now), "turn" => now.turn_until ? because("defrost_turn", from: "defrost", until_seconds: now.turn_until) : because("turn_over") }
+      { "defrost" => now.defrosting ? began(now, seen) : idle(now),
+"turn" => now.turn_until ? because("defrost_turn", from: "defrost", until_seconds: now.turn_until) : because("turn_over") }
     end
 
     def began(now, seen)
@@ -88,6 +89,7 @@ module Gorvant
     # Thermistors are read without a switch between.
     def coil_wakes(now, seen)
       return [] unless @thermistors
+
       sensed = sensed(seen)
       return [] if sensed.failed?
 

@@ -12,7 +12,8 @@ module Gorvant
     # counted: seconds up to `at`, going on at `rate`; spent: seconds of the defrost that is on, at `spent_rate`. waits_for: what it is full
     # and waiting for, a key of WAITS; missed: what kept it from its turn, likewise; backstop: begun by its longest interval, not by frost.
     Memory = Value.define(:counted, :at, :rate, :defrosting, :spent, :spent_rate, :turn_until, :ended, :waits_for, :missed, :forced, :bridged_at, :running, :backstop,
-                          defaults: { counted: 0.0, at: 0.0, rate: 0.0, defrosting: false, spent: 0.0, spent_rate: 0.0, turn_until: nil, ended: nil, waits_for: nil, missed: nil, forced: false,
+                          defaults: { counted: 0.0, at: 0.0, rate: 0.0, defrosting: false, spent: 0.0, spent_rate: 0.0, turn_until: nil, ended: nil, waits_for: nil,
+                              missed: nil, forced: false,
                                       bridged_at: nil, running: false, backstop: false })
 
     class Memory

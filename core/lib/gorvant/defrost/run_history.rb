@@ -28,25 +28,31 @@ module Gorvant
     class << self
       # From JSON: { "minutes" => 240, "fed" => "0-25, 40-62, 75-", "cold" => "always" }. A lane left out: y as fed, cold never, none else.
       def parse(given)
-        problems = []
         raise BadHistory.new([problem("/history", "has to be an object such as {\"minutes\": 240, \"fed\": \"0-25, 40-\"}")]) unless given.is_a?(Hash)
 
-        minutes = given["minutes"]
-        problems << problem("/history/minutes", "has to be 1 to #{MOST_MINUTES.round} minutes, not #{minutes.inspect}") unless minutes.is_a?(Numeric) && minutes.between?(1, MOST_MINUTES)
-        (given.keys - LANES.keys - TEMPERATURES.keys - ["minutes"]).each do |key|
-          problems << problem("/history/#{key.to_s[0, 40]}", "unknown; known are minutes, #{[*LANES.keys, *TEMPERATURES.keys].join(', ')}")
-        end
+        problems = [*length_problem(given["minutes"]), *stray_problems(given)]
         spans = LANES.keys.to_h { |lane| [lane, given.key?(lane) ? spans(given[lane], lane, problems) : nil] }
-        temperatures = TEMPERATURES.keys.select { |lane| given[lane].to_s.strip != "" }.to_h { |lane| [lane, points(given[lane], lane, problems)] }
+        temperatures = TEMPERATURES.keys.reject { |lane| given[lane].to_s.strip == "" }.to_h { |lane| [lane, points(given[lane], lane, problems)] }
         raise BadHistory.new(problems) if problems.any?
 
         usual = LANES.keys.to_h { |lane| [lane, lane == "y" ? spans["fed"] || [] : []] }
-        new(spans: usual.merge(spans.compact), minutes: minutes.to_f, temperatures: temperatures, given: spans.compact.keys)
+        new(spans: usual.merge(spans.compact), minutes: given["minutes"].to_f, temperatures: temperatures, given: spans.compact.keys)
       end
 
       private
 
       def problem(field, says) = { "field" => field, "problem" => says }
+
+      def length_problem(minutes)
+        return [] if minutes.is_a?(Numeric) && minutes.between?(1, MOST_MINUTES)
+
+        [problem("/history/minutes", "has to be 1 to #{MOST_MINUTES.round} minutes, not #{minutes.inspect}")]
+      end
+
+      def stray_problems(given)
+        known = [*LANES.keys, *TEMPERATURES.keys]
+        (given.keys - known - ["minutes"]).map { |key| problem("/history/#{key.to_s[0, 40]}", "unknown; known are minutes, #{known.join(', ')}") }
+      end
 
       def spans(text, lane, problems)
         field = "/history/#{lane}"
@@ -67,8 +73,8 @@ module Gorvant
       def points(text, lane, problems)
         field = "/history/#{lane}"
         parts = text.to_s.split(",").map(&:strip)
-        read = parts.map { |part| parts.one? && !part.include?(":") ? [0.0, Float(part, exception: false)] : part.split(":", 2).map { |number| Float(number, exception: false) } }
-        bad = read.index { |pair| pair.size != 2 || pair.include?(nil) || !pair[0].between?(0, MOST_MINUTES) || !DEGREES.cover?(pair[1]) }
+        read = parts.map { |part| (parts.one? && !part.include?(":") ? ["0", part] : part.split(":", 2)).map { |number| Float(number, exception: false) } }
+        bad = read.index { |pair| !point?(pair) }
         return (problems << problem(field, "'#{parts[bad][0, 30]}' is no minute and temperature; write 0:40, 30:22, or one temperature for all")) && [] if bad
         return (problems << problem(field, "has #{read.size} points; at most #{MOST_SPANS}")) && [] if read.size > MOST_SPANS
 
@@ -76,6 +82,8 @@ module Gorvant
         problems << problem(field, "minute #{format('%g', back[1][0])} comes after #{format('%g', back[0][0])}") if back
         read
       end
+
+      def point?(pair) = pair.size == 2 && pair.none?(&:nil?) && pair[0].between?(0, MOST_MINUTES) && DEGREES.cover?(pair[1])
 
       def span(text)
         match = /\A(\d+(?:\.\d+)?)\s*[-–]\s*(\d+(?:\.\d+)?)?\z/.match(text) or return nil
@@ -88,7 +96,7 @@ module Gorvant
     def on?(lane, minute) = spans.fetch(lane).any? { |from, to| minute >= from && minute < to }
 
     # Whether the air-pressure switch was closed; nil where nobody wrote it down.
-    def frost?(minute) = given.include?("aps") ? on?("aps", minute) : nil
+    def frost(minute) = given.include?("aps") ? on?("aps", minute) : nil
 
     # °F of "coil" or "outdoor" at a minute; nil where nobody wrote it down.
     def degrees(name, minute)
@@ -112,7 +120,7 @@ module Gorvant
     def turning(minute) = spans.select { |_lane, list| list.flatten.any? { |at| (at - minute).abs < 1e-9 && minute.positive? } }.keys
 
     def to_json_hash
-      lanes = spans.select { |lane, _list| given.include?(lane) }
+      lanes = spans.slice(*given)
       lanes.transform_values { |list| list.map { |from, to| "#{format('%g', from)}-#{format('%g', to) if to.finite?}" }.join(", ") }
            .merge(temperatures.transform_values { |points| points.map { |at, degrees| "#{format('%g', at)}:#{format('%g', degrees)}" }.join(", ") }).merge("minutes" => minutes)
     end

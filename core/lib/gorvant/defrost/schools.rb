@@ -76,7 +76,7 @@ module Gorvant
       spent = memory.spent + (((minute * 60) - memory.at) * memory.spent_rate)
       DefrostClock::Inputs.new(powered: !@history.on?("unpowered", minute), y: @history.on?("y", minute), t1: @history.on?("fed", minute), cold: cold?(minute, coil),
                                warm: memory.defrosting && (spent >= (@numbers.fetch("lasts_minutes") * 60) - DefrostClock::EPS), heating: !@history.on?("cooling", minute),
-                               coil: coil, air: air, aps: @history.frost?(minute))
+                               coil: coil, air: air, aps: @history.frost(minute))
     end
 
     # The switch as it was written down, else by the coil.
@@ -99,7 +99,10 @@ module Gorvant
       return [] if kinds.empty?
 
       tie = tie(clock, before, kinds, minute)
-      kinds.map { |kind| step(minute, kind, tie, what: Catalogue.words("defrost.awaits_#{after.waits_for || 'coil'}"), why: Catalogue.words("defrost.missed_#{after.missed || 'coil'}"), counted: format("%g", (after.counted / 60).round(1))) }
+      kinds.map do |kind|
+        step(minute, kind, tie, what: Catalogue.words("defrost.awaits_#{after.waits_for || 'coil'}"), why: Catalogue.words("defrost.missed_#{after.missed || 'coil'}"),
+       counted: format("%g", (after.counted / 60).round(1)))
+      end
     end
 
     def kinds(before, after, relay, inputs, minute)

@@ -20,9 +20,11 @@ module Gorvant
 
     LOW = %w[THERMOSTAT IFR CC CC2 Y2S RVS RVR SEQ SEQ2 HR HR2 BIR GAS HGS BOARD DFT_IN APS_IN COIL_T AMB_T DFR DFR2].freeze
     LINE = %w[TRAN.primary COMP COMP.start COMP2 OFM OFM.start RVS_LINE CCH SR ST BLOWER HTR HTR2].freeze
-    NAMES = { "THERMOSTAT" => "T’STAT", "DFT_IN" => "BOARD", "APS_IN" => "BOARD", "COIL_T" => "coil t°", "AMB_T" => "air t°", "TRAN.primary" => "TRAN", "COMP.start" => "start", "OFM.start" => "start",
+    NAMES = { "THERMOSTAT" => "T’STAT", "DFT_IN" => "BOARD", "APS_IN" => "BOARD", "COIL_T" => "coil t°", "AMB_T" => "air t°", "TRAN.primary" => "TRAN",
+        "COMP.start" => "start", "OFM.start" => "start",
               "RVS_LINE" => "RVS", "BOARD.compressor" => "K", "BOARD.divert" => "LK", "BOARD.defrost" => "defrost", "CAP.herm" => "HERM", "CAP.fan" => "FAN" }.freeze
-    OVER = { "DFT_IN" => "input of", "APS_IN" => "input of", "TRAN.primary" => "primary", "COMP.start" => "COMP", "OFM.start" => "OFM", "BOARD.compressor" => "board", "BOARD.divert" => "board",
+    OVER = { "DFT_IN" => "input of", "APS_IN" => "input of", "TRAN.primary" => "primary", "COMP.start" => "COMP", "OFM.start" => "OFM",
+        "BOARD.compressor" => "board", "BOARD.divert" => "board",
              "BOARD.defrost" => "board", "CAP.herm" => "CAP", "CAP.fan" => "CAP" }.freeze
 
     # at_rest: contacts drawn as on the panel, not as they stand. struck: codes on the panel that are not fitted here.

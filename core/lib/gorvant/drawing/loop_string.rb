@@ -82,8 +82,9 @@ module Gorvant
 
       def load_bead(state)
         branch = @netlist[state.code]
-        bead(id: state.code, kind: "load", label: "#{Naming.code(@trace.rig, state.code)} · #{state.title}", sub: state.on ? "on" : "off", nodes: [branch.from, branch.to], state: @trace.state(branch.from),
-             closed: state.on, place: branch.from.split(".").first)
+        label = "#{Naming.code(@trace.rig, state.code)} · #{state.title}"
+        bead(id: state.code, kind: "load", label: label, sub: state.on ? "on" : "off", nodes: [branch.from, branch.to], state: @trace.state(branch.from), closed: state.on,
+             place: branch.from.split(".").first)
       end
 
       def bead(**fields) = Bead.new(sub: nil, closed: nil, broken: false, place: nil, color: nil, **fields)

@@ -110,7 +110,11 @@ module Gorvant
         rig.set(given["at"] => given["value"])
       end
 
-      def title(_netlist) = format(about.fetch("title"), at: "#{Catalogue.facts.fetch(given['at'])['title'].then { |title| title.include?('/') ? title : title.downcase }} on “#{Comparison.words(given['at'], given['value'])}”")
+      def title(_netlist)
+        format(about.fetch("title"), at: "#{Catalogue.facts.fetch(given['at'])['title'].then do |title|
+          title.include?('/') ? title : title.downcase
+        end} on “#{Comparison.words(given['at'], given['value'])}”")
+      end
     end
 
     # A thermistor of the board: its few volts are the board's own, so no 24 V reading shows it. at: COIL_T or AMB_T.

@@ -29,7 +29,11 @@ module Gorvant
 
         def shorts_of(rig, netlist = Assembly.netlist(rig))
           cables = rig.cables.flat_map { |cable| cable.conductors.reject(&:spare).map { |conductor| netlist["#{cable.id}.#{conductor.id}"].to }.combination(2).to_a }
-          boxes = rig.layout.fetch("places").keys.flat_map { |place| rig.terminals(place).map { |terminal| "#{place}.#{terminal}" }.select { |node| netlist.node?(node) }.combination(2).to_a }
+          boxes = rig.layout.fetch("places").keys.flat_map do |place|
+            rig.terminals(place).map do |terminal|
+              "#{place}.#{terminal}"
+            end.select { |node| netlist.node?(node) }.combination(2).to_a
+          end
           (cables + boxes).map { |pair| fault("short", pair) }
         end
 
@@ -80,7 +84,11 @@ module Gorvant
           return [] unless netlist.branch?("COIL_T")
 
           drift = Catalogue.profile.dig("sensors", "drift_degrees_f")
-          each = %w[COIL_T AMB_T].flat_map { |code| [fault("sensor_open", code), fault("sensor_shorted", code), *[drift, -drift].map { |by| fault("sensor_drifted", code, by_degrees_f: by) }] }
+          each = %w[COIL_T AMB_T].flat_map do |code|
+            [fault("sensor_open", code), fault("sensor_shorted", code), *[drift, -drift].map do |by|
+              fault("sensor_drifted", code, by_degrees_f: by)
+            end]
+          end
           each + [fault("sensor_in_sun", "AMB_T"), fault("sensors_swapped", "COIL_T")]
         end
 

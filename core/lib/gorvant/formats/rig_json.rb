@@ -60,7 +60,11 @@ module Gorvant
         # What /1 takes for so without a word.
         def unsaid?(key, fact) = OLD_DEFAULTS[key] == fact.value && fact.provenance == Provenance.new(source: "assumed")
 
-        def newer?(rig) = OLD_DEFAULTS.keys.any? { |key| !rig.facts.key?(key) } || rig.maker_codes.any? || rig.factory_colors.any? || rig.facts.any? { |key, _fact| Catalogue.facts.dig(key, "kind") == "table" }
+        def newer?(rig)
+          OLD_DEFAULTS.keys.any? { |key| !rig.facts.key?(key) } || rig.maker_codes.any? || rig.factory_colors.any? || rig.facts.any? do |key, _fact|
+            Catalogue.facts.dig(key, "kind") == "table"
+          end
+        end
 
         def fields(content)
           { name: content["name"], archetype: content["archetype"], note: content["note"],

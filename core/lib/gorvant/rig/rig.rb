@@ -59,13 +59,10 @@ module Gorvant
     def terminals(place) = Terminals.of(self, place)
     def place_title(place) = layout.fetch("places").fetch(place)
 
-    private def default(known)
-      by = known.fetch("default_by", {}).filter_map { |other, values| values[self[other]] }
-      by.first || known.fetch("default")
-    end
-
     # Everything wrong with a rig that is well-formed, as [{ "field", "problem" }].
     class Check
+      MOST_ROWS = 20
+
       def initialize(rig) = @rig = rig
 
       def problems
@@ -107,8 +104,6 @@ module Gorvant
 
         problem(field, "has to be a number from #{about['low']} to #{about['high']} #{about['unit']}, not #{given.inspect}")
       end
-
-      MOST_ROWS = 20
 
       # Pairs of numbers, the first of each rising.
       def table(field, given, about)
@@ -188,6 +183,13 @@ module Gorvant
       def landing(place, terminal, field)
         @rig.terminals(place).include?(terminal) ? [] : unknown(field, terminal, @rig.terminals(place), "terminal at the #{@rig.place_title(place)}")
       end
+    end
+
+    private
+
+    def default(known)
+      by = known.fetch("default_by", {}).filter_map { |other, values| values[self[other]] }
+      by.first || known.fetch("default")
     end
   end
 end

@@ -121,7 +121,8 @@ module Gorvant
     def events(event)
       while event && @links.size < MOST_LINKS
         left = event.until_seconds && event.until_seconds > @at ? event.until_seconds - @at : nil
-        @links << Because.new(seconds: event.seconds, signal: event.signal, says: event.says, rule_says: event.rule == "script" ? nil : event.rule_says, as_designed: event.rule == "script" ? nil : event.as_designed,
+        @links << Because.new(seconds: event.seconds, signal: event.signal, says: event.says, rule_says: event.rule == "script" ? nil : event.rule_says,
+            as_designed: event.rule == "script" ? nil : event.as_designed,
             left_seconds: left, left_at_least_seconds: at_least(event.rule, left))
         event = event.because && @timeline.events[event.because]
       end

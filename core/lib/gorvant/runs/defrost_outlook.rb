@@ -129,7 +129,8 @@ module Gorvant
     def due(event)
       sights = course(event.seconds)
       rises = moment.coil_degrees_f ? [Catalogue.words("defrost.assumed_coil_rises")] : []
-      Next.new(in_seconds: event.seconds, says: Catalogue.words("defrost.next", in: words(event.seconds)), because: [event.rule_says, (Catalogue.words("defrost.waste") if thaws_nothing?(event))].compact, course: sights, assumed: assumed + rises)
+      Next.new(in_seconds: event.seconds, says: Catalogue.words("defrost.next", in: words(event.seconds)),
+because: [event.rule_says, (Catalogue.words("defrost.waste") if thaws_nothing?(event))].compact, course: sights, assumed: assumed + rises)
     end
 
     # In and out at the very same moment: the coil is warm already.

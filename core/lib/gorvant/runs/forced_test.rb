@@ -5,6 +5,7 @@ module Gorvant
   # what each observation proves.
   class ForcedTest
     include Telling
+    include Tally
 
     # marks: { mark => seconds on the watch }. answers: what was seen without a time, { "fan" / "valve" / "strips" => true or false }.
     # counted_minutes: on the clock before, nil for unknown; fresh: right after a defrost or a reset. coil_degrees_f at entry, or nil.
@@ -12,7 +13,8 @@ module Gorvant
     # readings: { name => number } of READINGS. tally: { item => "on" / "off" }, what a person said of it. marked_by: { mark => how it was made },
     # a key of MARKED_BY.
     Record = Value.define(:marks, :answers, :marked_by, :counted_minutes, :fresh, :coil_degrees_f, :readings, :tally, :closed, :watch_started_at,
-                          defaults: { marks: {}.freeze, answers: {}.freeze, marked_by: {}.freeze, counted_minutes: nil, fresh: false, coil_degrees_f: nil, readings: {}.freeze, tally: {}.freeze, closed: false,
+                          defaults: { marks: {}.freeze, answers: {}.freeze, marked_by: {}.freeze, counted_minutes: nil, fresh: false, coil_degrees_f: nil,
+                              readings: {}.freeze, tally: {}.freeze, closed: false,
                                       watch_started_at: nil })
     Step = Value.define(:id, :does, :proves, :not, :note, :mark, :tally, :cautions)
     # One line of the tape: expected and seen, seconds on the watch, either may be nil. agrees: within a hand's reaction, nil where one is missing.
@@ -23,9 +25,6 @@ module Gorvant
     # A relay that clicks, a clamp that falls, or a fan seen standing, which has coasted.
     MARKED_BY = %w[click clamp standing].freeze
     READINGS = %w[fan_amps vapour_before_degrees_f vapour_after_degrees_f true_suction_before_psi vapour_port_before_psi true_suction_psi vapour_port_psi coil_at_end_degrees_f].freeze
-    # What has to be as it was before anybody leaves.
-    AT_REST = { "coil_jumper" => "off", "bridge" => "off", "sensor_plug" => "on" }.freeze
-
     attr_reader :rig, :record, :profile
 
     def initialize(rig, record)
@@ -92,44 +91,7 @@ module Gorvant
       near && (possible.one? || zero?) ? near.interval_minutes : nil
     end
 
-    # How each item of this test's tally stands, by the marks and by what a person said: { item => "on", "off" or nil for nobody said }.
-    def tally = items.to_h { |item| [item, stands(item)] }
-
-    # What the marks leave open, and has to be said before the test is closed: { item => question }.
-    def questions = tally.select { |_item, state| state.nil? }.to_h { |item, _state| [item, Catalogue.words("defrost.ask_#{item}")] }
-
-    # Items of the tally that are not as they have to be left: words.
-    def left_behind
-      tally.reject { |item, state| state.nil? || AT_REST.fetch(item) == state }.map { |item, state| Catalogue.words("defrost.left_#{item}", state: state) }
-    end
-
-    # Raises BadHistory while anything is left behind, or nobody said.
-    def refuse_close!
-      left = left_behind + questions.keys.map { |item| Catalogue.words("defrost.unsaid_#{item}") }
-      raise BadHistory.new([{ "field" => "/test/tally", "problem" => Catalogue.words("defrost.not_closed", left: left.join("; ")) }]) if record.closed && left.any?
-    end
-
     private
-
-    PUT_ON = { "coil_jumper" => %w[jumper_on jumper_off], "bridge" => %w[bridge_on bridge_off] }.freeze
-
-    # The bridge of every test; plug and jumper where the board is gone into by them.
-    def items
-      unplugs = rig[:sensing] == "coil_switch" && profile.forced_entry == "speed_up"
-      used = { "bridge" => marks.key?("bridge_on"), "coil_jumper" => marks.key?("jumper_on") || (unplugs && marks.key?("bridge_on")),
-               "sensor_plug" => marks.key?("jumper_on") || (unplugs && marks.key?("bridge_on")) }
-      AT_REST.keys.select { |item| used.fetch(item) || record.tally.key?(item) }
-    end
-
-    # What a person said of it, else the last mark.
-    def stands(item)
-      return record.tally[item] if record.tally.key?(item)
-
-      on, off = PUT_ON[item]
-      return "off" if off && marks[off]
-
-      on && marks[on] ? "on" : nil
-    end
 
     def factor = format("%g", profile.speed_up_factor)
     def sharp = @numbers.fetch("mark_sharp_seconds")

@@ -260,7 +260,9 @@ module Gorvant
       return nil if right.equal?(@fitted) || !set_right.works?(code)
 
       wrong = Target.fitting(@fitted).reject { |key, values| values.include?(@fitted[key]) }.keys
-      words = wrong.map { |key| Catalogue.words("why.set_up_says", title: Catalogue.facts.fetch(key)["title"], is: Comparison.words(key, @fitted[key]), right: Comparison.words(key, right[key])) }
+      words = wrong.map do |key|
+        Catalogue.words("why.set_up_says", title: Catalogue.facts.fetch(key)["title"], is: Comparison.words(key, @fitted[key]), right: Comparison.words(key, right[key]))
+      end
       Why.new(says: say("set_up_wrong", code, link: branch.label, settings: words.join("; ")), missing: branch.id)
     end
 

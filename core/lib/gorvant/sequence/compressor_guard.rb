@@ -35,13 +35,21 @@ module Gorvant
       called = powered && seen.works?("Y_IN")
       now = memory.merge(powered: powered, called: called)
       now = now.merge(trips: 0, locked: false, tripped: false) unless called
-      now = hold(now, seen, "hold_after_power") if powered && memory[:powered] == false && @hold_on_power
-      now = hold(now, seen, "hold_on_make") if @on_make && called && !memory[:called]
+      now = held_at_arrival(now, memory, seen)
       running = called && seen.works?("T1_IN") && !now[:locked]
       now = trip(now, seen) if tripped?(now, seen, called, running)
-      now = hold(now, seen, "short_cycle_hold") if !@on_make && memory[:running] && !running && powered && !seen.outputs["turn"]
+      now = hold(now, seen, "short_cycle_hold") if stopped?(memory, running, seen) && powered
       now.merge(running: running, tripped: now[:tripped] && !running)
     end
+
+    # What begins as something comes: the board's power, or Y.
+    def held_at_arrival(now, memory, seen)
+      now = hold(now, seen, "hold_after_power") if now[:powered] && memory[:powered] == false && @hold_on_power
+      @on_make && now[:called] && !memory[:called] ? hold(now, seen, "hold_on_make") : now
+    end
+
+    # A stop from which a hold on break counts; the board's own turn is none.
+    def stopped?(memory, running, seen) = !@on_make && memory[:running] && !running && !seen.outputs["turn"]
 
     # The relay is in, Y is live, and nothing comes back from the safeties.
     def tripped?(now, seen, called, running) = @sees_trips && called && now[:running] && !running && !now[:tripped] && seen.outputs["hold"] == false

@@ -160,7 +160,8 @@ module Gorvant
       wall = @rig[:thermostat_minimum_off_seconds]
       least = kind == "on_make" ? held - (high - low) : [wall, low].max
       total = unread && least < held ? Catalogue.words("settings.total_between", low: clock(least), total: clock(held)) : Catalogue.words("settings.total", total: clock(held))
-      finding("two_holds", [Catalogue.words("settings.run_restart", seconds: held.round)], wall: clock(wall), board: unread ? "#{clock(low)} to #{clock(high)}" : clock(@rig[:board_hold_seconds]),
+      finding("two_holds", [Catalogue.words("settings.run_restart", seconds: held.round)], wall: clock(wall),
+          board: unread ? "#{clock(low)} to #{clock(high)}" : clock(@rig[:board_hold_seconds]),
           from: Catalogue.wording.fetch("settings.from_#{kind}"), join: Catalogue.wording.fetch("settings.holds_#{kind == 'on_make' ? 'add' : 'overlap'}"), total: total)
     end
 

@@ -74,7 +74,7 @@ module Gorvant
     def inputs(call)
       return [] unless call == "heat"
 
-      { "DFT" => "DFT_IN", "APS" => "APS_IN" }.select { |code, _input| Assembly::Positions.movable(@rig).include?(code) }.flat_map do |code, input|
+      { "DFT" => "DFT_IN", "APS" => "APS_IN" }.slice(*Assembly::Positions.movable(@rig)).flat_map do |code, input|
         %w[open closed].map { |position| state(call, code, position, only: [input]) }
       end
     end

@@ -71,7 +71,9 @@ module Gorvant
       jumpers = AsFound.jumpers_of(rig).reject { |own| found.jumpers.any? { |one| one.place == own.place && [one.from, one.to].sort == [own.from, own.to].sort } }
       unread = Target.fitting(@recorded).keys.reject { |key| found.settings.key?(key) || (@recorded.facts[key] && !@recorded.facts[key].assumed?) }
       titles = unread.map { |key| Catalogue.facts.fetch(key)["title"].downcase }
-      [*(Catalogue.words("standing.ends", count: all - done) if done < all), *jumpers.map { |jumper| jumper_words(jumper) }, *(Catalogue.words("standing.set_up", titles: titles.join(", ")) if titles.any?)]
+      [*(Catalogue.words("standing.ends", count: all - done) if done < all), *jumpers.map do |jumper|
+        jumper_words(jumper)
+      end, *(Catalogue.words("standing.set_up", titles: titles.join(", ")) if titles.any?)]
     end
 
     def jumper_words(jumper) = Catalogue.words("standing.jumper", ends: "#{jumper.from}–#{jumper.to}", place: Naming.place(rig, jumper.place))

@@ -8,7 +8,8 @@ module Gorvant
       VIA = 22
       PINS = { "outdoor.board.Y_out" => "Y →", "outdoor.board.Y_in" => "→ Y", "outdoor.board.M" => "M", "outdoor.board.T1" => "T1", "outdoor.board.RVS" => "RVS",
                "outdoor.board.HGS" => "HGS",
-               "outdoor.board.APS_1" => "APS", "outdoor.board.APS_2" => "APS in", "outdoor.board.DFT_1" => "DFT", "outdoor.board.DFT_2" => "DFT in", "outdoor.board.COIL_T_1" => "coil", "outdoor.board.COIL_T_2" => "coil C", "outdoor.board.AMB_T_1" => "air",
+               "outdoor.board.APS_1" => "APS", "outdoor.board.APS_2" => "APS in", "outdoor.board.DFT_1" => "DFT", "outdoor.board.DFT_2" => "DFT in",
+                   "outdoor.board.COIL_T_1" => "coil", "outdoor.board.COIL_T_2" => "coil C", "outdoor.board.AMB_T_1" => "air",
                "outdoor.board.AMB_T_2" => "air C" }.freeze
       BETWEEN = %w[BOARD.compressor BOARD.divert DFR.valve_rest DFR.valve DFR.W2_in DFR.W2 DFR.Y2 DFR.HGS BOARD BOARD.defrost DFR DFR2].freeze
       NAMES = { "BOARD.compressor" => "K", "BOARD.divert" => "LK", "BOARD.defrost" => "out" }.freeze

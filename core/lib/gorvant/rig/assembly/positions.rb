@@ -62,7 +62,9 @@ module Gorvant
         def by_call(condition)
           return [] unless [nil, "natural"].include?(condition.moment)
 
-          Catalogue.calls.fetch(condition.call).fetch("switches", {}).map { |code, state| Stand.new(code: code, state: state, says: Catalogue.words("stands.defrost", code: code, state: state)) }
+          Catalogue.calls.fetch(condition.call).fetch("switches", {}).map do |code, state|
+            Stand.new(code: code, state: state, says: Catalogue.words("stands.defrost", code: code, state: state))
+          end
         end
 
         def thermostat(rig, condition)

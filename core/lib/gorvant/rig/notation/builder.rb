@@ -168,7 +168,9 @@ module Gorvant
       def joins?(feed, first, second) = feed.each_cons(2).any? { |a, b| a.text == first && b.text == second }
 
       # Each two terminals that follow each other.
-      def pairs = @pairs ||= @reader.rungs.flat_map { |rung| rung.feeds.flat_map { |feed| feed.reject { |word| Vocabulary::INLINE.include?(word.text) }.each_cons(2).select { |one| one.all?(&:terminal?) } } }
+      def pairs
+        @pairs ||= @reader.rungs.flat_map { |rung| rung.feeds.flat_map { |feed| feed.reject { |word| Vocabulary::INLINE.include?(word.text) }.each_cons(2).select { |one| one.all?(&:terminal?) } } }
+      end
 
       def build
         facts = @said.transform_values { |value, _word| Fact.new(value: value, provenance: Provenance.new(source: "diagram")) }

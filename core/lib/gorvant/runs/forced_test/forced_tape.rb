@@ -60,7 +60,10 @@ module Gorvant
         acts = acts.merge("bridge_on" => %w[bridge on]).slice(*@seen.keys).merge("bridge_off" => %w[bridge off])
         at = @seen.merge("bridge_off" => bridge_off(offset))
         list = acts.map { |mark, (what, value)| { "at_seconds" => [at[mark] + offset, 0.0].max, "what" => what, "value" => value, "of" => what == "jumper" ? PINS : nil }.compact }
-        plug = { "at_seconds" => [@seen["jumper_on"] + offset, 0.0].max, "what" => "fault", "of" => { "kind" => "stuck_open", "at" => "DFT" }, "value" => "begins" } if acts.key?("jumper_on") && @record.answers["unplugged"] != false
+        if acts.key?("jumper_on") && @record.answers["unplugged"] != false
+          plug = { "at_seconds" => [@seen["jumper_on"] + offset, 0.0].max, "what" => "fault", "of" => { "kind" => "stuck_open", "at" => "DFT" },
+"value" => "begins" }
+        end
         [{ "at_seconds" => 0.0, "what" => "call", "value" => "heat" }, *list, *[plug].compact].sort_by.with_index { |move, i| [move["at_seconds"], i] }
       end
 

@@ -11,7 +11,8 @@ module Gorvant
         wrong("", "has to be an object with marks, answers, readings and tally") && refuse unless @given.is_a?(Hash)
         stray = @given.keys - Record.members.map(&:to_s)
         stray.each { |key| wrong("/#{key.to_s[0, 40]}", "unknown; known are #{Record.members.join(', ')}") }
-        made = { marks: numbers("marks", MARKS, 0..86_400), answers: flags("answers", ANSWERS), marked_by: choices("marked_by", MARKS, MARKED_BY), readings: numbers("readings", READINGS, -60..900), tally: tally,
+        made = { marks: numbers("marks", MARKS, 0..86_400), answers: flags("answers", ANSWERS), marked_by: choices("marked_by", MARKS, MARKED_BY),
+            readings: numbers("readings", READINGS, -60..900), tally: tally,
                  counted_minutes: number("counted_minutes", 0..600), coil_degrees_f: number("coil_degrees_f", -60..200), fresh: @given["fresh"] == true, closed: @given["closed"] == true,
                  watch_started_at: number("watch_started_at", 0..100_000_000_000) }
         refuse if @problems.any?
