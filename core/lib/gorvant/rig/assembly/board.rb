@@ -23,23 +23,18 @@ module Gorvant
         def sensing(sketch)
           return thermistors(sketch) if sketch.rig[:sensing] == "thermistors"
 
-          sketch.name("outdoor.board.DFT_1", "coil switch pin, R side")
-          sketch.name("outdoor.board.DFT_2", "coil switch pin, input side")
-          sketch.join(R, "outdoor.board.DFT_1")
-          last = sketch.string(%w[DFT], "outdoor", "outdoor.board.DFT_1")
-          sketch.join(last, "outdoor.board.DFT_2", how: :factory_wire)
-          sketch.load("DFT_IN", from: "outdoor.board.DFT_2", to: C)
-          air_pressure(sketch) if sketch.rig[:air_pressure_switch]
+          input(sketch, "DFT", "coil switch pin")
+          input(sketch, "APS", "air-pressure pin") if sketch.rig[:air_pressure_switch]
         end
 
-        # An input of its own: it is asked when a defrost is to begin, and at no other time.
-        def air_pressure(sketch)
-          sketch.name("outdoor.board.APS_1", "air-pressure pin, R side")
-          sketch.name("outdoor.board.APS_2", "air-pressure pin, input side")
-          sketch.join(R, "outdoor.board.APS_1")
-          last = sketch.string(%w[APS], "outdoor", "outdoor.board.APS_1")
-          sketch.join(last, "outdoor.board.APS_2", how: :factory_wire)
-          sketch.load("APS_IN", from: "outdoor.board.APS_2", to: C)
+        # A switch between two pins of the board, and the input behind it: each switch has one of its own.
+        def input(sketch, code, title)
+          pins = [1, 2].map { |pin| "outdoor.board.#{code}_#{pin}" }
+          pins.zip(["R side", "input side"]) { |pin, side| sketch.name(pin, "#{title}, #{side}") }
+          sketch.join(R, pins[0])
+          last = sketch.string([code], "outdoor", pins[0])
+          sketch.join(last, pins[1], how: :factory_wire)
+          sketch.load("#{code}_IN", from: pins[1], to: C)
         end
 
         # Two plugs of two pins; the board reads them with a few volts of its own, which 24 V circuits never see.
