@@ -62,7 +62,7 @@ module Gorvant
 
       def tally
         object("tally").each do |key, value|
-          wrong("/tally/#{key.to_s[0, 40]}", "unknown; known are #{AT_REST.keys.join(', ')}") unless AT_REST.key?(key)
+          wrong("/tally/#{key.to_s[0, 40]}", "unknown; known are #{Tally::AT_REST.keys.join(', ')}") unless Tally::AT_REST.key?(key)
           wrong("/tally/#{key.to_s[0, 40]}", "has to be on or off") unless %w[on off].include?(value)
         end
       end
