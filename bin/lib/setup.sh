@@ -30,11 +30,6 @@ install_packages() {
   need npm npm
   need git git
   [ -e /usr/include/ruby-3.1.0/ruby.h ] || ls /usr/include/ruby-*/ruby.h >/dev/null 2>&1 || ls "$(ruby -e 'print RbConfig::CONFIG["rubyhdrdir"]' 2>/dev/null)/ruby.h" >/dev/null 2>&1 || MISSING+=(ruby-dev)
-  # What an own libxml2 would be built from cannot stand in a folder with a space in its path.
-  [ -e /usr/include/libxml2/libxml/tree.h ] || MISSING+=(libxml2-dev)
-  [ -e /usr/include/libxslt/xslt.h ] || MISSING+=(libxslt1-dev)
-  [ -e /usr/include/zlib.h ] || MISSING+=(zlib1g-dev)
-  need pkg-config pkg-config
   [ -n "$(pg_bin)" ] && [ -x "$(pg_bin)/initdb" ] || [ -n "${DATABASE_URL:-}" ] || MISSING+=(postgresql)
   ldconfig -p 2>/dev/null | grep -q 'libvips\.so\.42' || ls /usr/lib/*/libvips.so.42 >/dev/null 2>&1 || MISSING+=(libvips42)
   local extra
