@@ -5,6 +5,16 @@ ROOT=$(cd "$(dirname "${BASH_SOURCE[0]}")/../.." && pwd)
 cd "$ROOT" || exit 1
 export BUNDLE_GEMFILE="$ROOT/Gemfile" BUNDLE_SILENCE_ROOT_WARNING=true LC_ALL=C.UTF-8
 
+# Some gems are compiled by tools that cannot stand a space in a path: then they lie in the user's cache, not in vendor/.
+case $ROOT in
+  *[[:space:]]*)
+    GEMS=${XDG_CACHE_HOME:-$HOME/.cache}/gorvant
+    case $GEMS in *[[:space:]]*) GEMS=/var/tmp/gorvant-$(id -u) ;; esac
+    mkdir -p "$GEMS"
+    export BUNDLE_APP_CONFIG="$GEMS" BUNDLE_PATH="$GEMS/bundle" BUNDLE_JOBS=2
+    ;;
+esac
+
 say() { printf '%s\n' "$*" >&2; }
 die() { say "error: $*"; exit 1; }
 have() { command -v "$1" >/dev/null 2>&1; }

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import type { Wiring, WiringFinding } from '@/api/client'
 import { SIGNS } from '@/model/visitPages'
 
@@ -8,6 +8,14 @@ const emit = defineEmits<{ mark: [ends: string[]] }>()
 
 const SIGN: Record<string, string> = { fault: '≠', warning: '!', note: 'i', as_designed: '=' }
 const wrong = computed(() => props.wiring.effects.filter((effect) => !effect.works))
+/** Every call by itself, and what is wrong in whatever state; the states that work fold away. */
+const shown = computed(() =>
+  all.value
+    ? props.wiring.effects
+    : props.wiring.effects.filter((effect) => !effect.works || callOf(effect.trial) === effect.trial),
+)
+const folded = computed(() => props.wiring.effects.length - shown.value.length)
+const all = ref(false)
 const fewest = computed(() => props.wiring.correction)
 const endsOf = (finding: WiringFinding) =>
   finding.ends.map((end) => `${end.cable}.${end.conductor}@${end.place}`)
@@ -19,12 +27,15 @@ const callOf = (trial: string) => trial.replace(/_([A-Z0-9]+_(open|closed)|locko
   <div class="side">
     <section class="calls" aria-label="Every call as found" data-testid="calls">
       <span
-        v-for="effect in wiring.effects"
+        v-for="effect in shown"
         :key="effect.trial"
         :class="['call', { wrong: !effect.works }]"
         :title="effect.says"
         >{{ effect.works ? '=' : '≠' }} {{ effect.title }}</span
       >
+      <button v-if="folded || all" class="key quiet" data-testid="states" @click="all = !all">
+        {{ all ? 'Calls only' : `= ${folded} states of weather, safeties and board` }}
+      </button>
     </section>
     <section v-if="wrong.length || fewest.moves.length" class="fewest" data-testid="fewest">
       <h2>Fewest moves so that every call works</h2>
