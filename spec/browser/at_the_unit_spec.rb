@@ -92,4 +92,45 @@ RSpec.describe "At the unit", :browser, type: :feature do
     expect(find("[data-testid=page-wiring]").text).not_to include("=")
     expect(find("[data-testid=page-intake]").text).to include("~")
   end
+
+  it "folds the states that work, and shows each that does not" do
+    visit "/visits/#{visit_id}/wiring"
+    plain = all("[data-testid=calls] .call").size
+    find("[data-testid=states]").click
+    expect(all("[data-testid=calls] .call").size).to be > plain
+    find("[data-testid=states]").click
+    find('[data-testid="end-cable_b.yellow@outdoor"]').click
+    find('[data-testid="screw-outdoor.CC"]').click
+    expect(page).to have_css("[data-testid=calls] .call.wrong", text: /Heat, HPS open/)
+    expect(page).to have_css("[data-testid=fewest] li", text: "yellow")
+  end
+
+  it "asks of a forced test what its marks leave open, and closes it only then; another test keeps the first" do
+    fresh = db[:visits].join(:units, id: :unit_id).where(Sequel[:units][:name] => "Waiting room unit").get(Sequel[:visits][:id])
+    visit "/visits/#{fresh}/defrost"
+    click_on "Forced test"
+    find("[data-testid=mark-bridge_on]").click
+    find("[data-testid=mark-bridge_off]").click
+    expect(page).to have_css("[data-testid=tally]", text: /unplugged|jumper/)
+    expect(page).to have_css("[data-testid=close-test][disabled]")
+    find("[data-testid=tally-sensor_plug-on]").click
+    find("[data-testid=tally-coil_jumper-off]").click
+    find("[data-testid=close-test]:not([disabled])").click
+    expect(page).to have_css("[data-testid=watch-state]", text: "closed")
+    find("[data-testid=new-test]").click
+    expect(page).to have_css("[data-testid=earlier-0]")
+    visit current_path
+    click_on "Forced test"
+    expect(page).to have_css("[data-testid=earlier-0]")
+  end
+
+  it "names its eight marks on the day sheet, and leads from a symptom to the first thing to look at" do
+    visit "/"
+    %w[Intake Fitted Trace Wiring Thermostat Defrost].each { |name| expect(page).to have_css("main", text: name) }
+    expect(page).to have_text("not looked at").and have_text("right so far")
+    visit "/visits/#{visit_id}/trace"
+    expect(page).to have_css("[data-testid=leads] a", minimum: 1)
+    find("[data-testid=leads] a", match: :first).click
+    expect(page).to have_no_css("[data-testid=leads]").or have_css("[data-testid=lamps], [data-testid=expected]")
+  end
 end
