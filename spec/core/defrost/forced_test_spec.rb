@@ -301,6 +301,24 @@ RSpec.describe Gorvant::ForcedTest do
       end).grep(/10:00|the limit of|only the time limit/)).to eq([])
     end
 
+    it "says what nobody looked at, and ends what nobody saw end, as undetermined" do
+      entered = test(rig_with, { bridge_on: 0, fan_off: 15, bridge_off: 15.5 }, counted_minutes: 0).verdicts
+      by_code = entered.to_h { |one| [one.code, one.verdict] }
+      expect(by_code).to include("strips_unclear" => "undetermined", "end_not_seen" => "undetermined", "valve_unclear" => "undetermined")
+      expect(codes(rig_with(backup: "none"), { bridge_on: 0, fan_off: 15, bridge_off: 15.5 }).grep(/strips/)).to eq([])
+    end
+
+    it "tells a jumper's coming off from a switch that was plugged in all along" do
+      at = { jumper_on: 0, bridge_on: 0, fan_off: 15, bridge_off: 14.9, jumper_off: 200, fan_back: 201 }
+      ends = [true, nil, false].map { |unplugged| codes(rig_with, at, answers: { "unplugged" => unplugged }.compact).grep(/\Aend/) }
+      expect(ends).to eq([%w[ended_by_hand], %w[ended_by_hand], %w[ended_by_hand_plugged]])
+    end
+
+    it "holds nothing against a selector on “auto” that fits no usual interval either" do
+      auto = test(rig_with(interval_auto: true), { bridge_on: 0, fan_off: 44 }, fresh: true).verdicts.first
+      expect([auto.code, auto.verdict]).to eq(%w[interval_none_auto undetermined])
+    end
+
     it "takes the tally from the marks and asks what they leave open" do
       at = { jumper_on: 1, bridge_on: 4, fan_off: 19 }
       one = test(rig_with, at, closed: true)
