@@ -79,7 +79,7 @@ module Gorvant
       points = way_between([from[0] + half(first), from[1]], [to[0] - half(second), to[1]])
       cables = @string.beads[@string.beads.index(first)..@string.beads.index(second)].select { |bead| bead.kind == "cable" }
       between = branches(*nodes)
-      factory = cables.empty? ? @pen.factory_color(*between.flat_map { |id| [@trace.netlist[id].from, @trace.netlist[id].to] }) : nil
+      factory = cables.empty? ? @pen.factory_color(*nodes, *between.flat_map { |id| [@trace.netlist[id].from, @trace.netlist[id].to] }) : nil
       @pen.run(between, *nodes, points, way: after_load?(first) ? "home" : "out", line: cables.any? ? "field" : "factory", color: cables.first&.color || factory)
       colors = [*cables.map(&:color), factory].compact
       color_names(colors, points) if colors.any?

@@ -28,7 +28,7 @@ module Gorvant
     def degrees(value) = format("%g", value)
 
     def fan
-      [Line.new(id: "fan", does: Catalogue.words("bench.fan"), after_seconds: 0, expect: lit(Condition.new(call: "fan")), cautions: [])]
+      [Line.new(id: "fan", does: Catalogue.words("bench.fan"), after_seconds: 0, expect: lit(condition("fan")), cautions: [])]
     end
 
     # Terminals at the wall that are live, as lamps on them would show: jumpers of the rig and feeds back included.
@@ -36,6 +36,9 @@ module Gorvant
       trace = Trace.new(@rig, condition)
       (@rig.terminals("wall") - %w[R C]).select { |terminal| trace.state("wall.#{terminal}") == "live" }.map { |terminal| Naming.letter(@rig, terminal) }.sort
     end
+
+    # In the weather of the day: an outdoor thermostat stands where it puts it.
+    def condition(call, **more) = Condition.new(call: call, outdoor_degrees_f: @outdoor, **more)
 
     # What fast recovery brings all at once, where it is on.
     def fast(mode)
@@ -108,13 +111,13 @@ module Gorvant
     def idle(mode)
       return [] if @rig[:changeover_school] == "by_call" || @rig[:system_setup] == "conventional"
 
-      lit(Condition.new(call: "off", outputs: [@rig.changeover_terminal(mode == "cool" ? "O" : "B")].compact))
+      lit(condition("off", outputs: [@rig.changeover_terminal(mode == "cool" ? "O" : "B")].compact))
     end
 
     def emergency
       return [] if @rig[:backup] == "none"
 
-      expect = lit(Condition.new(call: "emergency"))
+      expect = lit(condition("emergency"))
       [Line.new(id: "emergency", does: Catalogue.words("bench.emergency", by: degrees(@rig[:stage_1_error_degrees_f])), after_seconds: 0, expect: expect,
           cautions: @rig[:backup] == "strips" ? ["strips"] : ["maker_first"])]
     end
