@@ -1,3 +1,4 @@
+import { fileURLToPath } from 'node:url'
 import vue from '@vitejs/plugin-vue'
 import components from 'unplugin-vue-components/vite'
 import { ElementPlusResolver } from 'unplugin-vue-components/resolvers'
@@ -6,7 +7,7 @@ import { defineConfig } from 'vite'
 export default defineConfig({
   root: 'web',
   plugins: [vue(), components({ dirs: [], dts: false, resolvers: [ElementPlusResolver()] })],
-  resolve: { alias: { '@': new URL('./web/src', import.meta.url).pathname } },
+  resolve: { alias: { '@': fileURLToPath(new URL('./web/src', import.meta.url)) } }, // a path may have a space
   build: { outDir: 'dist', emptyOutDir: true, target: 'es2022' },
   server: {
     port: 9500,
