@@ -13,7 +13,7 @@ module Gorvant
             line.to_h.merge(cautions: line.cautions.map { |key| Catalogue.cautions.fetch(key) }, **%i[expected_volts_ac low_volts_ac high_volts_ac].to_h { |key| [key, line[key]&.round(1)] })
           end
           { lamps: outlook.lamps.map(&:to_h), following: following(outlook.following), checklist: lines, school: Catalogue.words("defrost.school_#{profile.school}"),
-            assumed: profile.assumed, interval_minutes: profile.interval_seconds / 60, limit_minutes: profile.limit_seconds && (profile.limit_seconds / 60),
+            assumed: profile.assumed, interval_minutes: profile.full_seconds / 60, limit_minutes: profile.limit_seconds && (profile.limit_seconds / 60),
             counts: outlook.counts, calls: Outputs.calls(outlook.rig), measured: outlook.measured?, warnings: profile.limit_seconds ? [] : [Catalogue.wording.fetch("defrost.warn_no_limit")],
             air_pressure_switch: outlook.rig[:sensing] == "coil_switch" && outlook.rig[:air_pressure_switch] }
         end

@@ -412,4 +412,28 @@ summary {
   padding: 0 40px;
   font-size: 19px;
 }
+
+@media (max-width: 640px) {
+  .kits {
+    grid-template-columns: minmax(0, 1fr);
+  }
+
+  .kit {
+    grid-template-columns: 116px minmax(0, 1fr);
+    column-gap: 12px;
+    align-items: center;
+  }
+
+  .kit > :deep(svg) {
+    grid-row: 1 / span 2;
+  }
+
+  .kit b {
+    align-self: end;
+  }
+
+  .kit small {
+    align-self: start;
+  }
+}
 </style>
