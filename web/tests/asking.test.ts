@@ -1,0 +1,169 @@
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { nextTick, ref, type Ref } from 'vue'
+import { useAsked } from '../src/composables/useAsked'
+import { useKept } from '../src/composables/useKept'
+import { actionFor, KEYS } from '../src/model/keys'
+import type { Outcome } from '../src/model/outcome'
+import { degreeUnit } from '../src/model/units'
+import { MEANS, PAGES, SIGNS } from '../src/model/visitPages'
+
+const ready = <T>(value: T): Outcome<T> => ({ state: 'ready', value })
+const failed = { state: 'failed', problem: { type: '', title: 'No', status: 500, detail: 'no' } } as const
+const settle = async () => {
+  for (let i = 0; i < 6; i++) await nextTick()
+}
+
+describe('a question that is kept', () => {
+  it('is asked once, however often it comes back, and its neighbors are asked ahead', async () => {
+    const asked: number[] = []
+    const question: Ref<number | null> = ref(1)
+    const { outcome } = useKept(question, async (one: number) => (asked.push(one), ready(one * 10)), [2])
+    await settle()
+    expect([asked, outcome.value]).toEqual([[1, 2], ready(10)])
+    question.value = 2
+    await settle()
+    question.value = 1
+    await settle()
+    expect([asked, outcome.value]).toEqual([[1, 2], ready(10)])
+  })
+
+  it('that failed is asked again, and one that nobody asks any more does not answer late', async () => {
+    const answers = new Map<number, (answer: Outcome<string>) => void>()
+    const question = ref(1)
+    let asked = 0
+    const { outcome, forget } = useKept(question, (one: number) => {
+      asked++
+      return new Promise<Outcome<string>>((resolve) => answers.set(one, resolve))
+    })
+    await settle()
+    question.value = 2
+    await settle()
+    answers.get(2)?.(ready('two'))
+    answers.get(1)?.(ready('one, late'))
+    await settle()
+    expect(outcome.value).toEqual(ready('two'))
+    question.value = 3
+    await settle()
+    answers.get(3)?.(failed)
+    await settle()
+    expect(outcome.value.state).toBe('failed')
+    question.value = 2
+    await settle()
+    question.value = 3
+    await settle()
+    expect(asked).toBe(4)
+    forget()
+    question.value = 2
+    await settle()
+    expect(asked).toBe(5)
+  })
+
+  it('that is none is not asked', async () => {
+    const ask = vi.fn(async () => ready(1))
+    useKept(ref(null), ask)
+    await settle()
+    expect(ask).not.toHaveBeenCalled()
+  })
+})
+
+describe('a question that is asked again', () => {
+  it('keeps the newest answer, whichever comes last', async () => {
+    const answers: ((answer: Outcome<number>) => void)[] = []
+    const { outcome, again } = useAsked(
+      () => new Promise<Outcome<number>>((resolve) => answers.push(resolve)),
+    )
+    void again()
+    answers[1]?.(ready(2))
+    answers[0]?.(ready(1))
+    await settle()
+    expect(outcome.value).toEqual(ready(2))
+  })
+})
+
+describe('the server’s answers', () => {
+  const sent: Request[] = []
+  const answer = (status: number, body: unknown) => {
+    vi.stubGlobal('location', { href: 'http://here/', origin: 'http://here' })
+    vi.stubGlobal('fetch', async (request: Request) => {
+      sent.push(request)
+      if (status === 0) throw new TypeError('no network')
+      return new Response(typeof body === 'string' ? body : JSON.stringify(body), {
+        status,
+        headers: { 'content-type': status < 400 ? 'application/json' : 'application/problem+json' },
+      })
+    })
+  }
+  const ask = async () => {
+    vi.resetModules()
+    const RealRequest = globalThis.Request
+    vi.stubGlobal(
+      'Request',
+      class extends RealRequest {
+        constructor(input: RequestInfo | URL, init?: RequestInit) {
+          super(typeof input === 'string' ? new URL(input, 'http://here/') : input, init)
+        }
+      },
+    )
+    const { api } = await import('../src/api/client')
+    return api.visits()
+  }
+  beforeEach(() => void (sent.length = 0))
+  afterEach(() => vi.unstubAllGlobals())
+
+  it('come as values, as the problem they are, or as none at all, and never as an exception', async () => {
+    answer(200, { visits: [] })
+    expect(await ask()).toEqual(ready({ visits: [] }))
+    vi.unstubAllGlobals()
+    answer(422, { type: 'x', title: 'Not acceptable', status: 422, detail: 'the site is missing' })
+    expect(await ask()).toMatchObject({ state: 'failed', problem: { detail: 'the site is missing' } })
+    vi.unstubAllGlobals()
+    answer(502, '<html>')
+    expect(await ask()).toMatchObject({ state: 'failed' })
+    vi.unstubAllGlobals()
+    answer(0, '')
+    expect(await ask()).toMatchObject({ state: 'failed', problem: { status: 0, title: 'No answer' } })
+  })
+
+  it('are asked in °C only where that was chosen', async () => {
+    answer(200, { visits: [] })
+    await ask()
+    expect(sent[0]?.headers.get('X-Degrees')).toBeNull()
+    const { degreeUnit: unit } = await import('../src/model/units')
+    unit.value = 'C'
+    const { api } = await import('../src/api/client')
+    await api.visits()
+    expect(sent[1]?.headers.get('X-Degrees')).toBe('C')
+    unit.value = degreeUnit.value = 'F'
+  })
+})
+
+describe('keys', () => {
+  const press = (key: string, more: Partial<KeyboardEvent> = {}) =>
+    actionFor({ key, target: null, ctrlKey: false, metaKey: false, altKey: false, ...more } as KeyboardEvent)
+
+  it('each do one thing, and no two the same', () => {
+    expect(new Set(KEYS.map((one) => one.key)).size).toBe(KEYS.length)
+    for (const one of KEYS) expect(press(one.key)).toBe(one.action)
+    expect(press('q')).toBeNull()
+  })
+
+  it('belong to who is typing, and to the browser with a modifier', () => {
+    for (const tagName of ['INPUT', 'TEXTAREA', 'SELECT'])
+      expect(press('m', { target: { tagName } as unknown as EventTarget })).toBeNull()
+    expect(
+      press('m', { target: { tagName: 'DIV', isContentEditable: true } as unknown as EventTarget }),
+    ).toBeNull()
+    expect(press('m', { ctrlKey: true })).toBeNull()
+    expect(press('m', { target: { tagName: 'BUTTON' } as unknown as EventTarget })).toBe('measure')
+  })
+})
+
+describe('marks', () => {
+  it('have each a sign and words of their own, so that none is told by color alone', () => {
+    expect(new Set(Object.values(SIGNS)).size).toBe(4)
+    expect(new Set(Object.values(MEANS)).size).toBe(4)
+    expect(Object.keys(SIGNS)).toEqual(Object.keys(MEANS))
+    expect(PAGES.map((page) => page.title).every((title) => /^[A-Z]/.test(title))).toBe(true)
+    expect(PAGES).toHaveLength(8)
+  })
+})
