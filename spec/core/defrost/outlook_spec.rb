@@ -57,4 +57,52 @@ RSpec.describe Gorvant::DefrostOutlook do
     expect(outlook(demand, coil_degrees_f: 40.0).following.in_seconds).to be_nil
     expect(out(outlook(demand, coil_degrees_f: 19.0, counted_minutes: 30))).to eq(["frost"])
   end
+
+  describe "the lamps that a board really has" do
+    def ids(rig, **moment) = outlook(rig, **moment).lamps.map(&:id)
+
+    it "are one for each condition it asks, and none for what is not fitted" do
+      expect(ids(rig_with)).not_to include("air_pressure", "sensors", "frost")
+      expect(ids(rig_with(air_pressure_switch: true))).to include("cold", "air_pressure")
+      expect(ids(rig_with(sensing: "thermistors", defrost_clock: "demand"))).to include("sensors", "frost").and(satisfy { |list| !list.include?("cold") })
+      expect(ids(rig_with(defrost_clock: "time_only"))).not_to include("cold")
+      expect(ids(rig_with(clock_counts_on: "Y"))).not_to include("t1")
+      expect(ids(rig_with(defrost_in_cooling: true))).not_to include("call")
+    end
+
+    it "leave the air-pressure switch open as long as nobody looked, and take what was seen" do
+      lamp = ->(**moment) { outlook(rig_with(air_pressure_switch: true), **moment).lamps.find { |one| one.id == "air_pressure" } }
+      expect(lamp.call.on).to be_nil
+      expect(%w[closed open].map { |state| lamp.call(switches: { "APS" => state }).on }).to eq([true, false])
+      held = outlook(rig_with(air_pressure_switch: true), coil_degrees_f: 20.0, counted_minutes: 60, switches: { "APS" => "open" }).following
+      expect(held.in_seconds).to be_nil
+      expect(held.because.join(" ")).to match(/air/).and(satisfy { |words| !words.include?("waiting for a cold coil") })
+    end
+
+    it "show a failed sensor for what it is, and no frost by it" do
+      demand = rig_with(sensing: "thermistors", defrost_clock: "demand", demand_maximum_minutes: 120)
+      failed = outlook(demand, coil_degrees_f: 5.0, counted_minutes: 60, faults: [{ "kind" => "sensor_open", "at" => "COIL_T" }])
+      expect(failed.lamps.find { |lamp| lamp.id == "sensors" }.on).to be(false)
+      expect(failed.following.in_seconds).to be_nil
+      backed = outlook(rig_with(sensing: "thermistors", defrost_clock: "demand", demand_maximum_minutes: 120, failed_sensor_backstop: true), coil_degrees_f: 5.0, counted_minutes: 60,
+          faults: [{ "kind" => "sensor_open", "at" => "COIL_T" }])
+      expect(backed.following).to have_attributes(in_seconds: be_within(2).of(3600), because: include(match(/longest interval/)))
+    end
+  end
+
+  it "starts by time alone on a warm coil too, and says that it is waste" do
+    warm = outlook(rig_with(defrost_clock: "time_only"), coil_degrees_f: 95.0, counted_minutes: 50).following
+    expect(warm.in_seconds).to be_within(2).of(600)
+    expect(warm.because.join(" ")).to match(/waste|thaw/)
+    cold = outlook(rig_with(defrost_clock: "time_only"), coil_degrees_f: 20.0, counted_minutes: 50).following
+    expect(cold.because.join(" ")).not_to match(/waste/)
+  end
+
+  it "promises no minute on “auto”" do
+    expect(outlook(rig_with(interval_auto: true), coil_degrees_f: 20.0, counted_minutes: 59).following).to have_attributes(in_seconds: nil, says: match(/auto/))
+  end
+
+  it "knows by what it was told whether anything was measured" do
+    expect([outlook(rig_with), outlook(rig_with, coil_degrees_f: 20.0), outlook(rig_with, switches: { "DFT" => "closed" })].map(&:measured?)).to eq([false, true, true])
+  end
 end
