@@ -51,6 +51,42 @@ RSpec.describe "Long work", :server do
     expect(answer["state"]).to eq("waiting")
   end
 
+  it "stops in the middle of its work when it is cancelled, and leaves no answer behind" do
+    stub_const("Gorvant::Server::Worker::SAVE_EVERY_SECONDS", 0)
+    ask
+    id = answer["id"]
+    steps = 0
+    allow(Gorvant::Server::Alike).to receive(:new).and_wrap_original do |made, input|
+      made.call(input).tap do |alike|
+        allow(alike).to receive(:step) do |index|
+          steps += 1
+          db[:tasks].where(id: id).update(state: "cancelled") if index == 3
+          "piece #{index}"
+        end
+      end
+    end
+    worker.run_one
+    fetch "/api/tasks/#{id}"
+    expect([answer["state"], steps < 8, db[:computed_results].count]).to eq(["cancelled", true, 0])
+  end
+
+  it "tells how far it is, piece by piece, and never backwards" do
+    stub_const("Gorvant::Server::Worker::SAVE_EVERY_SECONDS", 0)
+    ask
+    id = answer["id"]
+    seen = []
+    allow(Gorvant::Server::Alike).to receive(:new).and_wrap_original do |made, input|
+      made.call(input).tap do |alike|
+        allow(alike).to receive(:total).and_return(12)
+        allow(alike).to receive(:step) { |index| seen << db[:tasks].where(id: id).get(:done) and "piece #{index}" }
+        allow(alike).to receive(:answer).and_return({ "classes" => [], "unseen" => [] })
+      end
+    end
+    worker.run_one
+    expect(seen).to eq(seen.sort)
+    expect(db[:tasks].where(id: id).get(%i[state done total])).to eq(["done", 12, 12])
+  end
+
   it "says why a task failed" do
     ask
     id = answer["id"]
