@@ -46,6 +46,10 @@ ol {
   list-style: none;
 }
 
+.loads {
+  margin-block: -4px;
+}
+
 .strip {
   display: flex;
   flex-wrap: wrap;
@@ -106,5 +110,13 @@ ol {
 
 .chain li + li::before {
   content: '↳ ';
+}
+
+/* With a mouse the strip is low, so that the drawing under it stays on the screen. */
+@media (hover: hover) and (pointer: fine) {
+  .load,
+  .strip .key {
+    min-height: 30px;
+  }
 }
 </style>
