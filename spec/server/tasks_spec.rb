@@ -77,9 +77,8 @@ RSpec.describe "Long work", :server do
     seen = []
     allow(Gorvant::Server::Alike).to receive(:new).and_wrap_original do |made, input|
       made.call(input).tap do |alike|
-        allow(alike).to receive(:total).and_return(12)
         allow(alike).to receive(:step) { |index| seen << db[:tasks].where(id: id).get(:done) and "piece #{index}" }
-        allow(alike).to receive(:answer).and_return({ "classes" => [], "unseen" => [] })
+        allow(alike).to receive_messages(total: 12, answer: { "classes" => [], "unseen" => [] })
       end
     end
     worker.run_one

@@ -38,7 +38,7 @@ RSpec.describe Gorvant::Sensed do
   end
 
   it "swaps what it reads, while a sensor's own fault stays with its plug" do
-    swapped = { "kind" => "sensors_swapped" }
+    swapped = { "kind" => "sensors_swapped", "at" => "COIL_T" }
     expect(sensed(swapped)).to have_attributes(coil_degrees_f: 35.0, air_degrees_f: 20.0)
     both = sensed(swapped, { "kind" => "sensor_open", "at" => "COIL_T" })
     expect([both.coil_degrees_f, both.air_degrees_f]).to eq([nil, 20.0])
