@@ -100,7 +100,7 @@ module Gorvant
       end
 
       def number(field, given, about)
-        return [] if given.is_a?(Numeric) && given.between?(about["low"], about["high"])
+        return [] if given.is_a?(Numeric) && given.finite? && given.between?(about["low"], about["high"])
 
         problem(field, "has to be a number from #{about['low']} to #{about['high']} #{about['unit']}, not #{given.inspect}")
       end
@@ -116,7 +116,9 @@ module Gorvant
         fall ? problem("#{field}/#{fall + 1}", "#{given[fall + 1][0]} #{about['columns'][0]} comes after #{given[fall][0]}; each row has to be above the one before") : []
       end
 
-      def pair(pair, about) = pair.is_a?(Array) && pair.size == 2 && pair.each_with_index.all? { |value, i| value.is_a?(Numeric) && value.between?(about["low"][i], about["high"][i]) }
+      def pair(pair, about)
+        pair.is_a?(Array) && pair.size == 2 && pair.each_with_index.all? { |value, i| value.is_a?(Numeric) && value.finite? && value.between?(about["low"][i], about["high"][i]) }
+      end
 
       def pair_words(pair, about)
         limits = about["columns"].each_with_index.map { |title, i| "#{title} from #{about['low'][i]} to #{about['high'][i]}" }
