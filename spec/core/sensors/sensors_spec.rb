@@ -63,6 +63,15 @@ RSpec.describe "Sensors" do
       expect([two.last.code, two.last.title.delete(Gorvant::Degrees::MARK)]).to eq(["thermistor_offset", "Reads 6.0 °F high at every point"])
     end
 
+    it "calls a sensor off alike only while its errors agree within the table's tolerance" do
+      told = ->(first, second) { table.check([off(table, 40, first), off(table, 80, second)], others: [other]).last.code }
+      tolerance = table.tolerance_degrees_f
+      expect([told.call(6, 6 + (tolerance * 0.95)), told.call(6, 6 + (tolerance * 1.1))]).to eq(%w[thermistor_offset thermistor_no_table])
+      expect(table.check([off(table, 40, tolerance * 0.95), off(table, 80, tolerance * 0.95)]).map(&:code)).to eq(%w[thermistor_right thermistor_right])
+      low = table.check([off(table, 40, -6), off(table, 80, -6)]).last
+      expect([low.code, low.title]).to match(["thermistor_offset", include("low")])
+    end
+
     it "notices another maker's table over two points, and says which fits" do
       points = [off(other, 30, 0), off(other, 90, 0)]
       expect(table.check(points, others: [table, other]).last).to have_attributes(code: "thermistor_other_table", title: a_string_including("Tarn"))
