@@ -30,7 +30,8 @@ RSpec.describe Gorvant::Script do
   end
 
   it "begins faults and ends them, joins jumpers and takes them off" do
-    timeline = run([move(0, "call", "heat"), move(50, "fault", "begins", of: { "kind" => "open", "at" => "cable_b.yellow" }), move(100, "fault", "ends", of: { "kind" => "open", "at" => "cable_b.yellow" }),
+    timeline = run([move(0, "call", "heat"), move(50, "fault", "begins", of: { "kind" => "open", "at" => "cable_b.yellow" }), move(100, "fault", "ends",
+        of: { "kind" => "open", "at" => "cable_b.yellow" }),
                     move(150, "call", "off"), move(160, "jumper", "on", of: %w[outdoor.R outdoor.Y]), move(200, "jumper", "off", of: %w[outdoor.R outdoor.Y])])
     expect([40, 60, 120, 155, 170, 210].map { |at| timeline.value_at("CC", at) }).to eq([true, false, true, false, true, false])
   end
@@ -43,7 +44,8 @@ RSpec.describe Gorvant::Script do
 
   # [what is wrong, moves or script, field]
   [
-    ["time that goes back", { "moves" => [{ "at_seconds" => 9, "what" => "call", "value" => "heat" }, { "at_seconds" => 3, "what" => "call", "value" => "off" }] }, "/script/moves/1/at_seconds"],
+    ["time that goes back", { "moves" => [{ "at_seconds" => 9, "what" => "call", "value" => "heat" }, { "at_seconds" => 3, "what" => "call", "value" => "off" }] },
+     "/script/moves/1/at_seconds"],
     ["time before the beginning", { "moves" => [{ "at_seconds" => -1, "what" => "call", "value" => "heat" }] }, "/script/moves/0/at_seconds"],
     ["a kind that is none", { "moves" => [{ "at_seconds" => 0, "what" => "kick", "value" => "hard" }] }, "/script/moves/0/what"],
     ["a call that is none", { "moves" => [{ "at_seconds" => 0, "what" => "call", "value" => "warm" }] }, "/script/moves/0/value"],
@@ -54,7 +56,8 @@ RSpec.describe Gorvant::Script do
     ["a temperature of the sun", { "moves" => [{ "at_seconds" => 0, "what" => "coil", "value" => 9000 }] }, "/script/moves/0/value"],
     ["a length of less than nothing", { "moves" => [{ "at_seconds" => 0, "what" => "coil", "value" => 20, "over_seconds" => -4 }] }, "/script/moves/0/over_seconds"],
     ["moves that are no list", { "moves" => {} }, "/script/moves"], ["a beginning that nobody knows", { "start" => { "mood" => 1 } }, "/script/start/mood"],
-    ["a mode that is none", { "start" => { "mode" => "party" } }, "/script/start/mode"], ["a count of weeks", { "start" => { "defrost_counted_minutes" => 9000 } }, "/script/start/defrost_counted_minutes"],
+    ["a mode that is none", { "start" => { "mode" => "party" } }, "/script/start/mode"], ["a count of weeks", { "start" => { "defrost_counted_minutes" => 9000 } },
+                                                                                          "/script/start/defrost_counted_minutes"],
     ["another word", { "weather" => [] }, "/script/weather"]
   ].each do |what, given, field|
     it "refuses #{what} at #{field}" do
