@@ -25,7 +25,7 @@ RSpec.describe "At the unit", :browser, type: :feature do
     expect(glass.y + glass.height).to be <= entry.y
     meter.find("input").fill_in(with: "24.1")
     meter.click_on "Keep"
-    expect(page).to have_css("[aria-label=Readings], .log, [data-testid=readings]", text: "24.1").or have_text("24.1 V")
+    expect(page).to have_css("[data-testid=reading]", text: "24.1")
     expect(complaints).to eq([])
   end
 
@@ -130,7 +130,10 @@ RSpec.describe "At the unit", :browser, type: :feature do
     expect(page).to have_text("not looked at").and have_text("right so far")
     visit "/visits/#{visit_id}/trace"
     expect(page).to have_css("[data-testid=leads] a", minimum: 1)
-    find("[data-testid=leads] a", match: :first).click
-    expect(page).to have_no_css("[data-testid=leads]").or have_css("[data-testid=lamps], [data-testid=expected]")
+    expect(all("[data-testid=leads] a").map { |one| one[:href] }).to include(end_with("/defrost"))
+    find("[data-testid=leads] a[href*=trace]").click
+    expect(page).to have_css("[data-testid=expected]")
+    expect(page).to have_no_css("[data-testid=leads]")
+    expect(page).to have_current_path(/call=heat.*red=outdoor\.O/)
   end
 end
