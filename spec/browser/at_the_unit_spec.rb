@@ -90,6 +90,7 @@ RSpec.describe "At the unit", :browser, type: :feature do
     visit "/visits/#{visit_id}/wiring"
     expect(page).to have_css("[data-testid=wiring-standing].untouched", text: "No end looked at yet")
     expect(find("[data-testid=page-wiring]").text).not_to include("=")
+    expect(find("[data-testid=calls]").text).not_to include("=")
     expect(find("[data-testid=page-intake]").text).to include("~")
   end
 

@@ -16,6 +16,11 @@ const shown = computed(() =>
 )
 const folded = computed(() => props.wiring.effects.length - shown.value.length)
 const all = ref(false)
+/** A call that works agrees only when all that it leans on was looked at. */
+const soFar = computed(() => {
+  const { looked_at, taken } = props.wiring.standing
+  return !looked_at.length ? 'untouched' : taken.length ? 'so_far' : 'agrees'
+})
 const fewest = computed(() => props.wiring.correction)
 const endsOf = (finding: WiringFinding) =>
   finding.ends.map((end) => `${end.cable}.${end.conductor}@${end.place}`)
@@ -29,12 +34,12 @@ const callOf = (trial: string) => trial.replace(/_([A-Z0-9]+_(open|closed)|locko
       <span
         v-for="effect in shown"
         :key="effect.trial"
-        :class="['call', { wrong: !effect.works }]"
+        :class="['call', effect.works ? soFar : 'wrong']"
         :title="effect.says"
-        >{{ effect.works ? '=' : '≠' }} {{ effect.title }}</span
+        >{{ effect.works ? SIGNS[soFar] : '≠' }} {{ effect.title }}</span
       >
       <button v-if="folded || all" class="key quiet" data-testid="states" @click="all = !all">
-        {{ all ? 'Calls only' : `= ${folded} states of weather, safeties and board` }}
+        {{ all ? 'Calls only' : `${SIGNS[soFar]} ${folded} states of weather, safeties and board` }}
       </button>
     </section>
     <section v-if="wrong.length || fewest.moves.length" class="fewest" data-testid="fewest">
@@ -114,6 +119,12 @@ const callOf = (trial: string) => trial.replace(/_([A-Z0-9]+_(open|closed)|locko
   border: 1px solid var(--agrees);
   color: var(--agrees);
   font-size: 14px;
+}
+
+.call.so_far,
+.call.untouched {
+  border: 1px dashed var(--between);
+  color: var(--ink);
 }
 
 .call.wrong {

@@ -1,8 +1,10 @@
 # frozen_string_literal: true
 
 module Gorvant
-  # The loops of a load: every way meant to bring it R, and its way home to C. Switches are walked only in the direction
-  # they are meant to feed, so a sneak path does not pass for a design.
+  # The loops of a load: the ways meant to bring it R, and its way home to C. Switches are walked only in the direction they
+  # are meant to feed, so a sneak path does not pass for a design. Of the ways, which may be without number where conductors
+  # touch, those are told that a person would follow: through each branch the one with the fewest open links, and the one
+  # with the fewest contacts. Two searches from each end find them, whatever the circuit.
   class Loops
     # A load's ways: feeders ([[Step]], nearest to whole first) from hot to the load, home ([Step]) from the load to common
     # or nil when nothing leads home.
@@ -17,6 +19,10 @@ module Gorvant
       def first_missing = ((best_feeder || []) + (home || [])).find(&:open?)
     end
 
+    # More than any way has branches, so that one open link weighs more than all contacts, one contact more than all length.
+    CONTACT = 1_000
+    OPEN = 1_000_000
+
     # hot and home are the supply's two nodes.
     def initialize(solution, hot:, home:)
       @solution = solution
@@ -25,37 +31,49 @@ module Gorvant
     end
 
     def of(load)
-      feeders = ways(@hot, load.from, load, directed: true)
-      feeders = feeders.sort_by.with_index { |steps, order| [steps.count(&:open?), order] }
-      home = ways(load.to, @home, load, directed: false).min_by { |steps| [steps.count(&:open?), steps.size] }
-      Loop.new(load: load, feeders: feeders, home: home)
+      feeders = costings.flat_map { |costing| through_each(load, *costing) }
+      feeders = feeders.uniq { |steps| steps.map { |step| step.branch.id } }
+                       .sort_by.with_index { |steps, order| [steps.count(&:open?), *walked(steps), order] }
+      Loop.new(load: load, feeders: feeders, home: home_ways.to(load.to)&.reverse&.map(&:turned))
     end
 
     private
 
-    # Every simple way from one node to another around other loads and sources, thermostat's before relay contacts'.
-    def ways(from, goal, load, directed:)
-      found = []
-      walk(from, goal, load, directed, { from => true }, [], found)
-      found.sort_by { |steps| [steps.count { |step| step.branch.kind == :contact }, steps.size] }
+    # How a person would follow them: past few contacts, then the shortest.
+    def walked(steps) = [steps.count { |step| step.branch.kind == :contact }, steps.size]
+
+    # Around loads and sources.
+    def passable = @passable ||= @solution.netlist.branches.reject { |branch| branch.load? || branch.behavior.source? || !branch.behavior.stamped? }
+    def open = @open ||= passable.to_h { |branch| [branch.id, @solution.conducts?(branch) ? 0 : OPEN] }
+
+    # [{ branch id => cost }, the cheapest ways from hot], shared by all loads: by open links first, and by contacts alone.
+    def costings
+      @costings ||= begin
+        contacts = passable.to_h { |branch| [branch.id, (branch.kind == :contact ? CONTACT : 0) + 1] }
+        [contacts.to_h { |id, cost| [id, cost + open[id]] }, contacts].map { |costs| [costs, Paths.new(@solution, @hot, costs, directed: :forth)] }
+      end
     end
 
-    def walk(node, goal, load, directed, visited, steps, found)
-      return found << steps.dup if node == goal
+    def home_ways = @home_ways ||= Paths.new(@solution, @home, open.transform_values { |cost| cost + 1 })
 
-      @solution.netlist.branches_at(node).each do |branch|
-        next if branch.id == load.id || branch.load? || branch.behavior.source? || !branch.behavior.stamped?
-        next if directed && branch.switching? && branch.from != node
-
-        other = branch.other_end(node)
-        next if visited[other]
-
-        visited[other] = true
-        steps.push(Paths::Step.new(branch, node, other, @solution.conducts?(branch) ? :closed : :open))
-        walk(other, goal, load, directed, visited, steps, found)
-        steps.pop
-        visited.delete(other)
+    # The cheapest way to the load through each branch that lies on any.
+    def through_each(load, costs, out)
+      best = out.to(load.from) or return []
+      back = Paths.new(@solution, load.from, costs, directed: :back)
+      [best] + passable.flat_map do |branch|
+        [branch.from, (branch.to unless branch.switching?)].compact.filter_map { |node| detour(branch, node, out, back) }
       end
+    end
+
+    # Nil where its two halves would cross: then it is no way.
+    def detour(branch, node, out, back)
+      other = branch.other_end(node)
+      return nil if out.came_by(other) == branch || out.came_by(node) == branch || back.came_by(other) == branch
+
+      first = out.to(node)
+      rest = first && back.to(other) or return nil
+      way = [*first, Paths::Step.new(branch, node, other, open[branch.id].zero? ? :closed : :open), *rest.reverse.map(&:turned)]
+      way if [@hot, *way.map(&:to)].uniq.size == way.size + 1
     end
   end
 end

@@ -8,6 +8,8 @@ module Gorvant
     Step = Struct.new(:branch, :from, :to, :state) do
       def open? = state == :open
       def load? = branch.load?
+      # The same step walked the other way.
+      def turned = Step.new(branch, to, from, state)
     end
 
     COSTS = { wire: 1, switch: 50, wire_open: 55, fuse: 55, contact: 60, load: 2_000 }.freeze
@@ -19,10 +21,12 @@ module Gorvant
       branch.switching? ? COSTS.fetch(branch.kind) : COSTS[:wire_open]
     end
 
-    # costs: { branch id => cost }, shared between many searches of one solution; see Paths.costs.
-    def initialize(solution, from, costs = Paths.costs(solution))
+    # costs: { branch id => cost }, shared between many searches of one solution; see Paths.costs. directed: :forth walks switches
+    # only as they are meant to feed, :back only against it, nil both ways.
+    def initialize(solution, from, costs = Paths.costs(solution), directed: nil)
       @solution = solution
       @from = from
+      @against = { forth: :from, back: :to }[directed]
       @ways = { from => [].freeze }
       @obstacles = {}
       search(costs)
@@ -43,6 +47,9 @@ module Gorvant
       before = branch.other_end(node)
       @ways[node] = [*to(before), Step.new(branch, before, node, @solution.conducts?(branch) ? :closed : :open)].freeze
     end
+
+    # The branch by which the way to the node ends; nil at the origin and where nothing leads.
+    def came_by(node) = @came_by[node]
 
     # Open branches and loads on the way to the node; nil when nothing leads there.
     def obstacles(node)
@@ -68,6 +75,8 @@ module Gorvant
         done[node] = true
         @solution.netlist.branches_at(node).each do |branch|
           step = costs[branch.id] or next
+          next if @against && branch.switching? && branch.public_send(@against) != node
+
           other = branch.other_end(node)
           total = cost + step
           next if @cost.key?(other) && @cost[other] <= total
