@@ -25,6 +25,7 @@ module Gorvant
           use Rack::Protection::ContentSecurityPolicy, **POLICY
           use Rack::Protection::XSSHeader
           use Rack::Protection::HttpOrigin, logging: false
+          use Headers
           use Guard
           pages = Pages.new(web)
           run ->(env) { env["PATH_INFO"].start_with?("/api/") ? api.call(env) : pages.call(env) }
@@ -34,8 +35,11 @@ module Gorvant
       # Each resource answers its own addresses and hands on the others.
       def self.api(db)
         Rack::Builder.app do
+          use Journal
+          use Addresses
+          use Budget
           RESOURCES.each { |resource| use Class.new(resource) { set :db, db } }
-          run ->(env) { Problem.plain(404, "Not found", "nothing is at #{env['PATH_INFO'][0, 200]}") }
+          run ->(env) { Addresses.missing(env) }
         end
       end
     end

@@ -7,24 +7,42 @@ module Gorvant
     # The connection and its migrations.
     module Database
       MIGRATIONS = File.join(ROOT, "db", "migrations")
+      POOL_SECONDS = 3 # to wait for a connection
+      IDLE_SECONDS = 5 # after which a connection is tried before it is used
+      STATEMENT_SECONDS = 10
       LOCK = 0x676f7276 # any constant that no other program on this server uses
 
       class << self
         def connect(url = ENV.fetch("DATABASE_URL"))
           Sequel.default_timezone = :utc
-          db = Sequel.connect(url, max_connections: Integer(ENV.fetch("DATABASE_CONNECTIONS", 6)))
-          db.extension(:pg_json)
+          db = Sequel.connect(url, max_connections: Integer(ENV.fetch("DATABASE_CONNECTIONS", 6)), pool_timeout: POOL_SECONDS, connect_timeout: POOL_SECONDS,
+                              connect_sqls: ["SET statement_timeout = '#{STATEMENT_SECONDS}s'"])
+          db.extension(:pg_json, :connection_validator)
+          db.pool.connection_validation_timeout = IDLE_SECONDS
           db
+        end
+
+        # Whether an error means that the server is gone, and not that the question was wrong: :refused where it never took the
+        # question, :broke where it may have carried it out, nil for any other error.
+        def away?(error)
+          return :broke if error.is_a?(Sequel::DatabaseDisconnectError)
+
+          case error.wrapped_exception
+          when PG::CannotConnectNow, PG::TooManyConnections, PG::QueryCanceled then :refused
+          when PG::ConnectionBad, PG::AdminShutdown, PG::CrashShutdown, PG::UnableToSend then :broke
+          end
         end
 
         # Brings the schema up to date; several starting processes wait for one another.
         def migrate(db)
           Sequel.extension(:migration)
           db.synchronize do
+            db.run("SET statement_timeout = 0")
             db.get(Sequel.function(:pg_advisory_lock, LOCK))
             Sequel::Migrator.run(db, MIGRATIONS)
           ensure
             db.get(Sequel.function(:pg_advisory_unlock, LOCK))
+            db.run("SET statement_timeout = '#{STATEMENT_SECONDS}s'")
           end
         end
       end

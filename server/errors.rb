@@ -32,6 +32,11 @@ module Gorvant
       end
     end
 
+    # An address that no browser would send.
+    class BadAddress < Error
+      says "the %<part>s of the address %<problem>s"
+    end
+
     class NotJson < Error
       says "the body is not JSON that can be read: %<reason>s"
     end

@@ -4,10 +4,12 @@
 # Pure Ruby: no clock, no unseeded randomness, no database, no HTTP, no HTML.
 require_relative "gorvant/value"
 require_relative "gorvant/error"
+require_relative "gorvant/patience"
 
 # catalogue: what varies without new physics, read once from core/data
 require_relative "gorvant/catalogue/catalogue"
 require_relative "gorvant/catalogue/degrees"
+require_relative "gorvant/catalogue/nearest"
 
 # findings: what a rule reports
 require_relative "gorvant/findings/finding"

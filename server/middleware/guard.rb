@@ -4,26 +4,48 @@ require "json"
 
 module Gorvant
   module Server
-    # Stands before everything: refuses bodies that are too large, of another type, too deep or no JSON, and puts the parsed
-    # body into the environment. Nothing further in reads raw input.
+    # Stands before everything: refuses addresses that are no text, bodies that are too large, of another type, too deep or no JSON,
+    # and puts the parsed body into the environment. Nothing further in reads raw input.
     class Guard
       MOST_BYTES = 2 * 1024 * 1024
       MOST_PICTURE_BYTES = 16 * 1024 * 1024
       PHOTOS = %r{\A/api/visits/[^/]+/photos\z}
       MOST_DEPTH = 40
+      MOST_QUERY = 2_000
       PARSED = "gorvant.body"
       UNSAFE = %w[POST PUT PATCH DELETE].freeze
+      CONTROL = /[\u0000-\u001f\u007f]/
 
       def initialize(app) = @app = app
 
       def call(env)
+        address(env["PATH_INFO"], "path")
+        query(env["QUERY_STRING"].to_s)
         env[PARSED] = parse(env) if UNSAFE.include?(env["REQUEST_METHOD"])
         @app.call(env)
       rescue Error => e
-        Problem.response(e)
+        Problem.response(e, env)
       end
 
       private
+
+      # Every part of an address is text in UTF-8 without control characters.
+      def address(text, part)
+        plain = Rack::Utils.unescape_path(text.dup.force_encoding(Encoding::UTF_8))
+        raise BadAddress.new(part: part, problem: "is not valid UTF-8") unless plain.valid_encoding?
+        raise BadAddress.new(part: part, problem: "holds control characters") if plain.match?(CONTROL)
+      rescue ArgumentError
+        raise BadAddress.new(part: part, problem: "is not written as an address is")
+      end
+
+      def query(text)
+        raise BadAddress.new(part: "query", problem: "is over #{MOST_QUERY} characters") if text.size > MOST_QUERY
+
+        Rack::Utils.parse_nested_query(text)
+        address(text, "query")
+      rescue Rack::QueryParser::ParameterTypeError, Rack::QueryParser::InvalidParameterError, Rack::QueryParser::QueryLimitError, Rack::QueryParser::ParamsTooDeepError, ArgumentError
+        raise BadAddress.new(part: "query", problem: "is not written as name=value pairs")
+      end
 
       def parse(env)
         return picture(env) if env["REQUEST_METHOD"] == "POST" && PHOTOS.match?(env["PATH_INFO"])
@@ -54,11 +76,44 @@ module Gorvant
         raise NotJson.new(reason: "it is not valid UTF-8") unless text.valid_encoding?
         raise NotJson.new(reason: "it holds the null character") if text.include?("\\u0000")
 
-        JSON.parse(text, max_nesting: MOST_DEPTH)
+        JSON.parse(text, max_nesting: MOST_DEPTH).tap { |body| Values.new.check(body, "") }
       rescue JSON::NestingError
         raise NotJson.new(reason: "it is nested deeper than #{MOST_DEPTH} levels")
       rescue JSON::ParserError => e
         raise NotJson.new(reason: e.message.lines.first.to_s.strip[0, 160])
+      end
+
+      # What no field takes, wherever it stands: numbers that no instrument shows, names as long as a text, more values than a
+      # person could have meant.
+      class Values
+        MOST = 50_000
+        MOST_NUMBER = 1e15
+        MOST_NAME = 200
+
+        def initialize = @count = 0
+
+        def check(value, at)
+          raise NotJson.new(reason: "it holds more than #{MOST} values") if (@count += 1) > MOST
+
+          case value
+          when Hash then value.each { |name, inner| check(inner, "#{at}/#{name(name, at)}") }
+          when Array then value.each_with_index { |inner, i| check(inner, "#{at}/#{i}") }
+          when Numeric then number(value, at)
+          when String then raise Refused.new(field: at, problem: "holds half a character") unless value.valid_encoding?
+          end
+        end
+
+        private
+
+        def name(name, at)
+          raise Refused.new(field: at.empty? ? "/" : at, problem: "has a name of more than #{MOST_NAME} characters") if name.size > MOST_NAME
+
+          name
+        end
+
+        def number(value, at)
+          raise Refused.new(field: at, problem: "has to be a number under 10 to the 15th") if value.abs > MOST_NUMBER || (value.is_a?(Float) && !value.finite?)
+        end
       end
     end
   end

@@ -19,7 +19,7 @@ module Gorvant
       json do
         optional(:history).value(:hash)
         optional(:text).value(:string, max_size?: 200_000)
-        optional(:seen).array(NUMBER, gteq?: 0.0, lteq?: 2880.0)
+        optional(:seen).value(:array, max_size?: ROWS)
         optional(:counts_on).value(:hash)
       end
 
@@ -27,6 +27,11 @@ module Gorvant
         next unless key?
 
         key.failure("has to be schools with what they count on, such as {\"run_time\": \"Y\"}") unless value.size <= 8 && value.values.all? { |one| %w[Y T1].include?(one) }
+      end
+
+      rule(:seen) do
+        odd = Array(value).find_index { |minute| BETWEEN[0.0, 2880.0].call(minute) }
+        key([:seen, odd]).failure(BETWEEN[0.0, 2880.0].call(nil)) if odd
       end
 
       rule(:history, :text) { key(:history).failure("is missing: give a history, or a table as text") unless values[:history] || values[:text] }
@@ -42,11 +47,10 @@ module Gorvant
       json do
         optional(:closes_degrees_f).filled(NUMBER, gteq?: -20.0, lteq?: 60.0)
         optional(:opens_degrees_f).filled(NUMBER, gteq?: 0.0, lteq?: 140.0)
-        required(:points).array(:hash) do
-          required(:degrees_f).filled(NUMBER, gteq?: -60.0, lteq?: 250.0)
-          required(:state).filled(:string, included_in?: %w[open closed])
-        end
+        required(:points).value(:array, max_size?: ROWS)
       end
+
+      rule(:points).validate(rows: { "degrees_f" => BETWEEN[-60.0, 250.0], "state" => ONE_OF[%w[open closed]] })
 
       rule(:closes_degrees_f, :opens_degrees_f) do
         if values[:closes_degrees_f] && values[:opens_degrees_f] && values[:opens_degrees_f] <= values[:closes_degrees_f]
@@ -59,21 +63,18 @@ module Gorvant
     class ThermistorRequest < Request
       json do
         required(:table_id).filled(:string, max_size?: 60)
-        required(:points).array(:hash) do
-          required(:degrees_f).filled(NUMBER, gteq?: -60.0, lteq?: 250.0)
-          required(:ohms).filled
-        end
+        required(:points).value(:array, max_size?: ROWS)
         optional(:pair).maybe(:hash) do
           required(:coil_degrees_f).filled(NUMBER, gteq?: -60.0, lteq?: 250.0)
           required(:air_degrees_f).filled(NUMBER, gteq?: -60.0, lteq?: 250.0)
         end
       end
 
-      rule(:points).each do
-        ohms = value[:ohms]
-        good = (ohms.is_a?(Numeric) && ohms >= 0 && ohms <= 1e9) || ohms.to_s.strip.casecmp?("OL")
-        key(key.path.to_a + [:ohms]).failure("has to be 0 or more ohms, or OL for an open one, not #{ohms.to_s[0, 20].inspect}") unless good
+      OHMS = lambda do |ohms|
+        good = (ohms.is_a?(Numeric) && ohms >= 0 && ohms <= 1e9) || (ohms.is_a?(String) && ohms.strip.casecmp?("OL"))
+        "has to be 0 or more ohms, or OL for an open one, not #{ohms.to_s[0, 20].inspect}" unless good
       end
+      rule(:points).validate(rows: { "degrees_f" => BETWEEN[-60.0, 250.0], "ohms" => OHMS })
     end
 
     # A maker's table to look at, or to keep under a name.
@@ -86,7 +87,7 @@ module Gorvant
         optional(:keep).filled(:bool)
       end
 
-      rule(:name).validate(:plain_text)
+      rule(:name).validate(:plain_text, :named)
       rule(:id, :keep) { key(:id).failure("is missing: a table that is kept needs an id of yours") if values[:keep] && !values[:id] }
     end
   end

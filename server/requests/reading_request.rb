@@ -47,7 +47,7 @@ module Gorvant
       json do
         required(:condition).value(:hash)
         required(:view).filled(:string, included_in?: Views::ALL.keys)
-        optional(:opened).array(:string, included_in?: LoopView::Grid::FUNCTIONS.keys + ["all"])
+        optional(:opened).value(:array, max_size?: ROWS).each(:string, included_in?: LoopView::Grid::FUNCTIONS.keys + ["all"])
         optional(:at_rest).filled(:bool)
         optional(:panel).filled(:bool)
         optional(:load).filled(:string, max_size?: 40)

@@ -9,6 +9,8 @@ module Gorvant
       UUID = Repository::UUID
       LINE = 200
       TEXT = 4_000
+      ROWS = 200 # points and marks that a person reads off by hand
+      MOST_PROBLEMS = 20
       VERSIONS = 2_147_483_647 # as many as a column holds
       # JSON has one kind of number: 24 and 24.0 are the same reading.
       NUMBER = Dry::Types["float"].constructor { |value| value.is_a?(Integer) ? value.to_f : value }
@@ -20,11 +22,41 @@ module Gorvant
         known = schema.key_map.map { |key| key.name.to_s }
         stray = (body.keys - known).map { |key| { "field" => "/#{key[0, 60]}", "problem" => "is not known here; known are #{known.join(', ')}" } }
         result = new.call(body)
-        problems = stray + result.errors.map { |error| { "field" => "/#{error.path.join('/')}", "problem" => error.text } }
+        problems = stray + result.errors.first(MOST_PROBLEMS).map { |error| { "field" => "/#{error.path.join('/')}", "problem" => error.text } }
         raise Invalid.new(problems) if problems.any?
 
         result.to_h
       end
+
+      # For a name: something that can be seen.
+      register_macro(:named) do
+        key.failure("is blank; give a name that can be read") if key? && value.is_a?(String) && !value.match?(/[^\p{Space}\p{Cf}\p{Cc}\u115F\u1160\u2800\u3164\uFFA0]/)
+      end
+
+      # For a list of rows: each column of `columns` with what is wrong about a value, or nil. Looked at one by one, up to
+      # MOST_PROBLEMS.
+      register_macro(:rows) do |macro:|
+        next unless value.is_a?(Array)
+
+        columns = macro.args.first
+        found = 0
+        value.each_with_index do |row, i|
+          break if found >= MOST_PROBLEMS
+
+          unless row.is_a?(Hash)
+            key(key.path.to_a + [i]).failure("has to be an object with #{columns.keys.join(' and ')}")
+            next found += 1
+          end
+          columns.each do |name, wrong|
+            says = wrong.call(row[name]) or next
+            key(key.path.to_a + [i, name]).failure(says)
+            found += 1
+          end
+        end
+      end
+
+      BETWEEN = ->(low, high) { ->(value) { "has to be a number from #{low} to #{high}" unless value.is_a?(Numeric) && value.between?(low, high) } }
+      ONE_OF = ->(known) { ->(value) { "has to be one of #{known.join(', ')}" unless known.include?(value) } }
 
       # For any text field: control characters would be lost or do harm in exports.
       register_macro(:plain_text) do

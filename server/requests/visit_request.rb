@@ -14,7 +14,7 @@ module Gorvant
         optional(:kit).filled(:string, included_in?: Catalogue.kits.keys)
         required(:visit_on).filled(:date)
         optional(:complaint).value(:string, max_size?: TEXT)
-        optional(:symptoms).array(:string, included_in?: Catalogue.symptoms.keys)
+        optional(:symptoms).value(:array, max_size?: ROWS).each(:string, included_in?: Catalogue.symptoms.keys)
         optional(:outdoor_degrees_f).maybe(NUMBER, gteq?: -80.0, lteq?: 150.0)
       end
 
@@ -24,8 +24,8 @@ module Gorvant
         key(:rig_id).failure("is missing: give a rig_id, as_visit_id of an earlier visit whose rig to take over, or a kit") if given.zero?
         key(:rig_id).failure("is one too many: give a rig_id, an as_visit_id or a kit, and not two of them") if given > 1
       end
-      rule(:site_name).validate(:plain_text)
-      rule(:unit_name).validate(:plain_text)
+      rule(:site_name).validate(:plain_text, :named)
+      rule(:unit_name).validate(:plain_text, :named)
       rule(:unit_id, :site_name, :unit_name) do
         base = values.to_h
         key(:unit_id).failure("is missing: give a unit_id, or site_name and unit_name") unless base[:unit_id] || (base[:site_name] && base[:unit_name])
@@ -37,11 +37,11 @@ module Gorvant
       json do
         required(:version).filled(:integer, gteq?: 1, lteq?: VERSIONS)
         optional(:complaint).value(:string, max_size?: TEXT)
-        optional(:symptoms).array(:string, included_in?: Catalogue.symptoms.keys)
+        optional(:symptoms).value(:array, max_size?: ROWS).each(:string, included_in?: Catalogue.symptoms.keys)
         optional(:outdoor_degrees_f).maybe(NUMBER, gteq?: -80.0, lteq?: 150.0)
         optional(:set_point_degrees_f).maybe(NUMBER, gteq?: 35.0, lteq?: 99.0)
         optional(:room_degrees_f).maybe(NUMBER, gteq?: -20.0, lteq?: 130.0)
-        optional(:safety).array(:string, included_in?: Catalogue.safety.keys)
+        optional(:safety).value(:array, max_size?: ROWS).each(:string, included_in?: Catalogue.safety.keys)
         optional(:as_found).value(:hash)
         optional(:bench).value(:hash)
         optional(:setting_labels).value(:hash)
@@ -125,7 +125,7 @@ module Gorvant
         required(:labels).value(:hash)
       end
 
-      rule(:name).validate(:plain_text)
+      rule(:name).validate(:plain_text, :named)
       rule(:labels) { key.failure(VisitChangeRequest::LABELS) unless VisitChangeRequest.labels?(value) }
     end
   end

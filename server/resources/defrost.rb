@@ -17,7 +17,7 @@ module Gorvant
         input = SchoolsRequest.parse(body_json)
         history = input[:text] ? Formats::RunHistoryCsv.read(input[:text]) : RunHistory.parse(deep_strings(input[:history]))
         profile = ClockProfile.of(Warm.rig(row))
-        schools = Schools.new(history, profile, seen: input.fetch(:seen, []), counts_on: deep_strings(input.fetch(:counts_on, {})))
+        schools = Schools.new(history, profile, seen: input.fetch(:seen, []).map(&:to_f), counts_on: deep_strings(input.fetch(:counts_on, {})))
         json Present.schools(history, schools, profile)
       end
 
@@ -34,7 +34,7 @@ module Gorvant
         own = CoilSwitch.of(rig)
         switch = CoilSwitch.new(closes_degrees_f: input.fetch(:closes_degrees_f, own.closes_degrees_f), opens_degrees_f: input.fetch(:opens_degrees_f, own.opens_degrees_f),
             inclusive: own.inclusive)
-        points = input[:points].map { |point| CoilSwitch::Noted.new(degrees_f: point[:degrees_f], state: point[:state]) }
+        points = input[:points].map { |point| CoilSwitch::Noted.new(degrees_f: point["degrees_f"].to_f, state: point["state"]) }
         json(closes_degrees_f: switch.closes_degrees_f, opens_degrees_f: switch.opens_degrees_f, verdicts: Present.verdicts(switch.check(points, assumed: assumed(rig, input, switch))))
       end
 
@@ -42,7 +42,7 @@ module Gorvant
         visits.find(params[:id])
         input = ThermistorRequest.parse(body_json)
         table = sensor_tables.value(input[:table_id])
-        points = input[:points].map { |point| ThermistorTable::Point.new(degrees_f: point[:degrees_f], ohms: point[:ohms].is_a?(Numeric) ? point[:ohms].to_f : Float::INFINITY) }
+        points = input[:points].map { |point| ThermistorTable::Point.new(degrees_f: point["degrees_f"].to_f, ohms: point["ohms"].is_a?(Numeric) ? point["ohms"].to_f : Float::INFINITY) }
         verdicts = table.check(points, others: sensor_tables.values)
         verdicts << ThermistorTable.pair(*input[:pair].values_at(:coil_degrees_f, :air_degrees_f)) if input[:pair]
         json(verdicts: Present.verdicts(verdicts), table: Present.sensor_table(table), points: points.map { |point| Present.measured(table, point) })

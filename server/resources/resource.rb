@@ -11,17 +11,20 @@ module Gorvant
 
       set :show_exceptions, false
       set :raise_errors, false
+      set :dump_errors, false # Journal writes them, without what people typed
       set :protection, false # App has its own, in front of everything
       set :host_authorization, {}
       set :logging, false
       set :static, false
 
-      error(Gorvant::Error) { halt(*Problem.response(env["sinatra.error"])) }
+      error(Gorvant::Error) { halt(*Problem.response(env["sinatra.error"], env)) }
 
-      error do
-        warn env["sinatra.error"].full_message(highlight: false)
-        halt(*Problem.plain(500, "Server error", "Something went wrong here. Nothing was kept of this request."))
-      end
+      # A connection that was never there wrote nothing; one that broke may have.
+      error(Sequel::DatabaseConnectionError, Sequel::PoolTimeout) { away(:refused) }
+
+      error(Sequel::DatabaseError) { Database.away?(env["sinatra.error"]).then { |how| how ? away(how) : broke } }
+
+      error { broke }
 
       # The questions that a circuit answers, whether it is reached by a rig or by a visit: `rows` names the repository whose row
       # carries the rig's content and digest.
@@ -35,6 +38,16 @@ module Gorvant
       end
 
       private
+
+      def broke
+        Journal.broke(env["sinatra.error"], env)
+        halt(*Problem.plain(500, "Server error", "Something went wrong here, and it was written down. What you sent is still with you; nothing of it was kept unless you see it here."))
+      end
+
+      def away(how)
+        reads = %w[GET HEAD].include?(env["REQUEST_METHOD"])
+        halt(*Problem.unavailable(reads || how == :refused ? "nothing" : "unknown", env))
+      end
 
       def db = settings.db
       def viewer = env["gorvant.viewer"] ||= Viewer.local_owner(db)

@@ -5,11 +5,15 @@ module Gorvant
   class BadNetlist < Error; end
 
   class UnknownNode < BadNetlist
-    says "unknown point '%<node>s'; the nearest known is '%<nearest>s'"
+    says "unknown point '%<node>s'%<nearest>s"
+
+    def self.of(node, known) = new(node: Nearest.quoted(node), nearest: Nearest.closest(node, known)&.then { |near| "; the nearest known is '#{near}'" })
   end
 
   class UnknownBranch < BadNetlist
-    says "unknown branch '%<branch>s'; the nearest known is '%<nearest>s'"
+    says "unknown branch '%<branch>s'%<nearest>s"
+
+    def self.of(branch, known) = new(branch: Nearest.quoted(branch), nearest: Nearest.closest(branch, known)&.then { |near| "; the nearest known is '#{near}'" })
   end
 
   class DuplicateBranch < BadNetlist

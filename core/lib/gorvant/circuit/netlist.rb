@@ -40,7 +40,7 @@ module Gorvant
     def relays = compiled(:relays) { |like, _moved| Relays.new(self, like&.relays) }
     def compiled? = @compiled.key?(:relays)
 
-    def [](id) = @by_id[id] || raise(UnknownBranch.new(branch: id, nearest: nearest(id, @by_id.keys)))
+    def [](id) = @by_id[id] || raise(UnknownBranch.of(id, @by_id.keys))
     def branch?(id) = @by_id.key?(id)
     def node?(node) = @touching.key?(node) || labels.key?(node)
     def branches_at(node) = @touching[node]
@@ -51,7 +51,7 @@ module Gorvant
     def secondary = branches.find { |branch| branch.kind == :secondary }
 
     # The node itself, or UnknownNode with the nearest known name.
-    def fetch_node(node) = node?(node) ? node : raise(UnknownNode.new(node: node, nearest: nearest(node, nodes)))
+    def fetch_node(node) = node?(node) ? node : raise(UnknownNode.of(node, nodes))
 
     # [the netlist from which to take over, the branches in which this one differs from it]
     def forebear
@@ -74,8 +74,6 @@ module Gorvant
     def compiled(part)
       @compiled[part] ||= yield(*forebear).tap { @compiled.delete(:like) if part == :relays }
     end
-
-    def nearest(name, known) = DidYouMean::SpellChecker.new(dictionary: known).correct(name.to_s).first || known.min_by { |k| DidYouMean::Levenshtein.distance(k, name.to_s) }
 
     # Branches of one kind, in order of id.
     def pick(name, like, moved, &rule) = like && moved.none?(&rule) ? like.public_send(name) : @branches.select(&rule).freeze

@@ -64,6 +64,7 @@ module Gorvant
     private
 
     def search(costs)
+      Patience.check!
       @cost = { @from => 0 }
       @came_by = {}
       done = {}

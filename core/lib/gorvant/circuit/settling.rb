@@ -37,6 +37,7 @@ module Gorvant
       seen = {}
       single = false
       MOST_STEPS.times do
+        Patience.check!
         flags = flags(working)
         answers = solve(flags)
         next seen.clear if fuse_opens?(answers, flags, working)

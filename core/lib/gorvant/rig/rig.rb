@@ -88,8 +88,8 @@ module Gorvant
       def problem(field, says) = [{ "field" => field, "problem" => says }]
 
       def unknown(field, given, known, what)
-        near = DidYouMean::SpellChecker.new(dictionary: known.map(&:to_s)).correct(given.to_s).first
-        problem(field, "unknown #{what} '#{given}'; #{near ? "did you mean '#{near}'?" : "known are #{known.join(', ')}"}")
+        near = Nearest.of(given, known)
+        problem(field, "unknown #{what} '#{Nearest.quoted(given)}'; #{near ? "did you mean '#{near}'?" : "known are #{known.join(', ')}"}")
       end
 
       def facts

@@ -100,6 +100,7 @@ module Gorvant
     def settle(now, causes)
       before = @recorder.state
       MOST_ROUNDS.times do
+        Patience.check!
         changed = round(now, causes)
         next if changed
 

@@ -29,6 +29,7 @@ module Gorvant
     class Reader
       MOST_LINES = 400
       MOST_COLUMNS = 600
+      MOST_PROBLEMS = 20
       CABLE = /\A\s*([a-z][a-z0-9_]*):\s*(\S+)\s*[-–]\s*([^\s,]+)\s*,\s*(\d+)\s*AWG\s*,\s*(\d+(?:\.\d+)?)\s*ft\s*\z/i
 
       attr_reader :rungs, :cables, :facts
@@ -41,7 +42,7 @@ module Gorvant
         lines = text.to_s.lines(chomp: true)
         raise BadNotation.new([problem(MOST_LINES + 1, 1, 1, "", "a rig has at most #{MOST_LINES} lines")]) if lines.size > MOST_LINES
 
-        lines.each_with_index { |line, i| read(line, i + 1) }
+        lines.each_with_index { |line, i| read(line, i + 1) if @problems.size < MOST_PROBLEMS }
         raise BadNotation.new(@problems) if @problems.any?
       end
 
@@ -118,8 +119,8 @@ module Gorvant
         known = Vocabulary.find(text.delete(" "))
         return Word.new(text: known, line: number, column: column, length: text.size) if known
 
-        near = Vocabulary.nearest(text)
-        blame(number, column, text.size, text[0, 40], "is no word of a rung; nearest is #{near}", near)
+        near = Vocabulary.nearest(text) if @problems.size < MOST_PROBLEMS
+        blame(number, column, text.size, text[0, 40], "is no word of a rung#{"; nearest is #{near}" if near}", near)
         nil
       end
 
@@ -162,7 +163,7 @@ module Gorvant
         column = line.index(match[1]) + 1
         about = Catalogue.facts[key]
         unless about
-          near = DidYouMean::SpellChecker.new(dictionary: Catalogue.facts.keys).correct(key).first
+          near = Nearest.of(key, Catalogue.facts.keys)
           return blame(number, column, key.size, key[0, 40], "is no fact of a rig#{"; nearest is #{near}" if near}", near)
         end
         @facts << FactLine.new(key: key, value: value(about, match[2]), word: Word.new(text: match[2][0, 60], line: number, column: line.index(match[2]) + 1, length: match[2].size))

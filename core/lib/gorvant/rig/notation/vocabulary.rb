@@ -44,8 +44,10 @@ module Gorvant
         # The known word that is nearest.
         def nearest(text)
           candidates = all + DEVICES.map { |code| "(#{code})" }
-          DidYouMean::SpellChecker.new(dictionary: all.map(&:downcase)).correct(text.downcase).first&.then { |low| all.find { |word| word.downcase == low } } ||
-            candidates.min_by { |word| DidYouMean::Levenshtein.distance(word.downcase, text.downcase) }.then { |word| all.include?(word) ? word : word.delete("()") }
+          return nil if text.size > Nearest::MOST_CHARACTERS
+
+          Nearest.of(text.downcase, all.map(&:downcase))&.then { |low| all.find { |word| word.downcase == low } } ||
+            Nearest.closest(text, candidates).then { |word| all.include?(word) ? word : word.delete("()") }
         end
 
         private

@@ -1,0 +1,20 @@
+# frozen_string_literal: true
+
+module Gorvant
+  module Server
+    # What every answer says to the browser beside its content. Answers of the API are a crew's own: nothing between keeps them,
+    # unless the answer itself says otherwise (a photo never changes).
+    class Headers
+      ALL = { "referrer-policy" => "same-origin", "x-content-type-options" => "nosniff",
+              "permissions-policy" => "camera=(self), microphone=(), geolocation=(), payment=(), usb=()" }.freeze
+
+      def initialize(app) = @app = app
+
+      def call(env)
+        status, headers, body = @app.call(env)
+        own = env["PATH_INFO"].start_with?("/api/") ? { "cache-control" => "no-store" } : {}
+        [status, { **ALL, **own, **headers }, body]
+      end
+    end
+  end
+end

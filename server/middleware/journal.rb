@@ -1,0 +1,44 @@
+# frozen_string_literal: true
+
+require "json"
+require "logger"
+
+module Gorvant
+  module Server
+    # One line for each answer of the API: when, which route, status, how long, and the code of what was wrong. No text of a user,
+    # no ids, no addresses. GORVANT_LOG names the file, which is turned over at MOST_BYTES; without it nothing is written.
+    class Journal
+      MOST_BYTES = 5 * 1024 * 1024
+      FILES = 4
+      CODE = "gorvant.code"
+      ROUTE = "sinatra.route"
+
+      class << self
+        def logger
+          @logger ||= ENV["GORVANT_LOG"].to_s.empty? ? Logger.new(nil) : Logger.new(ENV["GORVANT_LOG"], FILES, MOST_BYTES, formatter: method(:line))
+        end
+
+        # What broke, and where: class and places of the program, not the message, which may hold what somebody typed.
+        def broke(error, env)
+          frames = Array(error.backtrace).grep(/#{Regexp.escape(ROOT)}/).reject { |frame| frame.include?("/vendor/") }
+          places = frames.first(6).map { |frame| frame.delete_prefix("#{ROOT}/") }
+          logger.error({ route: env[ROUTE], error: error.class.name, at: places })
+        end
+
+        private
+
+        def line(severity, time, _program, fields) = "#{JSON.generate({ at: time.utc.strftime('%FT%T.%LZ'), severity: severity, **fields })}\n"
+      end
+
+      def initialize(app) = @app = app
+
+      def call(env)
+        began = Process.clock_gettime(Process::CLOCK_MONOTONIC)
+        status, headers, body = @app.call(env)
+        took = ((Process.clock_gettime(Process::CLOCK_MONOTONIC) - began) * 1000).round
+        self.class.logger.info({ route: env[ROUTE] || env["REQUEST_METHOD"], status: status, ms: took, code: env[CODE] }.compact)
+        [status, headers, body]
+      end
+    end
+  end
+end
