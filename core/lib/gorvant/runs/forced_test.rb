@@ -102,8 +102,8 @@ module Gorvant
     def counted = fresh? ? 0.0 : record.counted_minutes || 0.0
 
     # Seconds from the bridge to fan or valve, which follow the relay at once; what heats indoors follows late and times nothing.
-    # [at the least, at the most], nil where neither was marked.
-    def timed = sharp_beginning&.map { |at| at - marks["bridge_on"] }
+    # [at the least, at the most], nil where neither, or no bridge, was marked.
+    def timed = marks["bridge_on"] && sharp_beginning&.map { |at| at - marks["bridge_on"] }
 
     def went_in? = timed || marks["strips_on"] || record.answers["went_in"] == true || record.answers.values_at("fan", "valve", "strips").any?(true)
     def since_bridge(mark) = seconds(marks[mark] - marks["bridge_on"])
