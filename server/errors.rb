@@ -16,6 +16,11 @@ module Gorvant
       says "this %<thing>s was changed meanwhile (version %<current_version>s); compare, then save again"
     end
 
+    # The rig went on while somebody changed an older revision of it: theirs, mine, and both together where they do not touch.
+    class RigMoved < Stale
+      says "this rig was changed meanwhile (revision %<current_version>s); take both, or decide whose word stands"
+    end
+
     # The request's content makes no sense as a whole.
     class Refused < Error
       says "%<field>s: %<problem>s"

@@ -59,7 +59,7 @@ module Gorvant
         def versions(error)
           return {} unless error.is_a?(Stale)
 
-          { "current_version" => error.fields[:current_version], "current" => error.fields[:current], "given" => error.fields[:given] }
+          error.fields.slice(:current_version, :current, :given, :merged, :mine_stands, :theirs_stand, :theirs, :both).transform_keys(&:to_s)
         end
       end
     end

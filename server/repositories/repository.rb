@@ -30,21 +30,30 @@ module Gorvant
       # Inserts a row under the client's id. The same id with the same body gives the row that is there: [row, created?].
       # With another body: IdTaken. body is what the client sent.
       def insert_once(id, body, fields)
-        digest = Digest::SHA256.hexdigest(JSON.generate(body))
+        digest = Sent.digest(body)
         inserted = db[table].returning(:id).insert_conflict(target: :id).insert(owned(id: id, request_digest: digest, **fields))
         return [find(id), true] if inserted.any?
 
         row = scoped.where(Sequel[table][:id] => id).first
-        raise IdTaken.new(field: "/id", id: id) unless row && row[:request_digest] == digest
+        raise IdTaken.new(field: "/id", id: id) unless row && Sent.same?(body, row[:request_digest])
 
         [row, false]
       end
+
+      def taken!(name) = raise(Refused.new(field: "/name", problem: "'#{name}' is kept already; take another name"))
+
+      # The same change sent twice, since the first answer never came: it stands already.
+      def retried?(current, version, fields)
+        current[:version] == version + 1 && fields.all? { |name, value| plain(current[name]) == plain(value) }
+      end
+
+      def plain(value) = JSON.parse(JSON.generate([value.respond_to?(:to_hash) ? value.to_hash : value]))
 
       # Changes a row if its version is still the one that the client saw; Stale with both values otherwise.
       def update_version(id, version, fields)
         changed = db[table].where(crew_id: viewer.crew_id, id: id, version: version).update(**fields, version: version + 1, updated_at: Sequel::CURRENT_TIMESTAMP)
         current = find(id)
-        return current if changed == 1
+        return current if changed == 1 || retried?(current, version, fields)
 
         raise Stale.new(thing: thing, current_version: current[:version], current: current.slice(*fields.keys), given: fields)
       end

@@ -11,11 +11,11 @@ module Gorvant
       # [row, created?]. body is what the client sent; rig a checked Rig.
       def create(id, body, rig, demo: false)
         db.transaction do
-          digest = Digest::SHA256.hexdigest(JSON.generate(body))
+          digest = Sent.digest(body)
           inserted = db[:rigs].returning(:id).insert_conflict(target: :id).insert(owned(id: id, name: rig.name, request_digest: digest, demo: demo))
           add_revision(id, rig, parent_id: nil, number: 1) if inserted.any?
           row = scoped.where(Sequel[:rigs][:id] => id).first
-          raise IdTaken.new(field: "/id", id: id) unless row && row[:request_digest] == digest
+          raise IdTaken.new(field: "/id", id: id) unless row && Sent.same?(body, row[:request_digest])
 
           [row, inserted.any?]
         end
@@ -24,6 +24,7 @@ module Gorvant
       # A new revision on top of the one that the client saw; Stale when another came first.
       def revise(id, version, rig)
         db.transaction do
+          lock(id)
           before = find(id)
           changed = db[:rigs].where(crew_id: viewer.crew_id, id: id, version: version).update(name: rig.name, version: version + 1, updated_at: Sequel::CURRENT_TIMESTAMP)
           if changed.zero?
@@ -36,12 +37,18 @@ module Gorvant
         end
       end
 
-      # A revision that a visit makes at the unit, on top of the one that it has. Returns its id.
-      def append(id, parent_id, rig)
+      # A revision that a visit makes at the unit, begun from the one of that number. Returns its id; RigMoved where another came
+      # meanwhile, with what it changed and both put together.
+      def append(id, number, rig)
         db.transaction do
+          lock(id)
           row = find(id)
+          base = db[:rig_revisions].where(crew_id: viewer.crew_id, rig_id: id, number: number).first
+          raise Refused.new(field: "/revision", problem: "is no revision of this rig; the newest is #{row[:number]}") unless base
+
+          rig_moved!(row, base, rig) if number != row[:number]
           db[:rigs].where(crew_id: viewer.crew_id, id: id).update(name: rig.name, version: row[:version] + 1, updated_at: Sequel::CURRENT_TIMESTAMP)
-          add_revision(id, rig, parent_id: parent_id, number: row[:number] + 1)
+          add_revision(id, rig, parent_id: base[:id], number: row[:number] + 1)
         end
       end
 
@@ -56,6 +63,20 @@ module Gorvant
       def value(row) = Warm.rig(row)
 
       private
+
+      # One at a time changes a rig; the others wait, then see what it did.
+      def lock(id) = UUID.match?(id.to_s) && db[:rigs].where(crew_id: viewer.crew_id, id: id).for_update.get(:id)
+
+      def rig_moved!(row, base, mine)
+        was, theirs = [base, row].map { |one| Warm.rig(one) }
+        merge = Merge.new(was, theirs, mine)
+        raise RigMoved.new(current_version: row[:number], current: { "revision" => row[:number], "content" => Formats::RigJson.dump(theirs) },
+                           given: { "content" => Formats::RigJson.dump(mine) }, merged: merge.clean? ? dumped(merge) : nil,
+                           mine_stands: dumped(merge), theirs_stand: dumped(Merge.new(was, mine, theirs)),
+                           theirs: Comparison.of(was, theirs).map(&:to_h), both: merge.both.map(&:to_h))
+      end
+
+      def dumped(merge) = merge.rig && Formats::RigJson.dump(merge.rig)
 
       def table = :rigs
       def thing = "rig"

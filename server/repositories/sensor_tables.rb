@@ -9,9 +9,11 @@ module Gorvant
       # [row, created?]. A name that is taken is refused.
       def create(id, body, table)
         taken = scoped.where(name: table.title).exclude(id: id).any? || ThermistorTable.all.any? { |known| known.title == table.title }
-        raise Refused.new(field: "/name", problem: "'#{table.title}' is kept already; take another name") if taken
+        taken!(table.title) if taken
 
         insert_once(id, body, name: table.title, tolerance_degrees_f: table.tolerance_degrees_f, points: Sequel.pg_jsonb(table.points))
+      rescue Sequel::UniqueConstraintViolation
+        taken!(table.title)
       end
 
       def delete(id)

@@ -9,9 +9,11 @@ module Gorvant
       # [row, created?]. A name that is taken is refused.
       def create(id, body, name, labels)
         taken = scoped.where(name: name).exclude(id: id).any?
-        raise Refused.new(field: "/name", problem: "'#{name}' is kept already; take another name") if taken
+        taken!(name) if taken
 
         insert_once(id, body, name: name, labels: Sequel.pg_jsonb(labels))
+      rescue Sequel::UniqueConstraintViolation
+        taken!(name)
       end
 
       def delete(id)

@@ -12,9 +12,8 @@ module Gorvant
 
       # Id of the unit of that name at the site of that name, made if need be.
       def unit_id(site_name, unit_name, demo: false)
-        site = scoped.where(name: site_name).get(:id) || db[:sites].returning(:id).insert(owned(name: site_name, demo: demo)).first[:id]
-        units = db[:units].where(crew_id: viewer.crew_id, site_id: site)
-        units.where(name: unit_name).get(:id) || db[:units].returning(:id).insert(owned(site_id: site, name: unit_name, demo: demo)).first[:id]
+        site = one(:sites, %i[crew_id name], name: site_name, demo: demo)
+        one(:units, %i[site_id name], site_id: site, name: unit_name, demo: demo)
       end
 
       # The id itself when such a unit exists; NotFound otherwise.
@@ -31,6 +30,12 @@ module Gorvant
       end
 
       private
+
+      # The row that has these names, made if need be; of two who make it at once, one does.
+      def one(table, unique, **fields)
+        db[table].insert_conflict(target: unique).insert(owned(**fields))
+        db[table].where(owned(**fields).slice(*unique)).get(:id)
+      end
 
       def table = :sites
       def thing = "site"

@@ -88,6 +88,7 @@ module Gorvant
     class FittedRequest < Request
       json do
         required(:version).filled(:integer, gteq?: 1, lteq?: VERSIONS)
+        required(:revision).filled(:integer, gteq?: 1, lteq?: VERSIONS)
         required(:rig).value(:hash)
       end
     end

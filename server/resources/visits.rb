@@ -52,7 +52,7 @@ module Gorvant
         Target.refuse!(rig)
         row = db.transaction do
           visit = visits.find(params[:id])
-          revision = rigs.append(visit[:rig_id], visit[:rig_revision_id], rig)
+          revision = rigs.append(visit[:rig_id], input[:revision], rig)
           visits.change(visit[:id], input[:version], rig_revision_id: revision, **remarked(visit, rig))
         end
         json Present.visit(row), 201

@@ -121,10 +121,10 @@ RSpec.describe "At the unit", :server do
     fetch("#{visit}/rig")
     content = answer["content"]
     before = db[:rig_revisions].count
-    send_json(:post, "#{visit}/fitted", version: version + 5, rig: content.merge("note" => "another"))
+    send_json(:post, "#{visit}/fitted", revision: revision, version: version + 5, rig: content.merge("note" => "another"))
     expect(last_response.status).to eq(409)
     expect(db[:rig_revisions].count).to eq(before)
-    send_json(:post, "#{visit}/fitted", version: version, rig: content.merge("note" => "another"))
+    send_json(:post, "#{visit}/fitted", revision: revision, version: version, rig: content.merge("note" => "another"))
     expect([last_response.status, db[:rig_revisions].count]).to eq([201, before + 1])
   end
 

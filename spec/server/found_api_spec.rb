@@ -84,12 +84,12 @@ RSpec.describe "What a visit finds", :server do
     rig_id = fetch(visit) && answer["rig_id"]
     content = fetch("/api/rigs/#{rig_id}") && answer["content"]
     facts = content["facts"].merge("transformer_va" => { "value" => 60, "provenance" => { "source" => "measured" } })
-    send_json(:post, "#{visit}/fitted", version: version, rig: content.merge("facts" => facts))
+    send_json(:post, "#{visit}/fitted", revision: revision, version: version, rig: content.merge("facts" => facts))
     expect(last_response.status).to eq(201)
     expect(answer["rig_revision"]).to eq(2)
     crossed = { "balance_points" => true, "outdoor_sensor" => true, "compressor_balance_degrees_f" => 52, "auxiliary_balance_degrees_f" => 46 }
     wrong = facts.merge(crossed.transform_values { |value| { "value" => value, "provenance" => { "source" => "told" } } })
-    send_json(:post, "#{visit}/fitted", version: version, rig: content.merge("facts" => wrong))
+    send_json(:post, "#{visit}/fitted", revision: revision, version: version, rig: content.merge("facts" => wrong))
     expect([last_response.status, answer["detail"]]).to match([422, include("between 46 and 52 °F nothing may heat")])
     unit = fetch(visit) && answer["unit_id"]
     send_json(:post, "/api/visits", id: uuid, unit_id: unit, as_visit_id: visit_id, visit_on: "2026-11-25")

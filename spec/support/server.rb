@@ -34,6 +34,9 @@ module ServerBench
     get(path, {}, "HTTP_HOST" => "127.0.0.1")
   end
 
+  # The number of the rig's revision that the visit goes by.
+  def revision = db[:visits].join(:rig_revisions, id: :rig_revision_id).where(Sequel[:visits][:id] => visit_id).get(:number)
+
   def visit_id = db[:visits].join(:units, id: :unit_id).where(Sequel[:units][:name] => "North unit").get(Sequel[:visits][:id])
 end
 

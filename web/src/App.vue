@@ -1,10 +1,27 @@
 <script setup lang="ts">
+import { waiting } from './api/patient'
 import AppHeader from './components/AppHeader.vue'
 </script>
 
 <template>
   <AppHeader />
+  <p v-if="waiting" class="waiting" role="status" data-testid="waiting">
+    The server does not answer just now. Asking again by itself; what you typed stays here.
+  </p>
   <RouterView v-slot="{ Component, route }">
     <component :is="Component" :key="route.path" />
   </RouterView>
 </template>
+
+<style scoped>
+.waiting {
+  position: sticky;
+  top: 0;
+  z-index: 30;
+  padding: 8px 16px;
+  border-bottom: 3px dashed var(--between);
+  background: var(--note-soft);
+  color: var(--ink);
+  font-weight: 650;
+}
+</style>

@@ -1,4 +1,5 @@
 import createClient from 'openapi-fetch'
+import { patientFetch } from './patient'
 import { degreeUnit } from '@/model/units'
 import { unreachable, type Outcome, type Problem } from '@/model/outcome'
 import type { components, paths } from './schema'
@@ -61,7 +62,7 @@ type Drawing = components['requestBodies']['Drawing']['content']['application/js
 export type RigFile = Record<string, unknown>
 export type { Reading, Trace } from '@/model/readingTable'
 
-const client = createClient<paths>({ baseUrl: '/' })
+const client = createClient<paths>({ baseUrl: '/', fetch: patientFetch })
 client.use({
   onRequest({ request }) {
     if (degreeUnit.value === 'C') request.headers.set('X-Degrees', 'C')
@@ -99,11 +100,11 @@ export const api = {
   history: (id: string) => outcome(client.GET('/api/visits/{id}/history', { params: { path: { id } } })),
   unitVisits: (id: string) => outcome(client.GET('/api/units/{id}/visits', { params: { path: { id } } })),
   rigOfVisit: (id: string) => outcome(client.GET('/api/visits/{id}/rig', { params: { path: { id } } })),
-  changeFitted: (id: string, version: number, rig: RigFile) =>
+  changeFitted: (id: string, version: number, revision: number, rig: RigFile) =>
     outcome(
       client.POST('/api/visits/{id}/fitted', {
         params: { path: { id } },
-        body: { version, rig: rig as Record<string, never> },
+        body: { version, revision, rig: rig as Record<string, never> },
       }),
     ),
   wiring: (id: string, as_found?: AsFound) =>

@@ -2319,6 +2319,25 @@ export interface components {
             current_version?: number;
             current?: Record<string, never>;
             given?: Record<string, never>;
+            /**
+             * @description with 503: whether anything of it may have been kept
+             * @enum {string}
+             */
+            kept?: "nothing" | "unknown";
+            /** @description both changes of a rig put together; null where they do not go together */
+            merged?: components["schemas"]["RigFile"] | null;
+            /** @description both together, mine where they touch */
+            mine_stands?: components["schemas"]["RigFile"] | null;
+            /** @description both together, theirs where they touch */
+            theirs_stand?: components["schemas"]["RigFile"] | null;
+            theirs?: components["schemas"]["RigDifference"][];
+            both?: components["schemas"]["RigDifference"][];
+        };
+        RigDifference: {
+            field: string;
+            title: string;
+            before: string | null;
+            after: string | null;
         };
         FieldProblem: {
             field: string;
@@ -3701,6 +3720,8 @@ export interface operations {
             content: {
                 "application/json": {
                     version: number;
+                    /** @description of the rig, that the change began from */
+                    revision: number;
                     rig: components["schemas"]["RigFile"];
                 };
             };

@@ -8,11 +8,13 @@ import FindingList from '@/components/FindingList.vue'
 import PhotoStrip from '@/components/PhotoStrip.vue'
 import RigHead from '@/components/RigHead.vue'
 import RevisionList from '@/components/RevisionList.vue'
+import RigMeanwhile from '@/components/RigMeanwhile.vue'
 import { useCatalogue } from '@/composables/useCatalogue'
 import { useDraft, useLeaving } from '@/composables/useDraft'
 import { useHistory } from '@/composables/useHistory'
 import { useRigKeeping } from '@/composables/useRigKeeping'
 import { useVisit } from '@/composables/useVisit'
+import { keepFitted } from '@/model/fitted'
 import { answered, GROUPS, unanswered, type Answer, type Draft, type Fact } from '@/model/answers'
 import { isTyping } from '@/model/keys'
 import type { Problem } from '@/model/outcome'
@@ -52,6 +54,7 @@ async function load() {
   const own = props.visit ? await api.rigOfVisit(props.visit.id) : null
   const content = (own?.state === 'ready' ? own.value.content : answer.value.content) as RigFile
   rig.value = answer.value
+  if (own?.state === 'ready') revision.value = own.value.revision
   base.value = content
   history.restart({ name: String(content.name), facts: (base.value.facts ?? {}) as Record<string, Fact> })
   if (list.state === 'ready') revisions.value = list.value.revisions
@@ -136,11 +139,16 @@ const answer = (key: string, value: Answer) => history.set(answered(draft.value,
 const clear = (key: string) => history.set(unanswered(draft.value, key))
 
 const { take } = useVisit()
-async function saveForVisit(visit: Visit, file: RigFile) {
+/** The rig's revision that the answers began from. */
+const revision = ref(1)
+/** What somebody else changed in the same things, until it is decided whose word stands. */
+const meanwhile = shallowRef<Problem | null>(null)
+async function saveForVisit(visit: Visit, file: RigFile, from = revision.value) {
   busy.value = true
-  const kept = await api.changeFitted(visit.id, visit.version, file)
+  const kept = await keepFitted(visit, from, file)
   busy.value = false
-  problem.value = kept.state === 'failed' ? kept.problem : null
+  meanwhile.value = kept.state === 'failed' && kept.problem.both?.length ? kept.problem : null
+  problem.value = kept.state === 'failed' && !meanwhile.value ? kept.problem : null
   if (kept.state !== 'ready') return
   saved.value = `Kept as revision ${kept.value.rig_revision}; the visit goes on with it.`
   settled()
@@ -201,6 +209,12 @@ onBeforeUnmount(() => removeEventListener('keydown', onKey))
       <RouterLink v-if="rig && !visit" class="key" :to="`/rigs/${rig.id}/trace`">Trace</RouterLink>
     </RigHead>
 
+    <RigMeanwhile
+      v-if="visit && meanwhile"
+      :problem="meanwhile"
+      @stands="(file) => saveForVisit(visit!, file, meanwhile!.current_version)"
+      @later="meanwhile = null"
+    />
     <p v-if="found" class="draft" data-testid="draft">
       Your answers from before, not kept yet.
       <button class="key" data-testid="give-up" @click="giveUp">Give them up</button>

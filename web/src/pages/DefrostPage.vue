@@ -17,6 +17,7 @@ import ProblemNote from '@/components/ProblemNote.vue'
 import SensorDesk from '@/components/SensorDesk.vue'
 import VisitHead from '@/components/VisitHead.vue'
 import { useVisit } from '@/composables/useVisit'
+import { keepFitted } from '@/model/fitted'
 import type { Problem } from '@/model/outcome'
 
 const props = defineProps<{ id: string }>()
@@ -83,10 +84,8 @@ async function note(found: Record<string, string | number>) {
     const facts = Object.fromEntries(
       Object.entries(found).map(([key, value]) => [key, { value, provenance }]),
     )
-    const kept = await api.changeFitted(props.id, visit.value.version, {
-      ...file,
-      facts: { ...file.facts, ...facts },
-    })
+    const mine = { ...file, facts: { ...file.facts, ...facts } }
+    const kept = await keepFitted(visit.value, own.value.revision, mine)
     problem.value = kept.state === 'failed' ? kept.problem : null
     if (kept.state === 'ready') take(kept.value)
   }

@@ -1,0 +1,70 @@
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { patientFetch, waiting } from '@/api/patient'
+
+const answer = (status: number, headers: Record<string, string> = {}) =>
+  new Response(JSON.stringify({ status }), { status, headers })
+const away = () => answer(503, { 'retry-after': '2' })
+
+describe('a request that has patience', () => {
+  const asked = vi.fn<(request: Request) => Promise<Response>>()
+  const ask = (signal?: AbortSignal) =>
+    patientFetch(new Request('http://here/api/visits', { method: 'POST', body: '{"id":1}', signal }))
+  beforeEach(() => {
+    vi.useFakeTimers()
+    asked.mockReset()
+    vi.stubGlobal('fetch', asked)
+  })
+  afterEach(() => {
+    vi.useRealTimers()
+    vi.unstubAllGlobals()
+  })
+
+  it.each([200, 201, 404, 409, 422, 500, 503])('hands on a %i at once, and asks once', async (status) => {
+    asked.mockResolvedValue(answer(status))
+    expect((await ask()).status).toBe(status)
+    expect(asked).toHaveBeenCalledTimes(1)
+    expect(waiting.value).toBe(0)
+  })
+
+  it('asks again with the same body after the time that the server said, and tells that it waits', async () => {
+    const bodies: string[] = []
+    asked.mockImplementation(async (request) => {
+      bodies.push(await request.text())
+      return bodies.length < 3 ? away() : answer(201)
+    })
+    const asking = ask()
+    await vi.advanceTimersByTimeAsync(1900)
+    expect([bodies.length, waiting.value]).toEqual([1, 1])
+    await vi.advanceTimersByTimeAsync(200)
+    expect(bodies.length).toBe(2)
+    await vi.advanceTimersByTimeAsync(2000)
+    expect((await asking).status).toBe(201)
+    expect(bodies).toEqual(['{"id":1}', '{"id":1}', '{"id":1}'])
+    expect(waiting.value).toBe(0)
+  })
+
+  it('asks again, ever later, where nobody answers; and gives the failure up after six', async () => {
+    asked.mockRejectedValue(new TypeError('no network'))
+    const asking = ask().catch((problem: unknown) => problem)
+    await vi.advanceTimersByTimeAsync(14_900)
+    expect([asked.mock.calls.length, waiting.value]).toEqual([5, 1])
+    await vi.advanceTimersByTimeAsync(200)
+    expect(await asking).toBeInstanceOf(TypeError)
+    expect([asked.mock.calls.length, waiting.value]).toEqual([6, 0])
+  })
+
+  it('counts every request that waits, and lets go of one that is not wanted any more', async () => {
+    asked.mockImplementation(async () => away())
+    const leaving = new AbortController()
+    const both = [ask(leaving.signal), ask()]
+    await vi.advanceTimersByTimeAsync(100)
+    expect(waiting.value).toBe(2)
+    leaving.abort()
+    expect((await both[0]!).status).toBe(503)
+    expect(waiting.value).toBe(1)
+    asked.mockImplementation(async () => answer(200))
+    await vi.advanceTimersByTimeAsync(2000)
+    expect((await both[1]!).status).toBe(200)
+    expect(waiting.value).toBe(0)
+  })
+})
