@@ -8,12 +8,15 @@ module Gorvant
       ALL = { "referrer-policy" => "same-origin", "x-content-type-options" => "nosniff",
               "permissions-policy" => "camera=(self), microphone=(), geolocation=(), payment=(), usb=()" }.freeze
 
+      # Which start of the program answers, for the one who looks after it.
+      INSTANCE = ENV["GORVANT_INSTANCE"].to_s.empty? ? {} : { "x-gorvant-instance" => ENV.fetch("GORVANT_INSTANCE", nil) }
+
       def initialize(app) = @app = app
 
       def call(env)
         status, headers, body = @app.call(env)
         own = env["PATH_INFO"].start_with?("/api/") ? { "cache-control" => "no-store" } : {}
-        [status, { **ALL, **own, **headers }, body]
+        [status, { **ALL, **own, **INSTANCE, **headers }, body]
       end
     end
   end

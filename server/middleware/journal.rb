@@ -15,7 +15,7 @@ module Gorvant
 
       class << self
         def logger
-          @logger ||= ENV["GORVANT_LOG"].to_s.empty? ? Logger.new(nil) : Logger.new(ENV["GORVANT_LOG"], FILES, MOST_BYTES, formatter: method(:line))
+          @logger ||= ENV["GORVANT_LOG"].to_s.empty? ? Logger.new(nil) : Logger.new(ENV.fetch("GORVANT_LOG", nil), FILES, MOST_BYTES, formatter: method(:line))
         end
 
         # What broke, and where: class and places of the program, not the message, which may hold what somebody typed.

@@ -9,11 +9,19 @@ module Gorvant
       SAVE_EVERY_SECONDS = 1.0
       LOST_AFTER_SECONDS = 15
       IDLE_SECONDS = 0.5
+      AWAY_SECONDS = 2
 
       def initialize(db) = @db = db
 
+      # Until the process ends; while the database is away it waits for it.
       def run
         loop { run_one || sleep(IDLE_SECONDS) }
+      rescue Sequel::DatabaseError, Sequel::PoolTimeout => e
+        raise unless e.is_a?(Sequel::PoolTimeout) || e.is_a?(Sequel::DatabaseConnectionError) || Database.away?(e)
+
+        Journal.logger.warn({ worker: "waits for the database" })
+        sleep(AWAY_SECONDS)
+        retry
       end
 
       # Works one task to its end; nil when none waits.
@@ -21,7 +29,11 @@ module Gorvant
         task = claim or return nil
         work(task)
         task[:id]
+      rescue Sequel::DatabaseConnectionError, Sequel::PoolTimeout
+        raise
       rescue StandardError => e
+        raise if e.is_a?(Sequel::DatabaseError) && Database.away?(e)
+
         @db[:tasks].where(id: task[:id]).update(state: "failed", error: e.message[0, 500], updated_at: Sequel::CURRENT_TIMESTAMP) if task
         task && task[:id]
       end

@@ -27,7 +27,8 @@ RSpec.describe "Answers of a circuit in which much touches" do
   asked = Gorvant::Views::ALL.keys.to_h { |view| ["drawing #{view}", ->(trace) { Gorvant::Views.scene(view, trace, { load: "CC" }).to_h }] }.merge(
     "loads" => ->(trace) { trace.loads.map { |load| trace.loop_of(load.code) } }, "legend" => ->(trace) { Gorvant::Legend.entries(trace) },
     "way" => ->(trace) { Gorvant::Way.new(trace, "outdoor.Y", nil).stops }, "meter" => ->(trace) { trace.reading("outdoor.C", "outdoor.Y", "high_impedance") },
-    "notation" => ->(trace) { Gorvant::Notation.print(trace.rig) }, "deck" => ->(trace) { Gorvant::Formats::Spice.dump(trace.netlist, closed: trace.solution.closed, open: trace.solution.open, title: "x") },
+    "notation" => ->(trace) { Gorvant::Notation.print(trace.rig) },
+    "deck" => ->(trace) { Gorvant::Formats::Spice.dump(trace.netlist, closed: trace.solution.closed, open: trace.solution.open, title: "x") },
     "wiring" => lambda do |trace|
       check = Gorvant::WiringCheck.new(trace.rig, Gorvant::AsFound.parse({}, trace.rig))
       [check.told, check.correction, check.standing]
@@ -85,47 +86,5 @@ RSpec.describe "Answers of a circuit in which much touches" do
   def ways_on(solution, load, node)
     walked = solution.netlist.branches_at(node).reject { |branch| branch.id == load.id || branch.load? || branch.behavior.source? || !branch.behavior.stamped? }
     walked.reject { |branch| branch.switching? && branch.from != node }.map { |branch| [branch, branch.other_end(node)] }
-  end
-end
-
-RSpec.describe Gorvant::Patience do
-  def long_run = Gorvant::Run.of(rig, Gorvant::Script.parse({ "moves" => [{ "at_seconds" => 0, "what" => "call", "value" => "heat" }] }, 48 * 3600))
-
-  it "ends a run, a settling and a drawing once it is enough, and lets them be where nobody said how long" do
-    expect { described_class.with(-> { true }) { long_run } }.to raise_error(Gorvant::GaveUp, /longer than is allowed/)
-    expect { described_class.with(-> { true }) { Gorvant::Trace.new(rig, Gorvant::Condition.parse("call" => "heat")) } }.to raise_error(Gorvant::GaveUp)
-    expect(long_run.duration_seconds).to eq(172_800)
-    expect(described_class.with(-> { false }) { long_run }.duration_seconds).to eq(172_800)
-  end
-
-  it "is forgotten when the answer is there, also where it failed, and holds for its own thread alone" do
-    expect { described_class.with(-> { true }) { described_class.check! } }.to raise_error(Gorvant::GaveUp)
-    expect { described_class.check! }.not_to raise_error
-    described_class.with(-> { true }) { expect { Thread.new { described_class.check! }.join }.not_to raise_error }
-    outer = described_class.with(-> { false }) do
-      begin
-        described_class.with(-> { true }) { described_class.check! }
-      rescue Gorvant::GaveUp
-        :inner
-      end.then { |said| [said, described_class.check!] }
-    end
-    expect(outer).to eq([:inner, false])
-  end
-end
-
-RSpec.describe Gorvant::Nearest do
-  it "guesses at what somebody may have mistyped, and not at a text" do
-    expect(described_class.of("bakup", %w[backup blower])).to eq("backup")
-    expect(described_class.of("x" * 61, ["x" * 61, "LPS"])).to be_nil
-    expect(described_class.closest("qqqqqqq", %w[LPS HPS])).to eq("LPS").or eq("HPS")
-    expect(described_class.closest("q" * 4_000, %w[LPS HPS])).to be_nil
-    expect(described_class.quoted("q" * 4_000).size).to eq(61)
-  end
-
-  it "keeps an error about a point short, however long the point" do
-    netlist = Gorvant::Assembly.netlist(rig)
-    expect { netlist.fetch_node("outdor.Y") }.to raise_error(Gorvant::UnknownNode, /'outdor\.Y'; the nearest known is 'outdoor\.Y'/)
-    expect { netlist.fetch_node("y" * 4_000) }.to raise_error(Gorvant::UnknownNode) { |error| expect(error.message.size).to be < 100 }
-    expect { netlist["y" * 4_000] }.to raise_error(Gorvant::UnknownBranch) { |error| expect(error.message.size).to be < 100 }
   end
 end

@@ -3,8 +3,11 @@
 # Bodies made from the API's own document: whole ones, and ones with a place of them turned to what nobody should send. Seeded.
 class Fuzz
   DOCUMENT = YAML.safe_load_file(File.join(Gorvant::Server::ROOT, "server/openapi.yml"))
-  ODD = [nil, true, false, 0, -1, 1e-320, 1e300, 10**40, 2**31, 0.1 + 0.2, "", " ", "\u200b\u200b", "x" * 5_000, "\u202Egnp.exe", "\u0007bell", "<script>alert(1)</script>", "NaN", "Infinity",
-         "1e999", "=1+1", "%00", "'; DROP TABLE visits; --", "../../etc/passwd", "2026-13-45", "A" * 36, "\u{1F525}", [], {}, [[]], [nil] * 300, { "a" => { "b" => {} } }, ["x"] * 3_000].freeze
+  ODD = [
+    nil, true, false, 0, -1, 1e-320, 1e300, 10**40, 2**31, 0.1 + 0.2, "", " ", "\u200b\u200b", "x" * 5_000, "\u202Egnp.exe", "\u0007bell",
+    "<script>alert(1)</script>", "NaN", "Infinity", "1e999", "=1+1", "%00", "'; DROP TABLE visits; --", "../../etc/passwd", "2026-13-45",
+    "A" * 36, "\u{1F525}", [], {}, [[]], [nil] * 300, { "a" => { "b" => {} } }, ["x"] * 3_000
+  ].freeze
   OPERATIONS = DOCUMENT.fetch("paths").flat_map do |path, item|
     item.slice("get", "post", "put", "patch", "delete").map { |method, operation| [method, path, operation] }
   end.freeze
@@ -31,7 +34,10 @@ class Fuzz
   # Text that is no body of ours at all.
   def garbage(body)
     text = JSON.generate(body)
-    [text[0, random.rand(text.size + 1)], text.sub(/\d+/, "1e999"), text.sub(/"[^"]*"/, "\"\xff\""), text.sub(/:/, ":{\"a\":" * 50), "[" * 5_000, "\u0000", text + text].sample(random: random)
+    [
+      text[0, random.rand(text.size + 1)], text.sub(/\d+/, "1e999"), text.sub(/"[^"]*"/, "\"\xff\""), text.sub(":", ":{\"a\":" * 50),
+      "[" * 5_000, "\u0000", text + text
+    ].sample(random: random)
   end
 
   private

@@ -51,8 +51,8 @@ module Gorvant
     def one(field) = choose(field, yield(@base), yield(@theirs), yield(@mine))
 
     # Key by key; nil stands for what is not there. Theirs keep their order, mine come after.
-    def map(pointer)
-      base, theirs, mine = [@base, @theirs, @mine].map { |rig| yield(rig) }
+    def map(pointer, &block)
+      base, theirs, mine = [@base, @theirs, @mine].map(&block)
       (theirs.keys | mine.keys).to_h { |key| [key, choose("#{pointer}#{key}", base[key], theirs[key], mine[key])] }.compact
     end
 

@@ -1,0 +1,214 @@
+# frozen_string_literal: true
+
+# Looks after what bin/start has started: server, worker and the private PostgreSQL. What dies is started again, and said so; one data
+# folder is served once; what an earlier start left running is ended, by what that one wrote down, never by name.
+# Asked by bin/start with: GORVANT_HOME (data folder), DATABASE_URL, PG_DIR and PG_USE (folder and lock of the private PostgreSQL, empty
+# for a database from elsewhere), PORT (empty for the first free one).
+require "fileutils"
+require "json"
+require "net/http"
+require "securerandom"
+require "socket"
+
+# A process by its number and the time at which it began: a number alone may belong to another by now.
+Known = Struct.new(:pid, :began) do
+  def self.of(pid) = new(pid, began(pid))
+
+  # Ticks since the machine started, nil where no such process runs; one that is only not yet buried does not run.
+  def self.began(pid)
+    fields = File.read("/proc/#{Integer(pid)}/stat", encoding: "BINARY").split(") ").last.split
+    %w[Z X].include?(fields[0]) ? nil : fields[19].to_i
+  rescue SystemCallError, ArgumentError, TypeError
+    nil
+  end
+
+  def alive? = !began.nil? && self.class.began(pid) == began
+
+  # Ends it and what it started, gently first.
+  def stop(seconds = 10)
+    return unless alive?
+
+    signal("TERM")
+    sleep(0.05) until !alive? || (seconds -= 0.05).negative?
+    signal("KILL") if alive?
+  end
+
+  private
+
+  # Each child leads a group of its own.
+  def signal(name)
+    Process.kill(name, -pid)
+  rescue Errno::ESRCH
+    nil
+  end
+end
+
+# The one process that stays in front.
+class Keeper
+  ROOT = File.expand_path("../..", __dir__)
+  PORTS = (9400..9499)
+  READY_SECONDS = 60
+  LOOK_EVERY_SECONDS = 0.3
+  MOST_WAIT_SECONDS = 30
+  CHILDREN = { "server" => %w[bundle exec puma -q -C config/puma.rb], "worker" => %w[bundle exec bin/worker] }.freeze
+  Child = Struct.new(:known, :started_at, :falls, :again_at)
+
+  def initialize(home)
+    @home = home
+    @note = File.join(home, "serving.json")
+    @children = {}
+  end
+
+  def run
+    lock
+    end_leftovers
+    @port = port
+    @instance = SecureRandom.hex(8)
+    %w[INT TERM HUP].each { |name| trap(name) { @ending = true } }
+    start("server")
+    wait_until_ready
+    start("worker")
+    puts "\nGorvant is at http://127.0.0.1:#{@port}/   (Ctrl-C stops it)\n\n" unless @ending
+    $stdout.flush
+    look_after until @ending
+  ensure
+    stop_all if @lock
+  end
+
+  private
+
+  def say(words) = warn(words)
+
+  def leave(words)
+    say("error: #{words}")
+    exit(1)
+  end
+
+  # Held as long as this process lives, and by nobody else: the children do not inherit it.
+  def lock
+    file = File.new(File.join(@home, "serving.lock"), File::RDWR | File::CREAT, 0o600)
+    return @lock = file if file.flock(File::LOCK_EX | File::LOCK_NB)
+
+    say("This data folder is served already, at http://127.0.0.1:#{noted['port']}/ (by process #{noted['keeper']}).")
+    exit(0)
+  end
+
+  def noted
+    JSON.parse(File.read(@note))
+  rescue SystemCallError, JSON::ParserError
+    {}
+  end
+
+  def end_leftovers
+    noted.fetch("children", {}).each do |name, (pid, began)|
+      left = Known.new(pid, began)
+      next unless left.alive?
+
+      say("ending the #{name} that an earlier start left running")
+      left.stop
+    end
+  end
+
+  def write_down
+    children = @children.transform_values { |child| child.known.to_a }
+    File.write("#{@note}.new", JSON.generate({ keeper: Process.pid, port: @port, children: children }))
+    File.rename("#{@note}.new", @note)
+  end
+
+  def free?(port)
+    TCPServer.new("127.0.0.1", port).close
+    true
+  rescue SystemCallError
+    false
+  end
+
+  def port
+    asked = ENV["PORT"].to_s
+    return PORTS.find { |one| free?(one) } || leave("no free port from #{PORTS.first} to #{PORTS.last}; set PORT") if asked.empty?
+    return Integer(asked) if free?(Integer(asked))
+
+    other = ((Integer(asked) + 1)..(Integer(asked) + 100)).find { |one| free?(one) }
+    leave("port #{asked} is taken by another program. Port #{other} is free: PORT=#{other} bin/start")
+  end
+
+  def start(name)
+    before = @children[name]
+    environment = { "PORT" => @port.to_s, "APP_ENV" => "production", "RACK_ENV" => "production", "GORVANT_INSTANCE" => @instance,
+                    "GORVANT_LOG" => File.join(@home, "log", "#{name}.log") }
+    pid = Process.spawn(environment, *CHILDREN.fetch(name), chdir: ROOT, pgroup: true, close_others: true)
+    @children[name] = Child.new(Known.of(pid), now, before&.falls.to_i, nil)
+    write_down
+  end
+
+  # Until the server answers that is this one's: another's answer on the port does not count.
+  def wait_until_ready
+    late = now + READY_SECONDS
+    until @ending || ours?
+      leave("the server ended; see above") if Process.wait(@children["server"].known.pid, Process::WNOHANG)
+      leave("the server did not answer on port #{@port}") if now > late
+      sleep(0.1)
+    end
+  end
+
+  def ours?
+    answer = Net::HTTP.start("127.0.0.1", @port, open_timeout: 1, read_timeout: 5) { |http| http.get("/api/viewer") }
+    answer.code == "200" && answer["x-gorvant-instance"] == @instance
+  rescue SystemCallError, IOError, Timeout::Error, Net::ProtocolError
+    false
+  end
+
+  def look_after
+    sleep(LOOK_EVERY_SECONDS)
+    keep_database
+    bury
+    @children.each { |name, child| start(name) if child.again_at && now >= child.again_at && !@ending }
+  end
+
+  # A child that fell stands up again, ever later while it keeps falling.
+  def bury
+    while (pid = Process.wait(-1, Process::WNOHANG))
+      name, child = @children.find { |_, one| one.known.pid == pid }
+      next unless name && !@ending
+
+      child.falls = now - child.started_at > MOST_WAIT_SECONDS ? 1 : child.falls + 1
+      wait = [2**(child.falls - 1), MOST_WAIT_SECONDS].min
+      say("the #{name} ended; starting it again in #{wait} s")
+      child.again_at = now + wait
+    end
+  rescue Errno::ECHILD
+    nil
+  end
+
+  def keep_database
+    return if ENV["PG_DIR"].to_s.empty? || database_alive?
+
+    say("PostgreSQL ended; starting it again")
+    shell("pg_start \"$PG_DIR\"") || say("PostgreSQL would not start; trying again")
+  end
+
+  # A postmaster works in the folder of its data.
+  def database_alive?
+    pid = File.foreach(File.join(ENV.fetch("PG_DIR"), "data", "postmaster.pid")).first.to_i
+    Known.began(pid) && File.readlink("/proc/#{pid}/cwd") == File.realpath(File.join(ENV.fetch("PG_DIR"), "data"))
+  rescue Errno::EACCES
+    true # another user's, whose folder cannot be read: its number and time have to do
+  rescue SystemCallError
+    false
+  end
+
+  def shell(command) = system("bash", "-c", ". \"$0/bin/lib/setup.sh\"; #{command}", ROOT, close_others: true)
+
+  def stop_all
+    @children.values_at("worker", "server").compact.each { |child| child.known.stop }
+    return if ENV["PG_DIR"].to_s.empty?
+
+    # Nobody else works with it: then it ends too.
+    use = File.for_fd(Integer(ENV.fetch("PG_USE")), "a", autoclose: false)
+    shell("pg_halt \"$PG_DIR\"") if use.flock(File::LOCK_EX | File::LOCK_NB)
+    FileUtils.rm_f(@note)
+  end
+
+  def now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
+end
+
+Keeper.new(ENV.fetch("GORVANT_HOME")).run if $PROGRAM_NAME == __FILE__
