@@ -5,12 +5,21 @@ module Gorvant
     # Visits with their site, unit, rig revision and the tally of their readings.
     class Visits < Repository
       MOST_LISTED = 200
+      PAGE = 50
+      CURSOR = /\A(\d{4}-\d\d-\d\d)_(\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d\.\d{6}Z)_(#{UUID.source[2..-3]})\z/
       Content = Struct.new(:db, :id) do
         def to_hash = db[:rig_revisions].where(id: id).get(:content).to_hash
       end
 
-      # Newest day first.
-      def all = listed(scoped)
+      # A page of them, newest day first: [rows, cursor of the next page or nil]. before: the cursor of the page before.
+      def page(before: nil, limit: PAGE)
+        rows = listed(before ? scoped.where(Sequel.lit("(visits.visit_on, visits.created_at, visits.id) < (?, ?, ?)", *cursor(before))) : scoped, limit + 1)
+        more = rows.size > limit
+        rows = rows.first(limit)
+        [rows, more ? rows.last.values_at(:visit_on, :created_at, :id).then { |on, at, id| "#{on.iso8601}_#{at.utc.iso8601(6)}_#{id}" } : nil]
+      end
+
+      def all = page(limit: MOST_LISTED).first
 
       def find(id) = with_content(super)
 
@@ -40,7 +49,17 @@ module Gorvant
       def thing = "visit"
 
       # Newest first.
-      def listed(dataset) = dataset.reverse(:visit_on, Sequel[:visits][:created_at]).limit(MOST_LISTED).all.map { |row| with_content(row) }
+      def listed(dataset, limit = MOST_LISTED)
+        dataset.reverse(:visit_on, Sequel[:visits][:created_at], Sequel[:visits][:id]).limit(limit).all.map { |row| with_content(row) }
+      end
+
+      def cursor(text)
+        parts = CURSOR.match(text)&.captures
+        Date.iso8601(parts[0]) && Time.iso8601(parts[1]) if parts
+        parts || raise(Date::Error)
+      rescue ArgumentError
+        raise Refused.new(field: "/before", problem: "is no place in the list; take the one that came as next")
+      end
 
       # The rig's file is most of a row and mostly known already: it is fetched when somebody reads it.
       def with_content(row) = row.merge(content: Content.new(db, row[:rig_revision_id]))

@@ -7,7 +7,8 @@ module Gorvant
       circuit_routes "/api/visits", :visits
 
       get "/api/visits" do
-        json(visits: visits.all.map { |row| Present.visit(row) })
+        rows, further = visits.page(before: params["before"]&.to_s)
+        json(visits: rows.map { |row| Present.visit(row) }, next: further)
       end
 
       post "/api/visits" do

@@ -122,6 +122,50 @@ RSpec.describe "What a visit finds", :server do
       expect(answer["photos"].size).to eq(1)
     end
 
+    def noise(width = 400, height = 300) = Vips::Image.gaussnoise(width, height).cast(:uchar).bandjoin([Vips::Image.black(width, height)] * 2).copy(interpretation: :srgb)
+
+    it "takes what phones make: JPEG, PNG, WebP and HEIC" do
+      [noise.jpegsave_buffer(interlace: true), noise.pngsave_buffer, noise.webpsave_buffer, noise.heifsave_buffer].each do |bytes|
+        picture(bytes)
+        expect(last_response.status).to eq(201)
+      end
+    end
+
+    it "refuses one that is cut off, in whichever kind, and one of too many points, in words" do
+      [noise.jpegsave_buffer, noise.jpegsave_buffer(interlace: true), noise.pngsave_buffer, noise.webpsave_buffer].each do |bytes|
+        picture(bytes.byteslice(0, bytes.bytesize * 6 / 10))
+        expect([last_response.status, answer["detail"]]).to match([422, include("cannot be read to its end")])
+      end
+      picture(Vips::Image.black(8_000, 6_400).pngsave_buffer)
+      expect([last_response.status, answer["detail"]]).to match([422, include("at most 50 million")])
+    end
+
+    it "ends the reading of one that takes too much memory, and says on a HEIC what to do on the phone" do
+      stub_const("Gorvant::Server::Pictures::MOST_MEMORY_BYTES", 40 * 1024 * 1024)
+      picture(noise.jpegsave_buffer)
+      expect([last_response.status, answer["detail"]]).to match([422, include("more memory or time")])
+      picture(noise.heifsave_buffer)
+      expect([last_response.status, answer["detail"]]).to match([422, include("most compatible")])
+    end
+
+    it "keeps sixty of a visit and no more, however many come at once; and one sent again is no more" do
+      shrunk = { content: "x", small: "x", width: 1, height: 1 }
+      allow(Gorvant::Server::Pictures).to receive(:shrink).and_return(shrunk)
+      viewer = Gorvant::Server::Viewer.local_owner(db)
+      keep = lambda do |id|
+        Gorvant::Server::Photos.new(db, viewer).create(id, "d", { visit_id: visit_id, of: "other", note: "", **shrunk })
+        :kept
+      rescue Gorvant::Server::Refused
+        :refused
+      end
+      ids = Array.new(55) { uuid }
+      expect(ids.map(&keep).uniq).to eq([:kept])
+      expect(Array.new(10) { Thread.new { keep.call(uuid) } }.map(&:value).tally).to eq(kept: 5, refused: 5)
+      expect(keep.call(ids.first)).to eq(:kept)
+      expect(db[:photos].where(visit_id: visit_id).count).to eq(60)
+      fetch("#{visit}/photos")
+    end
+
     { "a page that calls itself a picture" => "<html>", "a picture cut short" => "\xFF\xD8\xFF\xE0".b + ("x" * 50), "nothing" => "",
 "a script in a picture's clothes" => "GIF89a<script>" }.each do |what, bytes|
       it "refuses #{what}" do

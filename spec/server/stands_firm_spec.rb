@@ -106,6 +106,34 @@ RSpec.describe "Standing firm", :server do
     end
   end
 
+  describe "the list of visits" do
+    it "comes page by page, each visit once, in one order, while others are made; and an odd place in it is refused" do
+      unit = fetch(visit) && answer["unit_id"]
+      revision_id = db[:visits].where(id: visit_id).get(:rig_revision_id)
+      viewer = Gorvant::Server::Viewer.local_owner(db)
+      rows = Array.new(120) do |i|
+        { crew_id: viewer.crew_id, created_by: viewer.user_id, unit_id: unit, rig_revision_id: revision_id, request_digest: "x", visit_on: Date.new(2026, 9, 1) + (i % 40), id: uuid,
+       symptoms: Sequel.pg_jsonb([]) }
+      end
+      db[:visits].multi_insert(rows)
+      seen, at, sizes = [], nil, []
+      loop do
+        fetch("/api/visits#{"?before=#{URI.encode_www_form_component(at)}" if at}")
+        seen.concat(answer["visits"].map { |one| one.values_at("visit_on", "id") })
+        sizes << answer["visits"].size
+        db[:visits].insert(rows.first.merge(id: uuid, visit_on: Date.new(2026, 12, 1))) # newer than where the reader stands
+        break unless (at = answer["next"])
+      end
+      expect(sizes).to eq([50, 50, 28])
+      expect(seen.uniq.size).to eq(128)
+      expect(seen.map(&:first)).to eq(seen.map(&:first).sort.reverse)
+      ["x", "2026-99-99_2026-11-26T10:00:00.000000Z_#{uuid}", "2026-11-26_#{uuid}"].each do |odd|
+        fetch("/api/visits?before=#{odd}")
+        expect([last_response.status, answer["errors"].first["field"]]).to eq([422, "/before"])
+      end
+    end
+  end
+
   { "nothing" => "", "spaces" => "   ", "what cannot be seen" => "\u200b\u2060 \u3164" }.each do |what, name|
     it "has no site, unit, profile or table that is called #{what}" do
       base = { id: uuid, site_name: "Mill", unit_name: "Loft", rig_id: db[:rigs].get(:id), visit_on: "2026-11-26" }

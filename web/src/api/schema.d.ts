@@ -770,7 +770,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Visits, newest day first */
+        /** Visits, newest day first, page by page */
         get: operations["listVisits"];
         put?: never;
         /** Begin a visit */
@@ -3503,14 +3503,17 @@ export interface operations {
     };
     listVisits: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description where the page before ended */
+                before?: string;
+            };
             header?: never;
             path?: never;
             cookie?: never;
         };
         requestBody?: never;
         responses: {
-            /** @description At most 200 */
+            /** @description A page of at most 50, and where the next one begins */
             200: {
                 headers: {
                     [name: string]: unknown;
@@ -3518,9 +3521,11 @@ export interface operations {
                 content: {
                     "application/json": {
                         visits: components["schemas"]["Visit"][];
+                        next: string | null;
                     };
                 };
             };
+            422: components["responses"]["Problem"];
         };
     };
     createVisit: {

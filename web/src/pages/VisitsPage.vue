@@ -1,21 +1,40 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
+import { ElButton } from 'element-plus/es/components/button/index'
+import 'element-plus/es/components/button/style/css'
 import { api, type Visit } from '@/api/client'
 import ProblemNote from '@/components/ProblemNote.vue'
 import VisitMarks from '@/components/VisitMarks.vue'
 import { useAsked } from '@/composables/useAsked'
+import type { Problem } from '@/model/outcome'
 import { day, degrees, weekday } from '@/model/units'
 import { MEANS, PAGES, SIGNS } from '@/model/visitPages'
 
-const { outcome } = useAsked(api.visits)
+const { outcome } = useAsked(() => api.visits())
+/** What was fetched after the first page, and where the next begins. */
+const earlier = shallowRef<Visit[]>([])
+const further = ref<string | null>(null)
+const busy = ref(false)
+const problem = shallowRef<Problem | null>(null)
+watch(outcome, (answer) => answer.state === 'ready' && (further.value = answer.value.next))
+
+async function fetchEarlier() {
+  if (!further.value || busy.value) return
+  busy.value = true
+  const answer = await api.visits(further.value)
+  busy.value = false
+  problem.value = answer.state === 'failed' ? answer.problem : null
+  if (answer.state !== 'ready') return
+  earlier.value = [...earlier.value, ...answer.value.visits]
+  further.value = answer.value.next
+}
 
 /** The sheet: one leaf a day, newest first. */
 const days = computed(() => {
   const leaves = new Map<string, Visit[]>()
-  if (outcome.value.state === 'ready') {
-    for (const visit of outcome.value.value.visits)
-      leaves.set(visit.visit_on, [...(leaves.get(visit.visit_on) ?? []), visit])
-  }
+  const first = outcome.value.state === 'ready' ? outcome.value.value.visits : []
+  for (const visit of [...first, ...earlier.value])
+    leaves.set(visit.visit_on, [...(leaves.get(visit.visit_on) ?? []), visit])
   return [...leaves]
 })
 </script>
@@ -63,6 +82,16 @@ const days = computed(() => {
         </li>
       </ol>
     </section>
+    <ProblemNote v-if="problem" :problem="problem" />
+    <ElButton
+      v-if="further"
+      class="further"
+      size="large"
+      :loading="busy"
+      data-testid="earlier-visits"
+      @click="fetchEarlier"
+      >Earlier visits</ElButton
+    >
   </main>
 </template>
 
@@ -71,6 +100,11 @@ const days = computed(() => {
   max-width: 1180px;
   margin: 0 auto;
   padding: 16px 16px 40px;
+}
+
+.further {
+  width: 100%;
+  margin-top: 16px;
 }
 
 .top {
