@@ -2,7 +2,7 @@
 
 bind "tcp://127.0.0.1:#{ENV.fetch('PORT', '9400')}"
 workers Integer(ENV.fetch("WEB_CONCURRENCY", 2))
-threads 1, Integer(ENV.fetch("WEB_THREADS", 5))
+threads 1, Integer(ENV.fetch("WEB_THREADS", 8))
 preload_app!
 silence_single_worker_warning if respond_to?(:silence_single_worker_warning)
 

@@ -14,6 +14,7 @@ end
 require_relative "errors"
 require_relative "database"
 require_relative "viewer"
+require_relative "turns"
 require_relative "warm"
 require_relative "pictures"
 require_relative "found"

@@ -15,7 +15,7 @@ module Gorvant
       class << self
         def connect(url = ENV.fetch("DATABASE_URL"))
           Sequel.default_timezone = :utc
-          db = Sequel.connect(url, max_connections: Integer(ENV.fetch("DATABASE_CONNECTIONS", 6)), pool_timeout: POOL_SECONDS, connect_timeout: POOL_SECONDS,
+          db = Sequel.connect(url, max_connections: Integer(ENV.fetch("DATABASE_CONNECTIONS", 10)), pool_timeout: POOL_SECONDS, connect_timeout: POOL_SECONDS,
                               connect_sqls: ["SET statement_timeout = '#{STATEMENT_SECONDS}s'"])
           db.extension(:pg_json, :connection_validator)
           db.pool.connection_validation_timeout = IDLE_SECONDS

@@ -37,6 +37,11 @@ module Gorvant
       end
     end
 
+    # Too many ask for dear answers at once.
+    class Busy < Error
+      says "others are having long answers worked out just now; it is asked again by itself"
+    end
+
     # An address that no browser would send.
     class BadAddress < Error
       says "the %<part>s of the address %<problem>s"

@@ -7,6 +7,7 @@ module Gorvant
     module Warm
       MOST = 64
       MOST_TIMELINES = 12
+      TURNS = Turns.new
       @lock = Mutex.new
       @rigs = {}
       @netlists = {}
@@ -21,7 +22,9 @@ module Gorvant
         def assumed(row) = keep(@assumed, row[:digest]) { rig(row).assumed }
         def rig?(row) = @lock.synchronize { @rigs.key?(row[:digest]) }
         # A rig run under a script: asked about again and again while a tape is looked at.
-        def timeline(row, script) = keep(@timelines, [row[:digest], script], MOST_TIMELINES) { Run.of(rig(row), script) }
+        def timeline(row, script) = keep(@timelines, [row[:digest], script], MOST_TIMELINES) { dear { Run.of(rig(row), script) } }
+        # What takes long to work out, in its turn.
+        def dear(&block) = TURNS.serve(&block)
         # What a record of findings comes to: asked again whenever a visit is kept.
         def found(rig, as_found, set_point, &block) = keep(@found, [Formats::RigJson.digest(rig), as_found, set_point], &block)
         def netlist(row) = keep(@netlists, row[:digest]) { Assembly.netlist(rig(row)) }

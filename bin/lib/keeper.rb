@@ -51,6 +51,8 @@ class Keeper
   LOOK_EVERY_SECONDS = 0.3
   MOST_WAIT_SECONDS = 30
   CHILDREN = { "server" => %w[bundle exec puma -q -C config/puma.rb], "worker" => %w[bundle exec bin/worker] }.freeze
+  # Compiled while it runs, where this Ruby can: a third less for an answer that is worked out.
+  FASTER = { "RUBYOPT" => [ENV.fetch("RUBYOPT", nil), ("--yjit" if defined?(RubyVM::YJIT))].compact.join(" "), "MALLOC_ARENA_MAX" => "2" }.freeze
   Child = Struct.new(:known, :started_at, :falls, :again_at)
 
   def initialize(home)
@@ -134,7 +136,7 @@ class Keeper
   def start(name)
     before = @children[name]
     environment = { "PORT" => @port.to_s, "APP_ENV" => "production", "RACK_ENV" => "production", "GORVANT_INSTANCE" => @instance,
-                    "GORVANT_LOG" => File.join(@home, "log", "#{name}.log") }
+                    "GORVANT_LOG" => File.join(@home, "log", "#{name}.log"), **FASTER }
     pid = Process.spawn(environment, *CHILDREN.fetch(name), chdir: ROOT, pgroup: true, close_others: true)
     @children[name] = Child.new(Known.of(pid), now, before&.falls.to_i, nil)
     write_down

@@ -5,25 +5,50 @@ require "socket"
 module Gorvant
   module Server
     # How long one answer may take: past MOST_SECONDS, or when nobody waits for it any more, the core is told that it is enough.
-    # Long work belongs to tasks.
+    # Long work belongs to tasks. While it works, others get a word in every few milliseconds.
     class Budget
       MOST_SECONDS = Float(ENV.fetch("GORVANT_MOST_SECONDS", 3))
       LOOK_EVERY_SECONDS = 0.1
+      PASS_EVERY_SECONDS = 0.003
+      STAND_BACK_SECONDS = 0.006
 
       def initialize(app) = @app = app
 
+      @asked = 0
+      @lock = Mutex.new
+
+      class << self
+        # One more request in this process, or one less.
+        def count(by) = @lock.synchronize { @asked += by }
+
+        # Whether anybody waits for an answer beside those that are, or want to be, worked out in turn.
+        def others? = @asked > Warm::TURNS.taken
+      end
+
       def call(env)
+        self.class.count(1)
         Patience.with(enough(env["puma.socket"])) { @app.call(env) }
+      ensure
+        self.class.count(-1)
       end
 
       private
 
+      # A dear answer stands back while others ask; any other gives way for a moment.
+      def give_way = Turns.mine? && self.class.others? ? sleep(STAND_BACK_SECONDS) : Thread.pass
+
       def enough(socket)
         over = now + MOST_SECONDS
         look_at = now + LOOK_EVERY_SECONDS
+        pass_at = now + PASS_EVERY_SECONDS
         lambda do
           time = now
           next true if time > over
+
+          if time >= pass_at
+            give_way
+            pass_at = now + PASS_EVERY_SECONDS
+          end
           next false if time < look_at
 
           look_at = time + LOOK_EVERY_SECONDS

@@ -5,7 +5,7 @@ module Gorvant
     # Errors as RFC 9457 problem details. The one place where an error class becomes a status.
     module Problem
       STATUS = {
-        NotFound => 404, IdTaken => 409, Stale => 409, TooLarge => 413, WrongMedia => 415, NotJson => 400, BadAddress => 400, GaveUp => 503,
+        NotFound => 404, IdTaken => 409, Stale => 409, TooLarge => 413, WrongMedia => 415, NotJson => 400, BadAddress => 400, GaveUp => 503, Busy => 503,
         Invalid => 422, Refused => 422, BadRigFile => 422, BadRig => 422, BadCondition => 422, BadNetlist => 422, BadNotation => 422,
         BadScript => 422, BadAsFound => 422, BadHistory => 422, RefusedSetUp => 422, BadPhoto => 422, UnknownSignal => 422, ZeroTimeLoop => 422
       }.freeze
@@ -18,7 +18,8 @@ module Gorvant
         def response(error, env = {})
           status = STATUS.find { |kind, _| error.is_a?(kind) }&.last || 500
           env[Journal::CODE] = error.class.code
-          [status, { "content-type" => "application/problem+json" }, [JSON.generate(body(error, status))]]
+          again = error.is_a?(Busy) ? { "retry-after" => "1" } : {}
+          [status, { "content-type" => "application/problem+json", **again }, [JSON.generate(body(error, status))]]
         end
 
         # The database does not answer. kept: "nothing" where it is sure that nothing was, "unknown" where a write may have been.
@@ -38,7 +39,7 @@ module Gorvant
         private
 
         def body(error, status)
-          { "type" => "urn:gorvant:problem:#{error.class.code}", "title" => title(status), "status" => status, "detail" => short(error.message),
+          { "type" => "urn:gorvant:problem:#{error.class.code}", "title" => error.is_a?(Busy) ? "Busy" : title(status), "status" => status, "detail" => short(error.message),
             "errors" => errors(error).first(MOST_PROBLEMS).map { |problem| problem.transform_values { |value| value.is_a?(String) ? short(value) : value } } }.merge(versions(error))
         end
 

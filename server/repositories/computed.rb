@@ -6,6 +6,8 @@ module Gorvant
     # did not send, so they are not kept apart by crew.
     class Computed
       MOST_KEPT = 2_000
+      # Kinds that are worked out in turn.
+      DEAR = %w[timeline wiring settings outlook forced_test].freeze
       # What works the answers out and writes them down: another after every change to it, so that no upgrade shows an old answer.
       ENGINE = Digest::SHA256.hexdigest(Dir[File.join(ROOT, "{core/lib,server/presenters}/**/*.rb")].map { |path| File.binread(path) }.join)
 
@@ -15,9 +17,9 @@ module Gorvant
       def self.key(*parts) = Digest::SHA256.hexdigest(JSON.generate([ENGINE, Catalogue.digest, *parts]))
 
       # The answer under its parts; the block computes it as text.
-      def recall(*parts)
-        key = self.class.key(*parts)
-        get(key) || put(key, yield)
+      def recall(kind, *parts, &block)
+        key = self.class.key(kind, *parts)
+        get(key) || put(key, DEAR.include?(kind) ? Warm.dear(&block) : yield)
       end
 
       def get(key) = @db[:computed_results].where(key: key).get(:content)

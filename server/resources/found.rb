@@ -44,8 +44,9 @@ module Gorvant
         input = StagingRequest.parse(body_json)
         rig = Warm.rig(row)
         found = input.key?(:settings) ? { "settings" => deep_strings(input[:settings]) } : row[:as_found].to_hash.slice("settings")
-        run = StagingRun.new(rig.set(AsFound.parse(found, rig).settings), Script.parse(deep_strings(input[:script]), input[:duration_seconds]))
-        json Present.staging(run, input[:at_seconds])
+        script = Script.parse(deep_strings(input[:script]), input[:duration_seconds])
+        fitted = rig.set(AsFound.parse(found, rig).settings)
+        json(Warm.dear { Present.staging(StagingRun.new(fitted, script), input[:at_seconds]) })
       end
 
       get "/api/setting_profiles" do

@@ -72,11 +72,12 @@ module Gorvant
 
       def created(content, first_time) = json(content, first_time ? 201 : 200)
 
-      # Keys as they came in JSON, from a parsed condition. row: a visit's, whose weather holds where the condition says none.
-      def condition(hash, row = nil)
+      # Keys as they came in JSON, from a parsed condition. row: a rig's, or a visit's, whose weather holds where the condition says
+      # none. What the rig does not follow is left out, so that answers which are the same are worked out once.
+      def condition(hash, row)
         given = deep_strings(hash)
-        weather = row && row[:outdoor_degrees_f] && given.is_a?(Hash) && !given.key?("outdoor_degrees_f") ? { "outdoor_degrees_f" => row[:outdoor_degrees_f] } : {}
-        Condition.parse(weather.empty? ? given : given.merge(weather))
+        weather = row[:outdoor_degrees_f] && given.is_a?(Hash) && !given.key?("outdoor_degrees_f") ? { "outdoor_degrees_f" => row[:outdoor_degrees_f] } : {}
+        Condition.parse(weather.empty? ? given : given.merge(weather)).for_rig(Warm.rig(row))
       end
 
       def deep_strings(value)

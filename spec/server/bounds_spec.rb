@@ -73,4 +73,19 @@ RSpec.describe "The bounds of an answer", :server do
     fetch(visit)
     expect(last_response.headers).to include("cache-control" => "no-store", "referrer-policy" => "same-origin", "permissions-policy" => include("geolocation=()"))
   end
+
+  it "refuses dear answers with when to come again while their turns are taken, and not what is known already, nor what is cheap" do
+    body = { script: { moves: [{ at_seconds: 0, what: "call", value: "heat" }] }, duration_seconds: 900 }
+    send_json(:post, "#{visit}/timeline", body)
+    full = Gorvant::Server::Turns.new(running: 0, waiting: 0)
+    stub_const("Gorvant::Server::Warm::TURNS", full)
+    send_json(:post, "#{visit}/timeline", body)
+    expect(last_response.status).to eq(200)
+    send_json(:post, "#{visit}/timeline", body.merge(duration_seconds: 901))
+    expect([last_response.status, last_response.headers["retry-after"], answer["title"]]).to eq([503, "1", "Busy"])
+    send_json(:post, "#{visit}/settings", settings: { stage_delay_minutes: 11 })
+    expect(last_response.status).to eq(503)
+    send_json(:post, "#{visit}/trace", condition: { call: "cool" })
+    expect(last_response.status).to eq(200)
+  end
 end

@@ -44,7 +44,8 @@ RSpec.describe Gorvant::Notation do
       Gorvant::Rig.build(**usual.to_h, cables: usual.cables.map { |cable| cable.id == "cable_a" ? cable.with(conductors: cable.conductors + [double]) : cable })
     }
   }
-  everything = odd.merge(%w[boathouse_north hostel_bunks bakery_shop clinic_waiting].to_h { |name| [name, -> { rig(name) }] }, (1..60).to_h do |seed|
+  demo = Dir[File.expand_path("../../../db/demo/rigs/*.json", __dir__)].map { |path| File.basename(path, ".json") }
+  everything = odd.merge(demo.to_h { |name| [name, -> { rig(name) }] }, (1..60).to_h do |seed|
     ["random rig #{seed}", lambda {
       RandomRigs.rig(seed)
     }]
@@ -99,6 +100,7 @@ RSpec.describe Gorvant::Notation do
     ["R > wall.Y > air_handler.Y > outdoor.Y > LPS > LPS > M > (CC) > C", 1, 58, "(CC)", "2 times", nil],
     ["with bakup none", 1, 6, "bakup", "nearest is backup", "backup"],
     ["with transformer_va many", 1, 21, "many", "a number from 10 to 200", nil],
+    ["with demand_below_air_degrees_f 0: 9, 20 11", 1, 33, "0: 9, 20 11", "has to be a pair", nil],
     ["cable_a: wall to attic", 1, 1, "cable_a: wall to attic", "is no cable", nil],
     ["R > wall.Y > air_handler.Y > outdoor.Y > DFT > M > (CC) > C", 1, 42, "DFT", "cannot follow outdoor.Y here", "M"]
   ].each do |text, line, column, word, says, suggestion|

@@ -31,6 +31,15 @@ module Gorvant
         "contacts" => (contacts unless contacts.empty?), "outdoor_degrees_f" => outdoor_degrees_f, "coil_degrees_f" => coil_degrees_f, "moment" => moment }.compact
     end
 
+    # The same without temperatures that nothing on this rig follows: two conditions that are one to it become equal. A fault in the
+    # set-up may make the rig follow what it did not: then all is kept.
+    def for_rig(rig)
+      return self if faults.any? { |fault| fault["kind"] == "set_up" }
+
+      outdoors = rig[:outdoor_thermostat] || Balance.in_use?(rig)
+      with(outdoor_degrees_f: (outdoor_degrees_f if outdoors), coil_degrees_f: (coil_degrees_f if rig[:sensing] == "coil_switch"))
+    end
+
     # Reads a condition field by field.
     class Parser
       KNOWN = %w[call switches supplies faults board outputs contacts outdoor_degrees_f coil_degrees_f moment].freeze

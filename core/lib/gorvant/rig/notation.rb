@@ -54,7 +54,7 @@ module Gorvant
         case value
         when true then "yes"
         when false then "no"
-        when Array then value.empty? ? "none" : value.join(", ")
+        when Array then value.empty? ? "none" : value.map { |one| one.is_a?(Array) ? one.map { |number| format("%g", number) }.join(": ") : one }.join(", ")
         else value.to_s
         end
       end

@@ -81,6 +81,7 @@ module Gorvant
     # near its points) it may be one of several.
     # Returns [Expected, Reasons::Reason].
     def reading(first, second, instrument = "high_impedance")
+      Patience.check!
       expected = meter(instrument).read(first, second)
       either(expected, first, second, instrument) || [expected, reasons(first).explain(first, second, expected)]
     end

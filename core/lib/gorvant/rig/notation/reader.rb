@@ -173,11 +173,15 @@ module Gorvant
       def value(about, text)
         case about["kind"]
         when "flag" then { "yes" => true, "no" => false }.fetch(text.downcase, text)
-        when "number" then Float(text, exception: false)&.then { |number| number == number.round ? number.round : number } || text
+        when "number" then number(text) || text
+        when "table" then text.split(",").map { |pair| pair.split(":", 2).map { |one| number(one) || one.strip } }
         when "list" then text.downcase == "none" ? [] : text.split(/[\s,]+/)
         else about["of"].keys.find { |key| key.to_s == text } || text
         end
       end
+
+      # Whole where it is; nil for none.
+      def number(text) = Float(text, exception: false)&.then { |number| number == number.round ? number.round : number }
     end
   end
 end

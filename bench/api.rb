@@ -1,0 +1,191 @@
+# frozen_string_literal: true
+
+# The server under readers: ruby bench/api.rb [--seconds 8] [--visits 500] [--readings 5000] [--mixed 20000]. Its own PostgreSQL, server
+# and data, on loopback, ended after. Prints p50 and p95 by route for 20 and 50 people (a second of thinking between questions) and
+# for 20 clients without pause, what a flood of dear requests does to others,
+# what 10 000 visits do to the list, and memory over many mixed requests. No body is sent twice.
+require "bundler/setup"
+require "date"
+require "etc"
+require "json"
+require "net/http"
+require "open3"
+require "optparse"
+require "securerandom"
+require "socket"
+require "tmpdir"
+require_relative "../bin/lib/keeper"
+require_relative "questions"
+
+OPTIONS = { seconds: 8, visits: 500, readings: 5_000, mixed: 20_000 }.tap do |options|
+  OptionParser.new { |flags| options.each_key { |name| flags.on("--#{name} N", Integer) { |value| options[name] = value } } }.parse!
+end.freeze
+ROOT = File.expand_path("..", __dir__)
+BUDGET_P95_MS = 90
+OTHERS_P95_MS = 300
+
+# PostgreSQL and server of the bench's own.
+class Bench
+  attr_reader :port, :visits, :rigs
+
+  def self.run
+    Dir.mktmpdir("gorvant-bench") do |folder|
+      File.chmod(0o755, folder)
+      bench = new(folder)
+      bench.start
+      yield bench
+    ensure
+      bench&.stop
+    end
+  end
+
+  def initialize(folder) = @cluster = File.join(folder, "postgres")
+
+  def start
+    url, = Open3.capture2("bash", "-c", ". \"$0/bin/lib/setup.sh\"; pg_start \"$1\" >/dev/null; printf %s \"$DATABASE_URL\"", ROOT, @cluster)
+    ENV["DATABASE_URL"] = url
+    @port = TCPServer.new("127.0.0.1", 0).then { |server| server.addr[1].tap { server.close } }
+    serve
+    fill
+  end
+
+  def stop
+    Process.kill("TERM", @server) && Process.wait(@server) if @server
+    system("bash", "-c", ". \"$0/bin/lib/setup.sh\"; pg_halt \"$1\"", ROOT, @cluster)
+  end
+
+  # More visits of the units that are there.
+  def add_visits(count)
+    in_database do |db, viewer|
+      units = db[:units].select_map(:id)
+      revisions = db[:rig_revisions].select_map(:id)
+      rows = Array.new(count) do |i|
+        { id: SecureRandom.uuid, crew_id: viewer.crew_id, created_by: viewer.user_id, unit_id: units[i % units.size], rig_revision_id: revisions[i % revisions.size],
+          request_digest: "bench", visit_on: Date.new(2025, 1, 1) + (i % 600), complaint: "Hums #{i}", symptoms: Sequel.pg_jsonb([]) }
+      end
+      rows.each_slice(1_000) { |some| db[:visits].multi_insert(some) }
+    end
+  end
+
+  # Kilobytes that the server's processes have in memory.
+  def memory_kb
+    workers = File.read("/proc/#{@server}/task/#{@server}/children").split
+    [@server, *workers].sum { |pid| File.read("/proc/#{pid}/status")[/VmRSS:\s+(\d+)/, 1].to_i }
+  end
+
+  private
+
+  def serve
+    environment = { "PORT" => @port.to_s, "APP_ENV" => "production", "RACK_ENV" => "production", **Keeper::FASTER }
+    @server = Process.spawn(environment, "bundle", "exec", "puma", "-q", "-C", "config/puma.rb", chdir: ROOT, out: File::NULL)
+    100.times { ready? ? break : sleep(0.3) }
+  end
+
+  def ready?
+    Net::HTTP.get_response("127.0.0.1", "/api/viewer", @port).code == "200"
+  rescue SystemCallError
+    false
+  end
+
+  def fill
+    add_visits([OPTIONS[:visits] - 8, 0].max)
+    in_database do |db, _viewer|
+      @visits = db[:visits].select_map(:id)
+      @rigs = db[:rigs].select_map(:id)
+      like = db[:readings].where(supersedes_id: nil, retracted_at: nil).first
+      revisions = db[:visits].select_hash(:id, :rig_revision_id)
+      OPTIONS[:readings].times.each_slice(500) do |some|
+        db[:readings].multi_insert(some.map do |i|
+          visit = @visits[i % @visits.size]
+          like.merge(id: SecureRandom.uuid, visit_id: visit, rig_revision_id: revisions[visit], request_digest: "bench", demo: false)
+        end)
+      end
+    end
+  end
+
+  # In a process of its own, so that clients forked later share no connection.
+  def in_database
+    require_relative "../server/boot"
+    db = Gorvant::Server::Database.connect
+    yield db, Gorvant::Server::Viewer.local_owner(db)
+  ensure
+    db&.disconnect
+    Sequel::DATABASES.clear if defined?(Sequel)
+  end
+end
+
+# Clients in four processes, so that they do not wait for one another; each asks without pause.
+def clients(bench, count, seconds, names = nil, most: nil, think: 0)
+  readers = Array.new(4) do |process|
+    reader, writer = IO.pipe
+    fork do
+      reader.close
+      late = now + seconds
+      share = (count / 4.0).ceil
+      took = Array.new(share) { |i| Thread.new { one_client(bench, (process * 1_000) + i, late, names, most && (most / (4 * share)), think) } }.flat_map(&:value)
+      writer.write(JSON.generate(took))
+      writer.close
+      exit!(0)
+    end
+    writer.close
+    reader
+  end
+  readers.flat_map { |reader| JSON.parse(reader.read) }
+end
+
+def one_client(bench, seed, late, names, most, think)
+  sleep(rand * think)
+  questions = Questions.new(bench, seed + Integer(now * 1000))
+  took = []
+  Net::HTTP.start("127.0.0.1", bench.port, read_timeout: 30) do |http|
+    while now < late && (most.nil? || took.size < most)
+      name = (names || questions.names).sample
+      method, path, body = name == "dear" ? questions.dear : questions.make(name)
+      began = now
+      answer = method == :get ? http.get(path) : http.post(path, JSON.generate(body), "content-type" => "application/json")
+      took << [name, ((now - began) * 1000).round(1), answer.code.to_i]
+      sleep(think * rand(0.5..1.5)) if think.positive?
+    end
+  end
+  took
+end
+
+def now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
+def part(times, share) = times.sort[[(times.size * share).ceil - 1, 0].max]
+
+def table(took)
+  took.group_by(&:first).sort.each do |name, all|
+    times = all.map { |one| one[1] }
+    puts format("  %-22s %5d  p50 %7.1f  p95 %7.1f  worst %7.1f ms%s", name, all.size, part(times, 0.5), part(times, 0.95), times.max,
+                part(times, 0.95) > BUDGET_P95_MS ? "  over #{BUDGET_P95_MS}" : "")
+  end
+  bad = took.reject { |one| one[2].between?(200, 299) }
+  puts "  answers that were none: #{bad.map { |one| [one[0], one[2]] }.tally}" if bad.any?
+end
+
+Bench.run do |bench|
+  puts "#{Etc.nprocessors} cores, #{bench.visits.size} visits, #{OPTIONS[:readings]} readings; #{OPTIONS[:seconds]} s each"
+  clients(bench, 8, 6)
+  { "20 people" => [20, 1.0], "50 people" => [50, 1.0], "20 clients without pause" => [20, 0] }.each do |who, (count, think)|
+    seconds = OPTIONS[:seconds] * (think.zero? ? 1 : 3)
+    took = clients(bench, count, seconds, think: think)
+    puts "#{who}: #{(took.size / seconds.to_f).round} answers/s, p95 of all #{part(took.map { |one| one[1] }, 0.95)} ms"
+    table(took)
+  end
+
+  flood = Thread.new { clients(bench, 8, OPTIONS[:seconds], ["dear"]) }
+  sleep(0.5)
+  others = clients(bench, 8, OPTIONS[:seconds] - 1, %w[visit readings trace drawing_loops measurement], think: 0.5)
+  codes = flood.value.map(&:last).tally
+  puts "8 clients of dear requests (#{codes}); 8 other people: p50 #{part(others.map { |one| one[1] }, 0.5)}, p95 #{part(others.map { |one| one[1] }, 0.95)} ms (at most #{OTHERS_P95_MS})"
+
+  before = part(clients(bench, 4, 3, ["visits"]).map { |one| one[1] }, 0.5)
+  bench.add_visits(9_500)
+  after = part(clients(bench, 4, 3, ["visits"]).map { |one| one[1] }, 0.5)
+  puts "list of visits, p50 at 4 clients: #{before} ms with #{bench.visits.size}, #{after} ms with 10 000"
+
+  [0.25, 0.5, 0.75, 1.0].each do |share|
+    clients(bench, 12, 600, most: OPTIONS[:mixed] / 4)
+    puts "memory after #{(OPTIONS[:mixed] * share).round} mixed requests: #{bench.memory_kb / 1024} MB"
+  end
+end

@@ -1,0 +1,33 @@
+# frozen_string_literal: true
+
+require_relative "../support/server"
+
+RSpec.describe Gorvant::Server::Turns do
+  def hold(turns, gate) = Thread.new { turns.serve { gate.pop } }
+
+  it "lets one run and some wait, tells whoever comes later to come again, and is free again after a failure" do
+    turns = described_class.new(running: 1, waiting: 1, wait_seconds: 5)
+    gate = Queue.new
+    running = hold(turns, gate)
+    sleep(0.01) until turns.taken == 1
+    waiting = hold(turns, gate)
+    sleep(0.01) until turns.taken == 2
+    expect { turns.serve { nil } }.to raise_error(Gorvant::Server::Busy)
+    2.times { gate << :done }
+    expect([running.value, waiting.value, turns.taken]).to eq([:done, :done, 0])
+    expect { turns.serve { raise "broke" } }.to raise_error("broke")
+    expect(turns.serve { :again }).to eq(:again)
+  end
+
+  it "waits no longer than it is told to, and one turn serves what its answer asks for in turn" do
+    turns = described_class.new(running: 1, waiting: 1, wait_seconds: 0.05)
+    gate = Queue.new
+    holder = hold(turns, gate)
+    sleep(0.01) until turns.taken == 1
+    expect { turns.serve { nil } }.to raise_error(Gorvant::Server::Busy)
+    gate << :done
+    holder.join
+    expect(turns.serve { turns.serve { [described_class.mine?, turns.taken] } }).to eq([true, 1])
+    expect([described_class.mine?, turns.taken]).to eq([false, 0])
+  end
+end
