@@ -5,19 +5,26 @@ import AppHeader from './components/AppHeader.vue'
 
 <template>
   <AppHeader />
-  <p v-if="waiting" class="waiting" role="status" data-testid="waiting">
-    The server does not answer just now. Asking again by itself; what you typed stays here.
-  </p>
+  <div class="over">
+    <p v-if="waiting" class="waiting" role="status" data-testid="waiting">
+      The server does not answer just now. Asking again by itself; what you typed stays here.
+    </p>
+  </div>
   <RouterView v-slot="{ Component, route }">
     <component :is="Component" :key="route.path" />
   </RouterView>
 </template>
 
 <style scoped>
-.waiting {
+/* Over the page and not in it: nothing moves under the finger. */
+.over {
   position: sticky;
   top: 0;
   z-index: 30;
+  height: 0;
+}
+
+.waiting {
   padding: 8px 16px;
   border-bottom: 3px dashed var(--between);
   background: var(--note-soft);

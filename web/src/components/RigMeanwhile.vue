@@ -17,6 +17,7 @@ defineEmits<{ stands: [rig: RigFile]; later: [] }>()
     title="Somebody changed the same meanwhile"
     width="min(640px, calc(100vw - 24px))"
     :close-on-click-modal="false"
+    :show-close="false"
     data-testid="meanwhile"
     @close="$emit('later')"
   >
@@ -38,22 +39,24 @@ defineEmits<{ stands: [rig: RigFile]; later: [] }>()
     </table>
     <p>All else that either of you changed is kept.</p>
     <template #footer>
-      <ElButton size="large" data-testid="later" @click="$emit('later')">Not yet</ElButton>
-      <ElButton
-        size="large"
-        :disabled="!problem.theirs_stand"
-        data-testid="theirs"
-        @click="problem.theirs_stand && $emit('stands', problem.theirs_stand)"
-        >Theirs stands</ElButton
-      >
-      <ElButton
-        size="large"
-        type="primary"
-        :disabled="!problem.mine_stands"
-        data-testid="mine"
-        @click="problem.mine_stands && $emit('stands', problem.mine_stands)"
-        >Mine stands</ElButton
-      >
+      <div class="choices">
+        <ElButton size="large" data-testid="later" @click="$emit('later')">Not yet</ElButton>
+        <ElButton
+          size="large"
+          :disabled="!problem.theirs_stand"
+          data-testid="theirs"
+          @click="problem.theirs_stand && $emit('stands', problem.theirs_stand)"
+          >Theirs stands</ElButton
+        >
+        <ElButton
+          size="large"
+          type="primary"
+          :disabled="!problem.mine_stands"
+          data-testid="mine"
+          @click="problem.mine_stands && $emit('stands', problem.mine_stands)"
+          >Mine stands</ElButton
+        >
+      </div>
     </template>
   </ElDialog>
 </template>
@@ -71,6 +74,18 @@ td {
   text-align: left;
   vertical-align: top;
   overflow-wrap: anywhere;
+}
+
+.choices {
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: flex-end;
+  gap: 8px;
+}
+
+.choices > * {
+  min-height: var(--target);
+  margin: 0;
 }
 
 p {
