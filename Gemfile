@@ -29,4 +29,5 @@ group :lint do
   gem "brakeman", "~> 7.1", require: false
   gem "rubocop", "~> 1.80", require: false
   gem "rubocop-rspec", "~> 3.6", require: false
+  gem "syntax_tree", "~> 6.2", require: false # one way to set out Ruby, at most 120 columns
 end

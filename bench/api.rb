@@ -1,8 +1,8 @@
 # frozen_string_literal: true
 
-# The server under readers: ruby bench/api.rb [--seconds 8] [--visits 500] [--readings 5000] [--mixed 20000]. Its own PostgreSQL, server
-# and data, on loopback, ended after. Prints p50 and p95 by route for 20 and 50 people (a second of thinking between questions) and
-# for 20 clients without pause, what a flood of dear requests does to others,
+# The server under readers: ruby bench/api.rb [--seconds 8] [--visits 500] [--readings 5000] [--mixed 20000]. Its own
+# PostgreSQL, server and data, on loopback, ended after. Prints p50 and p95 by route for 20 and 50 people (a second of
+# thinking between questions) and for 20 clients without pause, what a flood of dear requests does to others,
 # what 10 000 visits do to the list, and memory over many mixed requests. No body is sent twice.
 require "bundler/setup"
 require "date"
@@ -17,9 +17,13 @@ require "tmpdir"
 require_relative "../bin/lib/keeper"
 require_relative "questions"
 
-OPTIONS = { seconds: 8, visits: 500, readings: 5_000, mixed: 20_000 }.tap do |options|
-  OptionParser.new { |flags| options.each_key { |name| flags.on("--#{name} N", Integer) { |value| options[name] = value } } }.parse!
-end.freeze
+OPTIONS =
+  { seconds: 8, visits: 500, readings: 5_000, mixed: 20_000 }.tap do |options|
+      OptionParser
+        .new { |flags| options.each_key { |name| flags.on("--#{name} N", Integer) { |value| options[name] = value } } }
+        .parse!
+    end
+    .freeze
 ROOT = File.expand_path("..", __dir__)
 BUDGET_P95_MS = 90
 OTHERS_P95_MS = 300
@@ -42,7 +46,14 @@ class Bench
   def initialize(folder) = @cluster = File.join(folder, "postgres")
 
   def start
-    url, = Open3.capture2("bash", "-c", ". \"$0/bin/lib/setup.sh\"; pg_start \"$1\" >/dev/null; printf %s \"$DATABASE_URL\"", ROOT, @cluster)
+    url, =
+      Open3.capture2(
+        "bash",
+        "-c",
+        ". \"$0/bin/lib/setup.sh\"; pg_start \"$1\" >/dev/null; printf %s \"$DATABASE_URL\"",
+        ROOT,
+        @cluster
+      )
     ENV["DATABASE_URL"] = url
     @port = TCPServer.new("127.0.0.1", 0).then { |server| server.addr[1].tap { server.close } }
     serve
@@ -59,10 +70,20 @@ class Bench
     in_database do |db, viewer|
       units = db[:units].select_map(:id)
       revisions = db[:rig_revisions].select_map(:id)
-      rows = Array.new(count) do |i|
-        { id: SecureRandom.uuid, crew_id: viewer.crew_id, created_by: viewer.user_id, unit_id: units[i % units.size], rig_revision_id: revisions[i % revisions.size],
-          request_digest: "bench", visit_on: Date.new(2025, 1, 1) + (i % 600), complaint: "Hums #{i}", symptoms: Sequel.pg_jsonb([]) }
-      end
+      rows =
+        Array.new(count) do |i|
+          {
+            id: SecureRandom.uuid,
+            crew_id: viewer.crew_id,
+            created_by: viewer.user_id,
+            unit_id: units[i % units.size],
+            rig_revision_id: revisions[i % revisions.size],
+            request_digest: "bench",
+            visit_on: Date.new(2025, 1, 1) + (i % 600),
+            complaint: "Hums #{i}",
+            symptoms: Sequel.pg_jsonb([])
+          }
+        end
       rows.each_slice(1_000) { |some| db[:visits].multi_insert(some) }
     end
   end
@@ -77,7 +98,8 @@ class Bench
 
   def serve
     environment = { "PORT" => @port.to_s, "APP_ENV" => "production", "RACK_ENV" => "production", **Keeper::FASTER }
-    @server = Process.spawn(environment, "bundle", "exec", "puma", "-q", "-C", "config/puma.rb", chdir: ROOT, out: File::NULL)
+    @server =
+      Process.spawn(environment, "bundle", "exec", "puma", "-q", "-C", "config/puma.rb", chdir: ROOT, out: File::NULL)
     100.times { ready? ? break : sleep(0.3) }
   end
 
@@ -94,12 +116,22 @@ class Bench
       @rigs = db[:rigs].select_map(:id)
       like = db[:readings].where(supersedes_id: nil, retracted_at: nil).first
       revisions = db[:visits].select_hash(:id, :rig_revision_id)
-      OPTIONS[:readings].times.each_slice(500) do |some|
-        db[:readings].multi_insert(some.map do |i|
-          visit = @visits[i % @visits.size]
-          like.merge(id: SecureRandom.uuid, visit_id: visit, rig_revision_id: revisions[visit], request_digest: "bench", demo: false)
-        end)
-      end
+      OPTIONS[:readings]
+        .times
+        .each_slice(500) do |some|
+          db[:readings].multi_insert(
+            some.map do |i|
+              visit = @visits[i % @visits.size]
+              like.merge(
+                id: SecureRandom.uuid,
+                visit_id: visit,
+                rig_revision_id: revisions[visit],
+                request_digest: "bench",
+                demo: false
+              )
+            end
+          )
+        end
     end
   end
 
@@ -116,20 +148,26 @@ end
 
 # Clients in four processes, so that they do not wait for one another; each asks without pause.
 def clients(bench, count, seconds, names = nil, most: nil, think: 0)
-  readers = Array.new(4) do |process|
-    reader, writer = IO.pipe
-    fork do
-      reader.close
-      late = now + seconds
-      share = (count / 4.0).ceil
-      took = Array.new(share) { |i| Thread.new { one_client(bench, (process * 1_000) + i, late, names, most && (most / (4 * share)), think) } }.flat_map(&:value)
-      writer.write(JSON.generate(took))
+  readers =
+    Array.new(4) do |process|
+      reader, writer = IO.pipe
+      fork do
+        reader.close
+        late = now + seconds
+        share = (count / 4.0).ceil
+        took =
+          Array
+            .new(share) do |i|
+              Thread.new { one_client(bench, (process * 1_000) + i, late, names, most && (most / (4 * share)), think) }
+            end
+            .flat_map(&:value)
+        writer.write(JSON.generate(took))
+        writer.close
+        exit!(0)
+      end
       writer.close
-      exit!(0)
+      reader
     end
-    writer.close
-    reader
-  end
   readers.flat_map { |reader| JSON.parse(reader.read) }
 end
 
@@ -142,7 +180,8 @@ def one_client(bench, seed, late, names, most, think)
       name = (names || questions.names).sample
       method, path, body = name == "dear" ? questions.dear : questions.make(name)
       began = now
-      answer = method == :get ? http.get(path) : http.post(path, JSON.generate(body), "content-type" => "application/json")
+      answer =
+        method == :get ? http.get(path) : http.post(path, JSON.generate(body), "content-type" => "application/json")
       took << [name, ((now - began) * 1000).round(1), answer.code.to_i]
       sleep(think * rand(0.5..1.5)) if think.positive?
     end
@@ -154,11 +193,21 @@ def now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
 def part(times, share) = times.sort[[(times.size * share).ceil - 1, 0].max]
 
 def table(took)
-  took.group_by(&:first).sort.each do |name, all|
-    times = all.map { |one| one[1] }
-    puts format("  %-22s %5d  p50 %7.1f  p95 %7.1f  worst %7.1f ms%s", name, all.size, part(times, 0.5), part(times, 0.95), times.max,
-                part(times, 0.95) > BUDGET_P95_MS ? "  over #{BUDGET_P95_MS}" : "")
-  end
+  took
+    .group_by(&:first)
+    .sort
+    .each do |name, all|
+      times = all.map { |one| one[1] }
+      puts format(
+             "  %-22s %5d  p50 %7.1f  p95 %7.1f  worst %7.1f ms%s",
+             name,
+             all.size,
+             part(times, 0.5),
+             part(times, 0.95),
+             times.max,
+             part(times, 0.95) > BUDGET_P95_MS ? "  over #{BUDGET_P95_MS}" : ""
+           )
+    end
   bad = took.reject { |one| one[2].between?(200, 299) }
   puts "  answers that were none: #{bad.map { |one| [one[0], one[2]] }.tally}" if bad.any?
 end
@@ -166,7 +215,11 @@ end
 Bench.run do |bench|
   puts "#{Etc.nprocessors} cores, #{bench.visits.size} visits, #{OPTIONS[:readings]} readings; #{OPTIONS[:seconds]} s each"
   clients(bench, 8, 6)
-  { "20 people" => [20, 1.0], "50 people" => [50, 1.0], "20 clients without pause" => [20, 0] }.each do |who, (count, think)|
+  {
+    "20 people" => [20, 1.0],
+    "50 people" => [50, 1.0],
+    "20 clients without pause" => [20, 0]
+  }.each do |who, (count, think)|
     seconds = OPTIONS[:seconds] * (think.zero? ? 1 : 3)
     took = clients(bench, count, seconds, think: think)
     puts "#{who}: #{(took.size / seconds.to_f).round} answers/s, p95 of all #{part(took.map { |one| one[1] }, 0.95)} ms"

@@ -10,41 +10,117 @@ class Questions
   end
 
   def names
-    %w[visits visit rig readings trace drawing_loops drawing_ladder drawing_connections legend measurement way wiring settings outlook schools forced_test timeline faults notation rigs]
+    %w[
+      visits
+      visit
+      rig
+      readings
+      trace
+      drawing_loops
+      drawing_ladder
+      drawing_connections
+      legend
+      measurement
+      way
+      wiring
+      settings
+      outlook
+      schools
+      forced_test
+      timeline
+      faults
+      notation
+      rigs
+    ]
   end
 
   def make(name)
     visit = "/api/visits/#{@bench.visits.sample(random: @random)}"
     case name
-    when "visits" then [:get, "/api/visits"]
-    when "rigs" then [:get, "/api/rigs"]
-    when "visit" then [:get, visit]
-    when "rig", "readings", "faults" then [:get, "#{visit}/#{name}"]
-    when "notation" then [:get, "/api/rigs/#{@bench.rigs.sample(random: @random)}/notation"]
-    when /\Adrawing_(.*)/ then [:post, "#{visit}/drawing", { condition: condition, view: Regexp.last_match(1) }]
-    when "trace", "legend" then [:post, "#{visit}/#{name}", { condition: condition }]
-    when "measurement" then [:post, "#{visit}/measurement", { condition: condition, from_node: "outdoor.C", to_node: "outdoor.Y", instrument: "high_impedance" }]
-    when "way" then [:post, "#{visit}/way", { condition: condition, to_node: "outdoor.Y" }]
-    else desk(name, visit)
+    when "visits"
+      [:get, "/api/visits"]
+    when "rigs"
+      [:get, "/api/rigs"]
+    when "visit"
+      [:get, visit]
+    when "rig", "readings", "faults"
+      [:get, "#{visit}/#{name}"]
+    when "notation"
+      [:get, "/api/rigs/#{@bench.rigs.sample(random: @random)}/notation"]
+    when /\Adrawing_(.*)/
+      [:post, "#{visit}/drawing", { condition: condition, view: Regexp.last_match(1) }]
+    when "trace", "legend"
+      [:post, "#{visit}/#{name}", { condition: condition }]
+    when "measurement"
+      [
+        :post,
+        "#{visit}/measurement",
+        { condition: condition, from_node: "outdoor.C", to_node: "outdoor.Y", instrument: "high_impedance" }
+      ]
+    when "way"
+      [:post, "#{visit}/way", { condition: condition, to_node: "outdoor.Y" }]
+    else
+      desk(name, visit)
     end
   end
 
   # A tape of two days with a toggle a few minutes apart: as dear as one request can be.
   def dear
-    moves = Array.new(480) { |i| { at_seconds: (i * 350) + @random.rand(100), what: "call", value: i.even? ? "heat" : "off" } }
-    [:post, "/api/visits/#{@bench.visits.sample(random: @random)}/timeline", { script: { moves: moves }, duration_seconds: 172_800 }]
+    moves =
+      Array.new(480) do |i|
+        { at_seconds: (i * 350) + @random.rand(100), what: "call", value: i.even? ? "heat" : "off" }
+      end
+    [
+      :post,
+      "/api/visits/#{@bench.visits.sample(random: @random)}/timeline",
+      { script: { moves: moves }, duration_seconds: 172_800 }
+    ]
   end
 
   private
 
   def desk(name, visit)
     case name
-    when "wiring" then [:post, "#{visit}/wiring", { as_found: { landings: [], settings: { compressor_balance_degrees_f: @random.rand(20..35) + @random.rand } } }]
-    when "settings" then [:post, "#{visit}/settings", { settings: { stage_delay_minutes: @random.rand(5..20) } }]
-    when "outlook" then [:post, "#{visit}/defrost/outlook", { call: "heat", outdoor_degrees_f: degrees, counted_minutes: @random.rand * 60 }]
-    when "schools" then [:post, "#{visit}/defrost/schools", { history: { minutes: 240, fed: "0-#{@random.rand(20..60)}, 80-", cold: "always" } }]
-    when "forced_test" then [:post, "#{visit}/defrost/forced_test", { test: { marks: { bridge_on: 2, fan_off: (8 + (@random.rand * 20)).round(2) } } }]
-    when "timeline" then [:post, "#{visit}/timeline", { script: { start: { outdoor_degrees_f: degrees }, moves: [{ at_seconds: 5, what: "call", value: "heat" }] }, duration_seconds: 7_200 }]
+    when "wiring"
+      [
+        :post,
+        "#{visit}/wiring",
+        { as_found: { landings: [], settings: { compressor_balance_degrees_f: @random.rand(20..35) + @random.rand } } }
+      ]
+    when "settings"
+      [:post, "#{visit}/settings", { settings: { stage_delay_minutes: @random.rand(5..20) } }]
+    when "outlook"
+      [
+        :post,
+        "#{visit}/defrost/outlook",
+        { call: "heat", outdoor_degrees_f: degrees, counted_minutes: @random.rand * 60 }
+      ]
+    when "schools"
+      [
+        :post,
+        "#{visit}/defrost/schools",
+        { history: { minutes: 240, fed: "0-#{@random.rand(20..60)}, 80-", cold: "always" } }
+      ]
+    when "forced_test"
+      [
+        :post,
+        "#{visit}/defrost/forced_test",
+        { test: { marks: { bridge_on: 2, fan_off: (8 + (@random.rand * 20)).round(2) } } }
+      ]
+    when "timeline"
+      [
+        :post,
+        "#{visit}/timeline",
+        {
+          script: {
+            start: {
+              outdoor_degrees_f: degrees
+            },
+            moves: [{ at_seconds: 5, what: "call", value: "heat" }]
+          },
+          duration_seconds: 7_200
+        }
+      ]
     end
   end
 

@@ -7,10 +7,29 @@ module Gorvant
   module Server
     # The whole application as one Rack app.
     module App
-      RESOURCES = [NotationsResource, RigsResource, VisitsResource, ReadingsResource, FoundResource, PhotosResource, DefrostResource, CatalogueResource, DemoResource, TasksResource].freeze
+      RESOURCES = [
+        NotationsResource,
+        RigsResource,
+        VisitsResource,
+        ReadingsResource,
+        FoundResource,
+        PhotosResource,
+        DefrostResource,
+        CatalogueResource,
+        DemoResource,
+        TasksResource
+      ].freeze
       POLICY = {
-        default_src: "'none'", script_src: "'self'", style_src: "'self' 'unsafe-inline'", img_src: "'self' data: blob:", font_src: "'self'",
-        connect_src: "'self'", form_action: "'self'", base_uri: "'none'", frame_ancestors: "'none'", manifest_src: "'self'"
+        default_src: "'none'",
+        script_src: "'self'",
+        style_src: "'self' 'unsafe-inline'",
+        img_src: "'self' data: blob:",
+        font_src: "'self'",
+        connect_src: "'self'",
+        form_action: "'self'",
+        base_uri: "'none'",
+        frame_ancestors: "'none'",
+        manifest_src: "'self'"
       }.freeze
       HOSTS = %w[127.0.0.1 localhost ::1 [::1]].freeze
 

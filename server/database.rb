@@ -10,26 +10,36 @@ module Gorvant
       POOL_SECONDS = 3 # to wait for a connection
       IDLE_SECONDS = 5 # after which a connection is tried before it is used
       STATEMENT_SECONDS = 10
+      ERRORS = [Sequel::DatabaseError, Sequel::PoolTimeout].freeze
       LOCK = 0x676f7276 # any constant that no other program on this server uses
 
       class << self
         def connect(url = ENV.fetch("DATABASE_URL"))
           Sequel.default_timezone = :utc
-          db = Sequel.connect(url, max_connections: Integer(ENV.fetch("DATABASE_CONNECTIONS", 10)), pool_timeout: POOL_SECONDS, connect_timeout: POOL_SECONDS,
-                              connect_sqls: ["SET statement_timeout = '#{STATEMENT_SECONDS}s'"])
+          db =
+            Sequel.connect(
+              url,
+              max_connections: Integer(ENV.fetch("DATABASE_CONNECTIONS", 10)),
+              pool_timeout: POOL_SECONDS,
+              connect_timeout: POOL_SECONDS,
+              connect_sqls: ["SET statement_timeout = '#{STATEMENT_SECONDS}s'"]
+            )
           db.extension(:pg_json, :connection_validator)
           db.pool.connection_validation_timeout = IDLE_SECONDS
           db
         end
 
-        # Whether an error means that the server is gone, and not that the question was wrong: :refused where it never took the
-        # question, :broke where it may have carried it out, nil for any other error.
+        # Whether an error means that the server is gone, and not that the question was wrong: :refused where it never
+        # took the question, :broke where it may have carried it out, nil for any other error.
         def away?(error)
+          return :refused if error.is_a?(Sequel::DatabaseConnectionError) || error.is_a?(Sequel::PoolTimeout)
           return :broke if error.is_a?(Sequel::DatabaseDisconnectError)
 
           case error.wrapped_exception
-          when PG::CannotConnectNow, PG::TooManyConnections, PG::QueryCanceled then :refused
-          when PG::ConnectionBad, PG::AdminShutdown, PG::CrashShutdown, PG::UnableToSend then :broke
+          when PG::CannotConnectNow, PG::TooManyConnections, PG::QueryCanceled
+            :refused
+          when PG::ConnectionBad, PG::AdminShutdown, PG::CrashShutdown, PG::UnableToSend
+            :broke
           end
         end
 

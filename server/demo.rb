@@ -4,8 +4,8 @@ require "yaml"
 
 module Gorvant
   module Server
-    # Made-up data to try the product with: the village of Larkmere. Loaded once on the first start, removed and brought back
-    # by one action each. What a user made is never touched.
+    # Made-up data to try the product with: the village of Larkmere. Loaded once on the first start, removed and brought
+    # back by one action each. What a user made is never touched.
     class Demo
       FILES = File.join(ROOT, "db", "demo")
       LOADED = "demo_loaded"
@@ -65,14 +65,33 @@ module Gorvant
         sites = Sites.new(@db, @viewer)
         unit = sites.unit_id(visit.fetch("site"), visit.fetch("unit"), demo: true)
         rig = Rigs.new(@db, @viewer).find(rigs.fetch(visit.fetch("rig")))
-        row, = Visits.new(@db, @viewer).create(id, visit, unit_id: unit, rig_revision_id: rig[:revision_id], visit_on: visit.fetch("visit_on"), complaint: visit.fetch("complaint"),
-                                                          symptoms: visit.fetch("symptoms"), outdoor_degrees_f: visit["outdoor_degrees_f"], demo: true, **found(visit, Warm.rig(rig)))
+        row, =
+          Visits.new(@db, @viewer).create(
+            id,
+            visit,
+            unit_id: unit,
+            rig_revision_id: rig[:revision_id],
+            visit_on: visit.fetch("visit_on"),
+            complaint: visit.fetch("complaint"),
+            symptoms: visit.fetch("symptoms"),
+            outdoor_degrees_f: visit["outdoor_degrees_f"],
+            demo: true,
+            **found(visit, Warm.rig(rig))
+          )
         visit.fetch("readings", []).each_with_index { |reading, i| reading(row, reading, i) }
       end
 
       # What the made-up visit found, as a technician would enter it.
       def found(visit, rig)
-        given = visit.slice("set_point_degrees_f", "room_degrees_f", "safety", "bench", "setting_labels", "defrost").transform_keys(&:to_sym)
+        given =
+          visit.slice(
+            "set_point_degrees_f",
+            "room_degrees_f",
+            "safety",
+            "bench",
+            "setting_labels",
+            "defrost"
+          ).transform_keys(&:to_sym)
         marks = {}
         if visit["as_found"]
           as_found = AsFound.parse(visit["as_found"], rig)
@@ -80,7 +99,10 @@ module Gorvant
           marks = Found.marks(rig, as_found, visit["set_point_degrees_f"])
         end
         test = visit.dig("defrost", "test")
-        marks = marks.merge("defrost" => Found.defrost_mark(ForcedTest.new(rig, ForcedTest.parse(test)), visit["defrost"])) if test
+        marks =
+          marks.merge(
+            "defrost" => Found.defrost_mark(ForcedTest.new(rig, ForcedTest.parse(test)), visit["defrost"])
+          ) if test
         given.merge(found_marks: marks)
       end
 
@@ -89,11 +111,24 @@ module Gorvant
         trace = Trace.new(Visits.new(@db, @viewer).rig(visit), condition)
         expected, reason = trace.reading(reading.fetch("from"), reading.fetch("to"))
         judgement = Agreement.judge(expected, reading.fetch("volts"))
-        Readings.new(@db, @viewer).create(id_for("reading", "#{visit[:id]}#{index}"), reading,
-                                          visit_id: visit[:id], rig_revision_id: visit[:rig_revision_id], function: "volts_ac", from_node: reading["from"], to_node: reading["to"],
-                                          value_volts_ac: reading["volts"], instrument: "high_impedance", condition: condition.to_json_hash,
-                                          expected: Present.expected(expected, reason), verdict: judgement.verdict, says: judgement.says,
-                                          taken_at: Time.iso8601(reading.fetch("at")), received_at: Time.iso8601(reading.fetch("at")), demo: true)
+        Readings.new(@db, @viewer).create(
+          id_for("reading", "#{visit[:id]}#{index}"),
+          reading,
+          visit_id: visit[:id],
+          rig_revision_id: visit[:rig_revision_id],
+          function: "volts_ac",
+          from_node: reading["from"],
+          to_node: reading["to"],
+          value_volts_ac: reading["volts"],
+          instrument: "high_impedance",
+          condition: condition.to_json_hash,
+          expected: Present.expected(expected, reason),
+          verdict: judgement.verdict,
+          says: judgement.says,
+          taken_at: Time.iso8601(reading.fetch("at")),
+          received_at: Time.iso8601(reading.fetch("at")),
+          demo: true
+        )
       end
 
       def id_for(kind, name)

@@ -16,7 +16,8 @@ module Gorvant
       says "this %<thing>s was changed meanwhile (version %<current_version>s); compare, then save again"
     end
 
-    # The rig went on while somebody changed an older revision of it: theirs, mine, and both together where they do not touch.
+    # The rig went on while somebody changed an older revision of it: theirs, mine, and both together where they do not
+    # touch.
     class RigMoved < Stale
       says "this rig was changed meanwhile (revision %<current_version>s); take both, or decide whose word stands"
     end
@@ -33,7 +34,7 @@ module Gorvant
 
       def initialize(problems)
         @problems = problems
-        super(first: problems.map { |one| "#{one['field']} #{one['problem']}" }.first)
+        super(first: problems.map { |one| "#{one["field"]} #{one["problem"]}" }.first)
       end
     end
 

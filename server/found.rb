@@ -22,8 +22,10 @@ module Gorvant
         def worked_out(rig, as_found, set_point)
           check = WiringCheck.new(rig, as_found)
           settings = SettingsCheck.new(rig, as_found, set_point_degrees_f: set_point, wiring: check)
-          { "wiring" => as_found.landings.empty? && as_found.jumpers.empty? ? "untouched" : check.standing.mark,
-            "thermostat" => as_found.settings.empty? ? "untouched" : settings.standing.mark }
+          {
+            "wiring" => as_found.landings.empty? && as_found.jumpers.empty? ? "untouched" : check.standing.mark,
+            "thermostat" => as_found.settings.empty? ? "untouched" : settings.standing.mark
+          }
         end
 
         # A clear test proves the outputs; the coil's sensing is looked at by itself.
@@ -33,7 +35,10 @@ module Gorvant
           open = verdicts.select { |verdict| verdict.verdict == "undetermined" }.map(&:title)
           open << Catalogue.wording.fetch("standing.forced_test_open") unless test&.record&.closed
           open << Catalogue.wording.fetch("standing.coil_sensing") unless sensed
-          looked = [*(Catalogue.wording.fetch("standing.forced_test") if verdicts.any?), *(Catalogue.wording.fetch("standing.coil_sensing") if sensed)]
+          looked = [
+            *(Catalogue.wording.fetch("standing.forced_test") if verdicts.any?),
+            *(Catalogue.wording.fetch("standing.coil_sensing") if sensed)
+          ]
           Standing.of("defrost", wrong: verdicts.any?(&:wrong?), looked_at: looked, taken: open)
         end
       end

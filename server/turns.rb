@@ -2,8 +2,8 @@
 
 module Gorvant
   module Server
-    # Dear answers (runs over time, whole desks) take turns in each process: RUNNING at once, WAITING behind them for at most
-    # WAIT_SECONDS; who comes later is told to come again. So a flood of them leaves threads for everybody else.
+    # Dear answers (runs over time, whole desks) take turns in each process: RUNNING at once, WAITING behind them for at
+    # most WAIT_SECONDS; who comes later is told to come again. So a flood of them leaves threads for everybody else.
     class Turns
       RUNNING = 1
       WAITING = 2

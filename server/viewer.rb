@@ -8,8 +8,13 @@ module Gorvant
     class Viewer
       # The seeded owner of a local installation.
       def self.local_owner(db)
-        row = db[:users].join(:crews, id: :crew_id).where(role: "owner").order(Sequel[:users][:created_at])
-                        .select(Sequel[:users][:id], :crew_id, Sequel[:users][:name], :role, Sequel[:crews][:name].as(:crew_name)).first
+        row =
+          db[:users]
+            .join(:crews, id: :crew_id)
+            .where(role: "owner")
+            .order(Sequel[:users][:created_at])
+            .select(Sequel[:users][:id], :crew_id, Sequel[:users][:name], :role, Sequel[:crews][:name].as(:crew_name))
+            .first
         new(crew_id: row[:crew_id], user_id: row[:id], name: row[:name], crew_name: row[:crew_name], role: row[:role])
       end
     end

@@ -2,8 +2,8 @@
 
 module Gorvant
   module Server
-    # Rigs and their netlists by digest, kept by each process for itself: reading and assembling one takes longer than answering.
-    # Values are frozen and follow from their digest alone, so no process needs another's.
+    # Rigs and their netlists by digest, kept by each process for itself: reading and assembling one takes longer than
+    # answering. Values are frozen and follow from their digest alone, so no process needs another's.
     module Warm
       MOST = 64
       MOST_TIMELINES = 12
@@ -22,22 +22,25 @@ module Gorvant
         def assumed(row) = keep(@assumed, row[:digest]) { rig(row).assumed }
         def rig?(row) = @lock.synchronize { @rigs.key?(row[:digest]) }
         # A rig run under a script: asked about again and again while a tape is looked at.
-        def timeline(row, script) = keep(@timelines, [row[:digest], script], MOST_TIMELINES) { dear { Run.of(rig(row), script) } }
+        def timeline(row, script) =
+          keep(@timelines, [row[:digest], script], MOST_TIMELINES) { dear { Run.of(rig(row), script) } }
         # What takes long to work out, in its turn.
         def dear(&block) = TURNS.serve(&block)
         # What a record of findings comes to: asked again whenever a visit is kept.
-        def found(rig, as_found, set_point, &block) = keep(@found, [Formats::RigJson.digest(rig), as_found, set_point], &block)
+        def found(rig, as_found, set_point, &block) =
+          keep(@found, [Formats::RigJson.digest(rig), as_found, set_point], &block)
         def netlist(row) = keep(@netlists, row[:digest]) { Assembly.netlist(rig(row)) }
 
         private
 
         def keep(store, digest, most = MOST)
-          @lock.synchronize { store[digest] } || yield.tap do |value|
-            @lock.synchronize do
-              store.shift if store.size >= most
-              store[digest] = value
+          @lock.synchronize { store[digest] } ||
+            yield.tap do |value|
+              @lock.synchronize do
+                store.shift if store.size >= most
+                store[digest] = value
+              end
             end
-          end
         end
       end
     end

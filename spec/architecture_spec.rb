@@ -5,17 +5,39 @@ require "open3"
 # Arrows that nobody checks leak: the core needs nothing outside itself, and its rooms lean only on rooms above them.
 RSpec.describe "Architecture" do
   root = File.expand_path("..", __dir__)
-  rooms = %w[catalogue findings circuit rig faults sensors sequence thermostat defrost runs wiring diagnosis practice drawing formats]
+  rooms = %w[
+    catalogue
+    findings
+    circuit
+    rig
+    faults
+    sensors
+    sequence
+    thermostat
+    defrost
+    runs
+    wiring
+    diagnosis
+    practice
+    drawing
+    formats
+  ]
   core = Dir[File.join(root, "core/lib/gorvant/**/*.rb")]
   # Whatever the folder above is called, and in any locale.
   inside = ->(path) { path.delete_prefix("#{root}/core/lib/gorvant/") }
   text = ->(path) { File.read(path, encoding: "UTF-8") }
 
   # { constant => room } for what each room defines at the top of the core's module.
-  defined = core.each_with_object({}) do |path, found|
-    room = inside.call(path)[%r{\A([a-z_]+)/}, 1] or next
-    text.call(path).scan(/^  (?:class|module) ([A-Z]\w+)|^  ([A-Z]\w+) = Value\.define/).flatten.compact.each { |name| found[name] ||= room }
-  end
+  defined =
+    core.each_with_object({}) do |path, found|
+      room = inside.call(path)[%r{\A([a-z_]+)/}, 1] or next
+      text
+        .call(path)
+        .scan(/^  (?:class|module) ([A-Z]\w+)|^  ([A-Z]\w+) = Value\.define/)
+        .flatten
+        .compact
+        .each { |name| found[name] ||= room }
+    end
 
   core.each do |path|
     name = inside.call(path)
@@ -32,7 +54,10 @@ RSpec.describe "Architecture" do
 
     it "#{name} leans only on rooms above #{room}" do
       code = text.call(path).lines.reject { |line| line.strip.start_with?("#") }.join
-      used = defined.select { |constant, home| home != room && code.match?(/(?<![\w:"'])#{constant}(?![\w:])|(?<![\w:"'])#{constant}(?=\.|::)/) }
+      used =
+        defined.select do |constant, home|
+          home != room && code.match?(/(?<![\w:"'])#{constant}(?![\w:])|(?<![\w:"'])#{constant}(?=\.|::)/)
+        end
       below = used.select { |_constant, home| rooms.index(home) > rooms.index(room) }
       expect(below.map { |constant, home| "#{constant} (#{home})" }).to eq([])
     end
@@ -46,24 +71,45 @@ RSpec.describe "Architecture" do
   end
 
   it "the core loads without a gem, in any locale" do
-    loads = ["env", "-u", "RUBYOPT", "-u", "RUBYLIB", "-u", "BUNDLE_GEMFILE", "LC_ALL=C", "LANG=C", RbConfig.ruby, "--disable-gems", "-I#{root}/core/lib", "-e",
-             'require "gorvant"; print Gorvant::Catalogue.wording.size, Gorvant::Catalogue.print_style.encoding, Gorvant::Catalogue.schema("gorvant-rig-1").size']
+    loads = [
+      "env",
+      "-u",
+      "RUBYOPT",
+      "-u",
+      "RUBYLIB",
+      "-u",
+      "BUNDLE_GEMFILE",
+      "LC_ALL=C",
+      "LANG=C",
+      RbConfig.ruby,
+      "--disable-gems",
+      "-I#{root}/core/lib",
+      "-e",
+      'require "gorvant"; print Gorvant::Catalogue.wording.size, Gorvant::Catalogue.print_style.encoding, Gorvant::Catalogue.schema("gorvant-rig-1").size'
+    ]
     output, status = Open3.capture2e(*loads)
     expect([status.success?, output]).to match([true, /\A\d+UTF-8\d+\z/])
   end
 
   it "every rule has its words, severity and source" do
-    Gorvant::Rule.all.each { |rule| expect(Gorvant::Catalogue.findings.fetch(rule.code)).to include("title", "says", "severity", "source") }
+    Gorvant::Rule.all.each do |rule|
+      expect(Gorvant::Catalogue.findings.fetch(rule.code)).to include("title", "says", "severity", "source")
+    end
   end
 
   it "every source that the data name stands in docs/sources.md" do
-    named = Dir[File.join(root, "core/data/*.yml")].flat_map { |path| text.call(path).scan(/source(?: for all)?: ([a-z][a-z0-9-]+(?:, [a-z][a-z0-9-]+)*)/).flatten }
+    named =
+      Dir[File.join(root, "core/data/*.yml")].flat_map do |path|
+        text.call(path).scan(/source(?: for all)?: ([a-z][a-z0-9-]+(?:, [a-z][a-z0-9-]+)*)/).flatten
+      end
     known = text.call(File.join(root, "docs/sources.md")).scan(/^### ([a-z0-9-]+)/).flatten
     expect(named.flat_map { |list| list.split(", ") }.uniq - known).to eq([])
   end
 
   it "only the front end's tokens write colors, and no SQL stands outside the repositories" do
     resources = Dir[File.join(root, "server/{resources,presenters,requests}/**/*.rb")]
-    expect(resources.select { |path| text.call(path).match?(/db\[:|\.where\(|Sequel/) }.map { |path| File.basename(path) }).to eq([])
+    expect(
+      resources.select { |path| text.call(path).match?(/db\[:|\.where\(|Sequel/) }.map { |path| File.basename(path) }
+    ).to eq([])
   end
 end

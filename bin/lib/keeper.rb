@@ -1,9 +1,9 @@
 # frozen_string_literal: true
 
-# Looks after what bin/start has started: server, worker and the private PostgreSQL. What dies is started again, and said so; one data
-# folder is served once; what an earlier start left running is ended, by what that one wrote down, never by name.
-# Asked by bin/start with: GORVANT_HOME (data folder), DATABASE_URL, PG_DIR and PG_USE (folder and lock of the private PostgreSQL, empty
-# for a database from elsewhere), PORT (empty for the first free one).
+# Looks after what bin/start has started: server, worker and the private PostgreSQL. What dies is started again, and
+# said so; one data folder is served once; what an earlier start left running is ended, by what that one wrote down,
+# never by name. Asked by bin/start with: GORVANT_HOME (data folder), DATABASE_URL, PG_DIR and PG_USE (folder and lock
+# of the private PostgreSQL, empty for a database from elsewhere), PORT (empty for the first free one).
 require "fileutils"
 require "json"
 require "net/http"
@@ -11,37 +11,40 @@ require "securerandom"
 require "socket"
 
 # A process by its number and the time at which it began: a number alone may belong to another by now.
-Known = Struct.new(:pid, :began) do
-  def self.of(pid) = new(pid, began(pid))
+Known =
+  Struct.new(:pid, :began) do
+    def self.of(pid) = new(pid, began(pid))
 
-  # Ticks since the machine started, nil where no such process runs; one that is only not yet buried does not run.
-  def self.began(pid)
-    fields = File.read("/proc/#{Integer(pid)}/stat", encoding: "BINARY").split(") ").last.split
-    %w[Z X].include?(fields[0]) ? nil : fields[19].to_i
-  rescue SystemCallError, ArgumentError, TypeError
-    nil
+    # Ticks since the machine started, nil where no such process runs; one that is only not yet buried does not run.
+    def self.began(pid)
+      fields = File.read("/proc/#{Integer(pid)}/stat", encoding: "BINARY").split(") ").last.split
+      %w[Z X].include?(fields[0]) ? nil : fields[19].to_i
+    rescue SystemCallError, ArgumentError, TypeError
+      nil
+    end
+
+    def alive? = !began.nil? && self.class.began(pid) == began
+
+    # Ends it and what it started, gently first.
+    def stop(seconds = 10)
+      return unless alive?
+
+      signal("TERM")
+      until !alive? || (seconds -= 0.05).negative?
+        sleep(0.05)
+      end
+      signal("KILL") if alive?
+    end
+
+    private
+
+    # Each child leads a group of its own.
+    def signal(name)
+      Process.kill(name, -pid)
+    rescue Errno::ESRCH
+      nil
+    end
   end
-
-  def alive? = !began.nil? && self.class.began(pid) == began
-
-  # Ends it and what it started, gently first.
-  def stop(seconds = 10)
-    return unless alive?
-
-    signal("TERM")
-    sleep(0.05) until !alive? || (seconds -= 0.05).negative?
-    signal("KILL") if alive?
-  end
-
-  private
-
-  # Each child leads a group of its own.
-  def signal(name)
-    Process.kill(name, -pid)
-  rescue Errno::ESRCH
-    nil
-  end
-end
 
 # The one process that stays in front.
 class Keeper
@@ -52,7 +55,10 @@ class Keeper
   MOST_WAIT_SECONDS = 30
   CHILDREN = { "server" => %w[bundle exec puma -q -C config/puma.rb], "worker" => %w[bundle exec bin/worker] }.freeze
   # Compiled while it runs, where this Ruby can: a third less for an answer that is worked out.
-  FASTER = { "RUBYOPT" => [ENV.fetch("RUBYOPT", nil), ("--yjit" if defined?(RubyVM::YJIT))].compact.join(" "), "MALLOC_ARENA_MAX" => "2" }.freeze
+  FASTER = {
+    "RUBYOPT" => [ENV.fetch("RUBYOPT", nil), ("--yjit" if defined?(RubyVM::YJIT))].compact.join(" "),
+    "MALLOC_ARENA_MAX" => "2"
+  }.freeze
   Child = Struct.new(:known, :started_at, :falls, :again_at)
 
   def initialize(home)
@@ -91,7 +97,7 @@ class Keeper
     file = File.new(File.join(@home, "serving.lock"), File::RDWR | File::CREAT, 0o600)
     return @lock = file if file.flock(File::LOCK_EX | File::LOCK_NB)
 
-    say("This data folder is served already, at http://127.0.0.1:#{noted['port']}/ (by process #{noted['keeper']}).")
+    say("This data folder is served already, at http://127.0.0.1:#{noted["port"]}/ (by process #{noted["keeper"]}).")
     exit(0)
   end
 
@@ -102,13 +108,15 @@ class Keeper
   end
 
   def end_leftovers
-    noted.fetch("children", {}).each do |name, (pid, began)|
-      left = Known.new(pid, began)
-      next unless left.alive?
+    noted
+      .fetch("children", {})
+      .each do |name, (pid, began)|
+        left = Known.new(pid, began)
+        next unless left.alive?
 
-      say("ending the #{name} that an earlier start left running")
-      left.stop
-    end
+        say("ending the #{name} that an earlier start left running")
+        left.stop
+      end
   end
 
   def write_down
@@ -126,7 +134,9 @@ class Keeper
 
   def port
     asked = ENV["PORT"].to_s
-    return PORTS.find { |one| free?(one) } || leave("no free port from #{PORTS.first} to #{PORTS.last}; set PORT") if asked.empty?
+    if asked.empty?
+      return PORTS.find { |one| free?(one) } || leave("no free port from #{PORTS.first} to #{PORTS.last}; set PORT")
+    end
     return Integer(asked) if free?(Integer(asked))
 
     other = ((Integer(asked) + 1)..(Integer(asked) + 100)).find { |one| free?(one) }
@@ -135,8 +145,14 @@ class Keeper
 
   def start(name)
     before = @children[name]
-    environment = { "PORT" => @port.to_s, "APP_ENV" => "production", "RACK_ENV" => "production", "GORVANT_INSTANCE" => @instance,
-                    "GORVANT_LOG" => File.join(@home, "log", "#{name}.log"), **FASTER }
+    environment = {
+      "PORT" => @port.to_s,
+      "APP_ENV" => "production",
+      "RACK_ENV" => "production",
+      "GORVANT_INSTANCE" => @instance,
+      "GORVANT_LOG" => File.join(@home, "log", "#{name}.log"),
+      **FASTER
+    }
     pid = Process.spawn(environment, *CHILDREN.fetch(name), chdir: ROOT, pgroup: true, close_others: true)
     @children[name] = Child.new(Known.of(pid), now, before&.falls.to_i, nil)
     write_down

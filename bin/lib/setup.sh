@@ -131,6 +131,10 @@ pg_home() {
   printf '%s/postgres' "$here"
 }
 
+# Every Ruby file of ours, one a line.
+ruby_files() { git ls-files '*.rb' config.ru bin/mutate bin/trial bin/golden bin/worker; }
+ruby_is_set_out() { ruby_files | tr '\n' '\0' | xargs -0 bundle exec stree check >/dev/null || { say "bin/format sets out what is not"; return 1; }; }
+
 free_port() { ruby -rsocket -e 's = TCPServer.new("127.0.0.1", 0); puts s.addr[1]; s.close'; }
 port_free() { ruby -rsocket -e 'TCPServer.new("127.0.0.1", Integer(ARGV[0])).close' "$1" 2>/dev/null; }
 

@@ -3,16 +3,17 @@
 # Crews look after sites; sites have units; a visit is one job at one unit. Rigs are kept as immutable revisions;
 # readings are never updated but for being superseded or retracted.
 Sequel.migration do
-  owned = Kernel.lambda do |table|
-    table.uuid :id, primary_key: true, default: Sequel.lit("gen_random_uuid()")
-    table.foreign_key :crew_id, :crews, type: :uuid, null: false
-    table.foreign_key :created_by, :users, type: :uuid, null: false
-    table.integer :version, null: false, default: 1
-    table.timestamptz :created_at, null: false, default: Sequel::CURRENT_TIMESTAMP
-    table.timestamptz :updated_at, null: false, default: Sequel::CURRENT_TIMESTAMP
-    table.text :request_digest # of the body that made the row: a retry is told from a clash
-    table.boolean :demo, null: false, default: false
-  end
+  owned =
+    Kernel.lambda do |table|
+      table.uuid :id, primary_key: true, default: Sequel.lit("gen_random_uuid()")
+      table.foreign_key :crew_id, :crews, type: :uuid, null: false
+      table.foreign_key :created_by, :users, type: :uuid, null: false
+      table.integer :version, null: false, default: 1
+      table.timestamptz :created_at, null: false, default: Sequel::CURRENT_TIMESTAMP
+      table.timestamptz :updated_at, null: false, default: Sequel::CURRENT_TIMESTAMP
+      table.text :request_digest # of the body that made the row: a retry is told from a clash
+      table.boolean :demo, null: false, default: false
+    end
 
   up do
     create_table(:crews) do
@@ -107,5 +108,7 @@ Sequel.migration do
     self[:users].insert(crew_id: crew, name: "Local owner", role: "owner")
   end
 
-  down { drop_table(:settings, :computed_results, :readings, :visits, :rig_revisions, :rigs, :units, :sites, :users, :crews) }
+  down do
+    drop_table(:settings, :computed_results, :readings, :visits, :rig_revisions, :rigs, :units, :sites, :users, :crews)
+  end
 end

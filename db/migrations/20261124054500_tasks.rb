@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
-# Work that takes longer than a request should: claimed by a worker, with progress, cancelled or taken up again after a kill.
+# Work that takes longer than a request should: claimed by a worker, with progress, cancelled or taken up again after a
+# kill.
 Sequel.migration do
   change do
     create_table(:tasks) do

@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
-# What a visit finds: landings and settings, the room, what was looked at for safety, lines ticked off; photos; a maker's own
-# setting numbers as labels that can be used again.
+# What a visit finds: landings and settings, the room, what was looked at for safety, lines ticked off; photos; a
+# maker's own setting numbers as labels that can be used again.
 Sequel.migration do
   up do
     alter_table(:visits) do
@@ -45,6 +45,10 @@ Sequel.migration do
 
   down do
     drop_table(:setting_profiles, :photos)
-    alter_table(:visits) { %i[set_point_degrees_f room_degrees_f safety as_found bench setting_labels found_marks].each { |column| drop_column column } }
+    alter_table(:visits) do
+      %i[set_point_degrees_f room_degrees_f safety as_found bench setting_labels found_marks].each do |column|
+        drop_column column
+      end
+    end
   end
 end

@@ -1,19 +1,23 @@
 # frozen_string_literal: true
 
-# A site is one of its name in a crew, a unit one of its name at a site. Rows that two requests made at once become the oldest of them.
+# A site is one of its name in a crew, a unit one of its name at a site. Rows that two requests made at once become the
+# oldest of them.
 Sequel.migration do
   up do
     # What belongs to a younger twin goes to the oldest of the same name.
-    fold = lambda do |table, unique, children|
-      names = unique.join(", ")
-      run <<~SQL
+    fold =
+      lambda do |table, unique, children|
+        names = unique.join(", ")
+        run <<~SQL
         CREATE TEMPORARY TABLE twins ON COMMIT DROP AS
           SELECT id, first_value(id) OVER (PARTITION BY #{names} ORDER BY created_at, id) AS oldest FROM #{table}
       SQL
-      children.each { |child, column| run "UPDATE #{child} SET #{column} = twins.oldest FROM twins WHERE #{child}.#{column} = twins.id AND twins.id <> twins.oldest" }
-      run "DELETE FROM #{table} USING twins WHERE #{table}.id = twins.id AND twins.id <> twins.oldest"
-      run "DROP TABLE twins"
-    end
+        children.each do |child, column|
+          run "UPDATE #{child} SET #{column} = twins.oldest FROM twins WHERE #{child}.#{column} = twins.id AND twins.id <> twins.oldest"
+        end
+        run "DELETE FROM #{table} USING twins WHERE #{table}.id = twins.id AND twins.id <> twins.oldest"
+        run "DROP TABLE twins"
+      end
     fold.call(:sites, %i[crew_id name], { units: :site_id })
     fold.call(:units, %i[site_id name], { visits: :unit_id })
     add_index :sites, %i[crew_id name], unique: true

@@ -4,8 +4,8 @@ require "socket"
 
 module Gorvant
   module Server
-    # How long one answer may take: past MOST_SECONDS, or when nobody waits for it any more, the core is told that it is enough.
-    # Long work belongs to tasks. While it works, others get a word in every few milliseconds.
+    # How long one answer may take: past MOST_SECONDS, or when nobody waits for it any more, the core is told that it is
+    # enough. Long work belongs to tasks. While it works, others get a word in every few milliseconds.
     class Budget
       MOST_SECONDS = Float(ENV.fetch("GORVANT_MOST_SECONDS", 3))
       LOOK_EVERY_SECONDS = 0.1

@@ -4,8 +4,8 @@ require "json"
 
 module Gorvant
   module Server
-    # Stands before everything: refuses addresses that are no text, bodies that are too large, of another type, too deep or no JSON,
-    # and puts the parsed body into the environment. Nothing further in reads raw input.
+    # Stands before everything: refuses addresses that are no text, bodies that are too large, of another type, too deep
+    # or no JSON, and puts the parsed body into the environment. Nothing further in reads raw input.
     class Guard
       MOST_BYTES = 2 * 1024 * 1024
       MOST_PICTURE_BYTES = 16 * 1024 * 1024
@@ -43,7 +43,11 @@ module Gorvant
 
         Rack::Utils.parse_nested_query(text)
         address(text, "query")
-      rescue Rack::QueryParser::ParameterTypeError, Rack::QueryParser::InvalidParameterError, Rack::QueryParser::QueryLimitError, Rack::QueryParser::ParamsTooDeepError, ArgumentError
+      rescue Rack::QueryParser::ParameterTypeError,
+             Rack::QueryParser::InvalidParameterError,
+             Rack::QueryParser::QueryLimitError,
+             Rack::QueryParser::ParamsTooDeepError,
+             ArgumentError
         raise BadAddress.new(part: "query", problem: "is not written as name=value pairs")
       end
 
@@ -83,8 +87,8 @@ module Gorvant
         raise NotJson.new(reason: e.message.lines.first.to_s.strip[0, 160])
       end
 
-      # What no field takes, wherever it stands: numbers that no instrument shows, names as long as a text, more values than a
-      # person could have meant.
+      # What no field takes, wherever it stands: numbers that no instrument shows, names as long as a text, more values
+      # than a person could have meant.
       class Values
         MOST = 50_000
         MOST_NUMBER = 1e15
@@ -96,23 +100,31 @@ module Gorvant
           raise NotJson.new(reason: "it holds more than #{MOST} values") if (@count += 1) > MOST
 
           case value
-          when Hash then value.each { |name, inner| check(inner, "#{at}/#{name(name, at)}") }
-          when Array then value.each_with_index { |inner, i| check(inner, "#{at}/#{i}") }
-          when Numeric then number(value, at)
-          when String then raise Refused.new(field: at, problem: "holds half a character") unless value.valid_encoding?
+          when Hash
+            value.each { |name, inner| check(inner, "#{at}/#{name(name, at)}") }
+          when Array
+            value.each_with_index { |inner, i| check(inner, "#{at}/#{i}") }
+          when Numeric
+            number(value, at)
+          when String
+            raise Refused.new(field: at, problem: "holds half a character") unless value.valid_encoding?
           end
         end
 
         private
 
         def name(name, at)
-          raise Refused.new(field: at.empty? ? "/" : at, problem: "has a name of more than #{MOST_NAME} characters") if name.size > MOST_NAME
+          if name.size > MOST_NAME
+            raise Refused.new(field: at.empty? ? "/" : at, problem: "has a name of more than #{MOST_NAME} characters")
+          end
 
           name
         end
 
         def number(value, at)
-          raise Refused.new(field: at, problem: "has to be a number under 10 to the 15th") if value.abs > MOST_NUMBER || (value.is_a?(Float) && !value.finite?)
+          if value.abs > MOST_NUMBER || (value.is_a?(Float) && !value.finite?)
+            raise Refused.new(field: at, problem: "has to be a number under 10 to the 15th")
+          end
         end
       end
     end

@@ -2,14 +2,18 @@
 
 module Gorvant
   module Server
-    # What every answer says to the browser beside its content. Answers of the API are a crew's own: nothing between keeps them,
-    # unless the answer itself says otherwise (a photo never changes).
+    # What every answer says to the browser beside its content. Answers of the API are a crew's own: nothing between
+    # keeps them, unless the answer itself says otherwise (a photo never changes).
     class Headers
-      ALL = { "referrer-policy" => "same-origin", "x-content-type-options" => "nosniff",
-              "permissions-policy" => "camera=(self), microphone=(), geolocation=(), payment=(), usb=()" }.freeze
+      ALL = {
+        "referrer-policy" => "same-origin",
+        "x-content-type-options" => "nosniff",
+        "permissions-policy" => "camera=(self), microphone=(), geolocation=(), payment=(), usb=()"
+      }.freeze
 
       # Which start of the program answers, for the one who looks after it.
-      INSTANCE = ENV["GORVANT_INSTANCE"].to_s.empty? ? {} : { "x-gorvant-instance" => ENV.fetch("GORVANT_INSTANCE", nil) }
+      INSTANCE =
+        ENV["GORVANT_INSTANCE"].to_s.empty? ? {} : { "x-gorvant-instance" => ENV.fetch("GORVANT_INSTANCE", nil) }
 
       def initialize(app) = @app = app
 

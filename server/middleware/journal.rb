@@ -5,8 +5,9 @@ require "logger"
 
 module Gorvant
   module Server
-    # One line for each answer of the API: when, which route, status, how long, and the code of what was wrong. No text of a user,
-    # no ids, no addresses. GORVANT_LOG names the file, which is turned over at MOST_BYTES; without it nothing is written.
+    # One line for each answer of the API: when, which route, status, how long, and the code of what was wrong. No text
+    # of a user, no ids, no addresses. GORVANT_LOG names the file, which is turned over at MOST_BYTES; without it
+    # nothing is written.
     class Journal
       MOST_BYTES = 5 * 1024 * 1024
       FILES = 4
@@ -15,7 +16,14 @@ module Gorvant
 
       class << self
         def logger
-          @logger ||= ENV["GORVANT_LOG"].to_s.empty? ? Logger.new(nil) : Logger.new(ENV.fetch("GORVANT_LOG", nil), FILES, MOST_BYTES, formatter: method(:line))
+          @logger ||=
+            (
+              if ENV["GORVANT_LOG"].to_s.empty?
+                Logger.new(nil)
+              else
+                Logger.new(ENV.fetch("GORVANT_LOG", nil), FILES, MOST_BYTES, formatter: method(:line))
+              end
+            )
         end
 
         # What broke, and where: class and places of the program, not the message, which may hold what somebody typed.
@@ -27,7 +35,8 @@ module Gorvant
 
         private
 
-        def line(severity, time, _program, fields) = "#{JSON.generate({ at: time.utc.strftime('%FT%T.%LZ'), severity: severity, **fields })}\n"
+        def line(severity, time, _program, fields) =
+          "#{JSON.generate({ at: time.utc.strftime("%FT%T.%LZ"), severity: severity, **fields })}\n"
       end
 
       def initialize(app) = @app = app
@@ -36,7 +45,9 @@ module Gorvant
         began = Process.clock_gettime(Process::CLOCK_MONOTONIC)
         status, headers, body = @app.call(env)
         took = ((Process.clock_gettime(Process::CLOCK_MONOTONIC) - began) * 1000).round
-        self.class.logger.info({ route: env[ROUTE] || env["REQUEST_METHOD"], status: status, ms: took, code: env[CODE] }.compact)
+        self.class.logger.info(
+          { route: env[ROUTE] || env["REQUEST_METHOD"], status: status, ms: took, code: env[CODE] }.compact
+        )
         [status, headers, body]
       end
     end

@@ -17,7 +17,13 @@ module Gorvant
         asset = env["PATH_INFO"].start_with?("/assets/") || File.extname(env["PATH_INFO"]) != ""
         env = env.merge("PATH_INFO" => "/index.html") unless asset
         status, headers, body = @files.call(env)
-        [status, headers.merge("cache-control" => asset && status == 200 && env["PATH_INFO"].start_with?("/assets/") ? FOREVER : "no-cache"), body]
+        [
+          status,
+          headers.merge(
+            "cache-control" => asset && status == 200 && env["PATH_INFO"].start_with?("/assets/") ? FOREVER : "no-cache"
+          ),
+          body
+        ]
       end
 
       private

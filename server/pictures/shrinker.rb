@@ -1,8 +1,8 @@
 # frozen_string_literal: true
 
-# A process of its own for one picture, so that a bad one can take neither memory nor time from the server: bytes on standard
-# input; on standard output a line of JSON ({ width, height, content, small } in pixels and bytes, or { problem }), then the two
-# pictures. Limits of memory and time are set by who starts it.
+# A process of its own for one picture, so that a bad one can take neither memory nor time from the server: bytes on
+# standard input; on standard output a line of JSON ({ width, height, content, small } in pixels and bytes, or { problem
+# }), then the two pictures. Limits of memory and time are set by who starts it.
 require "bundler/setup"
 require "json"
 require "vips"
@@ -27,7 +27,11 @@ end
 begin
   bytes = $stdin.binmode.read
   whole = Vips::Image.new_from_buffer(bytes, "")
-  answer({ problem: "is #{whole.width} × #{whole.height} pixels; at most #{MOST_PIXELS / 1_000_000} million are taken" }) if whole.width * whole.height > MOST_PIXELS
+  if whole.width * whole.height > MOST_PIXELS
+    answer(
+      { problem: "is #{whole.width} × #{whole.height} pixels; at most #{MOST_PIXELS / 1_000_000} million are taken" }
+    )
+  end
 
   # Read once to its last line: what shrinks while it reads does not miss an end that is cut off.
   Vips::Image.new_from_buffer(bytes, "", access: :sequential, fail_on: :truncated).avg

@@ -7,23 +7,69 @@ module Gorvant
       class << self
         def rig(row)
           content = row[:content]
-          { id: row[:id], name: row[:name], version: row[:version], revision_id: row[:revision_id], revision: row[:number], digest: row[:digest],
-            archetype: content["archetype"], archetype_title: title(Warm.rig(row)),
-            changeover: Warm.rig(row).changeover, demo: row[:demo], created_at: row[:created_at].iso8601 }
+          {
+            id: row[:id],
+            name: row[:name],
+            version: row[:version],
+            revision_id: row[:revision_id],
+            revision: row[:number],
+            digest: row[:digest],
+            archetype: content["archetype"],
+            archetype_title: title(Warm.rig(row)),
+            changeover: Warm.rig(row).changeover,
+            demo: row[:demo],
+            created_at: row[:created_at].iso8601
+          }
         end
 
         def visit(row)
-          { id: row[:id], version: row[:version], site: row[:site_name], unit: row[:unit_name], unit_id: row[:unit_id], rig_id: row[:rig_id],
-            rig_name: Warm.rig(row).name, changeover: Warm.rig(row).changeover, rig_revision_id: row[:rig_revision_id], rig_revision: row[:revision_number], visit_on: row[:visit_on].iso8601,
-            complaint: row[:complaint], symptoms: row[:symptoms].to_a, symptom_titles: row[:symptoms].map { |key| Catalogue.symptoms.fetch(key).fetch("title") },
-            outdoor_degrees_f: row[:outdoor_degrees_f], set_point_degrees_f: row[:set_point_degrees_f], room_degrees_f: row[:room_degrees_f], safety: row[:safety].to_a,
-            bench: row[:bench].to_h, setting_labels: row[:setting_labels].to_h, defrost: row[:defrost].to_h, assumed: Warm.assumed(row).size,
-            readings: { agree: row[:agreeing], disagree: row[:disagreeing] }, marks: marks(row),
-            standing: { intake: intake(row).says, trace: readings(row).says }, demo: row[:demo] }
+          {
+            id: row[:id],
+            version: row[:version],
+            site: row[:site_name],
+            unit: row[:unit_name],
+            unit_id: row[:unit_id],
+            rig_id: row[:rig_id],
+            rig_name: Warm.rig(row).name,
+            changeover: Warm.rig(row).changeover,
+            rig_revision_id: row[:rig_revision_id],
+            rig_revision: row[:revision_number],
+            visit_on: row[:visit_on].iso8601,
+            complaint: row[:complaint],
+            symptoms: row[:symptoms].to_a,
+            symptom_titles: row[:symptoms].map { |key| Catalogue.symptoms.fetch(key).fetch("title") },
+            outdoor_degrees_f: row[:outdoor_degrees_f],
+            set_point_degrees_f: row[:set_point_degrees_f],
+            room_degrees_f: row[:room_degrees_f],
+            safety: row[:safety].to_a,
+            bench: row[:bench].to_h,
+            setting_labels: row[:setting_labels].to_h,
+            defrost: row[:defrost].to_h,
+            assumed: Warm.assumed(row).size,
+            readings: {
+              agree: row[:agreeing],
+              disagree: row[:disagreeing]
+            },
+            marks: marks(row),
+            standing: {
+              intake: intake(row).says,
+              trace: readings(row).says
+            },
+            demo: row[:demo]
+          }
         end
 
         def photo(row)
-          { id: row[:id], visit_id: row[:visit_id], of: row[:of], fact_key: row[:fact_key], note: row[:note], width: row[:width], height: row[:height], created_at: row[:created_at].iso8601 }
+          {
+            id: row[:id],
+            visit_id: row[:visit_id],
+            of: row[:of],
+            fact_key: row[:fact_key],
+            note: row[:note],
+            width: row[:width],
+            height: row[:height],
+            created_at: row[:created_at].iso8601
+          }
         end
 
         def setting_profile(row) = { id: row[:id], name: row[:name], labels: row[:labels].to_h }
@@ -31,31 +77,79 @@ module Gorvant
         # One line of the settings' checklist.
         def setting(item)
           about = Catalogue.facts.fetch(item.key)
-          item.to_h.merge(kind: about["kind"], low: about["low"], high: about["high"], unit: about["unit"], delta: about.fetch("delta", false),
-              found_words: Comparison.words(item.key, item.found),
-                          choices: about.fetch("of", {}).map { |value, says| { value: value, says: says } })
+          item.to_h.merge(
+            kind: about["kind"],
+            low: about["low"],
+            high: about["high"],
+            unit: about["unit"],
+            delta: about.fetch("delta", false),
+            found_words: Comparison.words(item.key, item.found),
+            choices: about.fetch("of", {}).map { |value, says| { value: value, says: says } }
+          )
         end
 
         # A staging run: stages with why not sooner, the curves of its chart, and what is waited for at a time.
         def staging(run, at)
           curves = run.timeline.curves.select { |curve| %w[room outdoor].include?(curve.id) }
-          { duration_seconds: run.timeline.duration_seconds, stages: run.stages.map(&:to_h), set_points: run.set_points,
+          {
+            duration_seconds: run.timeline.duration_seconds,
+            stages: run.stages.map(&:to_h),
+            set_points: run.set_points,
             waiting: at ? run.waiting([at, run.timeline.duration_seconds].min) : [],
-            curves: curves.map { |curve| { id: curve.id, title: curve.title, points: curve.points.map { |second, value| [second, value.round(2)] } } },
-            findings: run.timeline.findings.map { |noticed| FindingPresenter.new(noticed.finding).to_h.merge(seconds: noticed.seconds) } }
+            curves:
+              curves.map do |curve|
+                {
+                  id: curve.id,
+                  title: curve.title,
+                  points: curve.points.map { |second, value| [second, value.round(2)] }
+                }
+              end,
+            findings:
+              run.timeline.findings.map do |noticed|
+                FindingPresenter.new(noticed.finding).to_h.merge(seconds: noticed.seconds)
+              end
+          }
         end
 
         def reading(row, netlist, superseded_by)
-          { id: row[:id], visit_id: row[:visit_id], rig_revision_id: row[:rig_revision_id], circuit: row[:circuit], function: row[:function],
-            from_node: row[:from_node], to_node: row[:to_node], from_label: netlist.label(row[:from_node]), to_label: netlist.label(row[:to_node]),
-            value_volts_ac: row[:value_volts_ac], instrument: row[:instrument], condition: row[:condition].to_h, call_title: Catalogue.calls.fetch(row[:condition]["call"]).fetch("title"),
-            expected: row[:expected].to_h, verdict: row[:verdict], says: row[:says], note: row[:note], taken_at: row[:taken_at].iso8601, received_at: row[:received_at].iso8601,
-            taken_by: row[:taken_by], supersedes_id: row[:supersedes_id], superseded_by_id: superseded_by, retracted_at: row[:retracted_at]&.iso8601 }
+          {
+            id: row[:id],
+            visit_id: row[:visit_id],
+            rig_revision_id: row[:rig_revision_id],
+            circuit: row[:circuit],
+            function: row[:function],
+            from_node: row[:from_node],
+            to_node: row[:to_node],
+            from_label: netlist.label(row[:from_node]),
+            to_label: netlist.label(row[:to_node]),
+            value_volts_ac: row[:value_volts_ac],
+            instrument: row[:instrument],
+            condition: row[:condition].to_h,
+            call_title: Catalogue.calls.fetch(row[:condition]["call"]).fetch("title"),
+            expected: row[:expected].to_h,
+            verdict: row[:verdict],
+            says: row[:says],
+            note: row[:note],
+            taken_at: row[:taken_at].iso8601,
+            received_at: row[:received_at].iso8601,
+            taken_by: row[:taken_by],
+            supersedes_id: row[:supersedes_id],
+            superseded_by_id: superseded_by,
+            retracted_at: row[:retracted_at]&.iso8601
+          }
         end
 
         def expected(expected, reason)
-          { volts_ac: expected.volts_ac&.round(2), low_volts_ac: expected.low_volts_ac&.round(2), high_volts_ac: expected.high_volts_ac&.round(2),
-            klass: expected.klass, class_title: Catalogue.words("class.#{expected.klass}"), floating: expected.floating, says: reason.says, links: reason.links }
+          {
+            volts_ac: expected.volts_ac&.round(2),
+            low_volts_ac: expected.low_volts_ac&.round(2),
+            high_volts_ac: expected.high_volts_ac&.round(2),
+            klass: expected.klass,
+            class_title: Catalogue.words("class.#{expected.klass}"),
+            floating: expected.floating,
+            says: reason.says,
+            links: reason.links
+          }
         end
 
         def ohms(reading)
@@ -64,14 +158,25 @@ module Gorvant
 
         def faults(rig)
           netlist = Assembly.netlist(rig)
-          Faults::Library.everything(rig, netlist).map do |given|
-            fault = Fault.parse(given)
-            { fault: given, title: fault.title(netlist), is: fault.about["is"], shows: fault.about["shows"], proof: fault.about["proof"] }
-          end
+          Faults::Library
+            .everything(rig, netlist)
+            .map do |given|
+              fault = Fault.parse(given)
+              {
+                fault: given,
+                title: fault.title(netlist),
+                is: fault.about["is"],
+                shows: fault.about["shows"],
+                proof: fault.about["proof"]
+              }
+            end
         end
 
         def legend(trace)
-          entries = Legend.entries(trace).map { |entry| entry.to_h.merge(cautions: entry.cautions.map { |key| Catalogue.cautions.fetch(key) }) }
+          entries =
+            Legend
+              .entries(trace)
+              .map { |entry| entry.to_h.merge(cautions: entry.cautions.map { |key| Catalogue.cautions.fetch(key) }) }
           { entries: entries, marks: Legend.marks.map(&:to_h) }
         end
 
@@ -81,8 +186,18 @@ module Gorvant
 
         def why(chain, at)
           following = chain.next_on
-          { links: chain.links.map(&:to_h), as_designed: chain.as_designed?,
-            next_on: following && { seconds: following.seconds, in_seconds: following.seconds - at, says: following.says, signal: following.signal } }
+          {
+            links: chain.links.map(&:to_h),
+            as_designed: chain.as_designed?,
+            next_on:
+              following &&
+                {
+                  seconds: following.seconds,
+                  in_seconds: following.seconds - at,
+                  says: following.says,
+                  signal: following.signal
+                }
+          }
         end
 
         # Where a reading belongs in a drawing: at its point when it was taken to a C, else at both.
@@ -92,11 +207,24 @@ module Gorvant
         end
 
         def task(row)
-          { id: row[:id], kind: row[:kind], state: row[:state], done: row[:done], total: row[:total], error: row[:error] }
+          {
+            id: row[:id],
+            kind: row[:kind],
+            state: row[:state],
+            done: row[:done],
+            total: row[:total],
+            error: row[:error]
+          }
         end
 
         def revision(row)
-          { id: row[:id], number: row[:number], digest: row[:digest], created_at: row[:created_at].iso8601, by: row[:by] }
+          {
+            id: row[:id],
+            number: row[:number],
+            digest: row[:digest],
+            created_at: row[:created_at].iso8601,
+            by: row[:by]
+          }
         end
 
         private
@@ -114,22 +242,38 @@ module Gorvant
           calls = Outputs.calls(Warm.rig(row))
           read = row[:agreeing_calls].to_s.split(",") & calls
           titles = ->(ids) { ids.map { |id| Catalogue.calls.fetch(id).fetch("title") } }
-          Standing.of("trace", wrong: row[:disagreeing].positive?, looked_at: titles.call(read), taken: titles.call(calls - read))
+          Standing.of(
+            "trace",
+            wrong: row[:disagreeing].positive?,
+            looked_at: titles.call(read),
+            taken: titles.call(calls - read)
+          )
         end
 
         # "Split heat pump, two stages, gas furnace"
         def title(rig)
           stages = rig[:compressor_stages] == 2 ? "two stages" : "one stage"
-          [rig.layout.fetch("title"), stages, rig[:backup] == "none" ? "no backup" : Comparison.words("backup", rig[:backup])].join(", ")
+          [
+            rig.layout.fetch("title"),
+            stages,
+            rig[:backup] == "none" ? "no backup" : Comparison.words("backup", rig[:backup])
+          ].join(", ")
         end
 
         # The eight pages of a visit in the order of work. A page is marked by what was found on it.
         def marks(row)
           fitted = Warm.assumed(row)
           read = fitted.empty? ? "agrees" : "so_far"
-          { intake: intake(row).mark, fitted: Warm.rig(row).facts.values.all?(&:assumed?) ? "untouched" : read, trace: readings(row).mark, wiring: "untouched",
-              thermostat: "untouched", defrost: "untouched", find: "untouched",
-            close_out: "untouched" }.merge(row[:found_marks].to_h.transform_keys(&:to_sym))
+          {
+            intake: intake(row).mark,
+            fitted: Warm.rig(row).facts.values.all?(&:assumed?) ? "untouched" : read,
+            trace: readings(row).mark,
+            wiring: "untouched",
+            thermostat: "untouched",
+            defrost: "untouched",
+            find: "untouched",
+            close_out: "untouched"
+          }.merge(row[:found_marks].to_h.transform_keys(&:to_sym))
         end
       end
     end

@@ -2,8 +2,8 @@
 
 module Gorvant
   module Server
-    # A run over time as JSON: all events with their causes; signals and curves of one stretch, thinned to its width; and the
-    # condition of every instant, so that any drawing can show it.
+    # A run over time as JSON: all events with their causes; signals and curves of one stretch, thinned to its width;
+    # and the condition of every instant, so that any drawing can show it.
     class TimelinePresenter
       def initialize(timeline, from:, to:, width:)
         @timeline = timeline
@@ -11,9 +11,21 @@ module Gorvant
       end
 
       def to_h
-        { duration_seconds: @timeline.duration_seconds, from_seconds: @window.from, to_seconds: @window.to, events: @timeline.events.map(&:to_h), signals: @window.signals.map(&:to_h),
-          curves: @window.curves.map(&:to_h), instants: @timeline.instants, conditions: @timeline.conditions.map(&:to_json_hash), refrigerant: Refrigerant.of(@timeline).map(&:to_h),
-          findings: @timeline.findings.map { |noticed| FindingPresenter.new(noticed.finding).to_h.merge(seconds: noticed.seconds) } }
+        {
+          duration_seconds: @timeline.duration_seconds,
+          from_seconds: @window.from,
+          to_seconds: @window.to,
+          events: @timeline.events.map(&:to_h),
+          signals: @window.signals.map(&:to_h),
+          curves: @window.curves.map(&:to_h),
+          instants: @timeline.instants,
+          conditions: @timeline.conditions.map(&:to_json_hash),
+          refrigerant: Refrigerant.of(@timeline).map(&:to_h),
+          findings:
+            @timeline.findings.map do |noticed|
+              FindingPresenter.new(noticed.finding).to_h.merge(seconds: noticed.seconds)
+            end
+        }
       end
     end
   end

@@ -8,8 +8,12 @@ module Gorvant
       MOST_KEPT = 2_000
       # Kinds that are worked out in turn.
       DEAR = %w[timeline wiring settings outlook forced_test].freeze
-      # What works the answers out and writes them down: another after every change to it, so that no upgrade shows an old answer.
-      ENGINE = Digest::SHA256.hexdigest(Dir[File.join(ROOT, "{core/lib,server/presenters}/**/*.rb")].map { |path| File.binread(path) }.join)
+      # What works the answers out and writes them down: another after every change to it, so that no upgrade shows an
+      # old answer.
+      ENGINE =
+        Digest::SHA256.hexdigest(
+          Dir[File.join(ROOT, "{core/lib,server/presenters}/**/*.rb")].map { |path| File.binread(path) }.join
+        )
 
       def initialize(db) = @db = db
 

@@ -11,11 +11,16 @@ module Gorvant
       # [row, created?]
       def create(id, digest, fields)
         db.transaction do
-          db[:visits].where(crew_id: viewer.crew_id, id: fields[:visit_id]).for_update.get(:id) # one at a time, so that the count holds
+          # One at a time, so that the count holds.
+          db[:visits].where(crew_id: viewer.crew_id, id: fields[:visit_id]).for_update.get(:id)
           full = scoped.where(visit_id: fields[:visit_id]).exclude(id: id).count >= MOST
           raise Refused.new(field: "/", problem: "a visit keeps at most #{MOST} photos; delete one first") if full
 
-          insert_once(id, digest, fields.merge(content: Sequel.blob(fields[:content]), small: Sequel.blob(fields[:small])))
+          insert_once(
+            id,
+            digest,
+            fields.merge(content: Sequel.blob(fields[:content]), small: Sequel.blob(fields[:small]))
+          )
         end
       end
 

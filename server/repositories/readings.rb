@@ -6,8 +6,14 @@ module Gorvant
     class Readings < Repository
       # Of a dataset of readings, those neither retracted nor superseded.
       def self.standing(dataset)
-        dataset.where(Sequel[:readings][:retracted_at] => nil)
-               .exclude(dataset.db.from(Sequel[:readings].as(:later)).where(Sequel[:later][:supersedes_id] => Sequel[:readings][:id]).select(1).exists)
+        dataset.where(Sequel[:readings][:retracted_at] => nil).exclude(
+          dataset
+            .db
+            .from(Sequel[:readings].as(:later))
+            .where(Sequel[:later][:supersedes_id] => Sequel[:readings][:id])
+            .select(1)
+            .exists
+        )
       end
 
       # Oldest first.
@@ -22,7 +28,14 @@ module Gorvant
       def create(id, body, fields)
         db.transaction do
           check_superseded(fields)
-          insert_once(id, body, fields.merge(condition: Sequel.pg_jsonb(fields.fetch(:condition)), expected: Sequel.pg_jsonb(fields.fetch(:expected))))
+          insert_once(
+            id,
+            body,
+            fields.merge(
+              condition: Sequel.pg_jsonb(fields.fetch(:condition)),
+              expected: Sequel.pg_jsonb(fields.fetch(:expected))
+            )
+          )
         end
       rescue Sequel::UniqueConstraintViolation
         raise Refused.new(field: "/supersedes_id", problem: "this reading was already corrected; correct the newer one")
@@ -33,7 +46,10 @@ module Gorvant
         row = find(id)
         raise NotFound.new(thing: thing, id: id) unless row[:visit_id] == visit_id
 
-        db[:readings].where(crew_id: viewer.crew_id, id: id, retracted_at: nil).update(retracted_at: Sequel::CURRENT_TIMESTAMP, retracted_by: viewer.user_id)
+        db[:readings].where(crew_id: viewer.crew_id, id: id, retracted_at: nil).update(
+          retracted_at: Sequel::CURRENT_TIMESTAMP,
+          retracted_by: viewer.user_id
+        )
         find(id)
       end
 
@@ -44,13 +60,16 @@ module Gorvant
       def thing = "reading"
 
       def scoped
-        db[:readings].where(Sequel[:readings][:crew_id] => viewer.crew_id).join(:users, id: Sequel[:readings][:created_by])
-                     .select_all(:readings).select_append(Sequel[:users][:name].as(:taken_by))
+        db[:readings]
+          .where(Sequel[:readings][:crew_id] => viewer.crew_id)
+          .join(:users, id: Sequel[:readings][:created_by])
+          .select_all(:readings)
+          .select_append(Sequel[:users][:name].as(:taken_by))
       end
 
       def check_superseded(fields)
         old = fields[:supersedes_id] or return
-        return if scoped.where(Sequel[:readings][:id] => old, visit_id: fields.fetch(:visit_id)).any?
+        return if scoped.where(Sequel[:readings][:id] => old, :visit_id => fields.fetch(:visit_id)).any?
 
         raise Refused.new(field: "/supersedes_id", problem: "no such reading in this visit")
       end

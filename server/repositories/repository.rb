@@ -27,12 +27,13 @@ module Gorvant
       def scoped = db[table].where(Sequel[table][:crew_id] => viewer.crew_id)
       def owned(**fields) = { crew_id: viewer.crew_id, created_by: viewer.user_id, **fields }
 
-      # Inserts a row under the client's id. The same id with the same body gives the row that is there: [row, created?].
-      # With another body: IdTaken. body is what the client sent.
+      # Inserts a row under the client's id. The same id with the same body gives the row that is there: [row,
+      # created?]. With another body: IdTaken. body is what the client sent.
       def insert_once(id, body, fields)
         digest = Sent.digest(body)
-        inserted = db[table].returning(:id).insert_conflict(target: :id).insert(owned(id: id, request_digest: digest, **fields))
-        return [find(id), true] if inserted.any?
+        inserted =
+          db[table].returning(:id).insert_conflict(target: :id).insert(owned(id: id, request_digest: digest, **fields))
+        return find(id), true if inserted.any?
 
         row = scoped.where(Sequel[table][:id] => id).first
         raise IdTaken.new(field: "/id", id: id) unless row && Sent.same?(body, row[:request_digest])
@@ -51,11 +52,21 @@ module Gorvant
 
       # Changes a row if its version is still the one that the client saw; Stale with both values otherwise.
       def update_version(id, version, fields)
-        changed = db[table].where(crew_id: viewer.crew_id, id: id, version: version).update(**fields, version: version + 1, updated_at: Sequel::CURRENT_TIMESTAMP)
+        changed =
+          db[table].where(crew_id: viewer.crew_id, id: id, version: version).update(
+            **fields,
+            version: version + 1,
+            updated_at: Sequel::CURRENT_TIMESTAMP
+          )
         current = find(id)
         return current if changed == 1 || retried?(current, version, fields)
 
-        raise Stale.new(thing: thing, current_version: current[:version], current: current.slice(*fields.keys), given: fields)
+        raise Stale.new(
+                thing: thing,
+                current_version: current[:version],
+                current: current.slice(*fields.keys),
+                given: fields
+              )
       end
     end
   end

@@ -4,7 +4,8 @@ module Gorvant
   module Server
     # Rigs and their immutable revisions. A row carries its newest revision.
     class Rigs < Repository
-      NEWEST = Sequel.lit("rig_revisions.number = (SELECT max(number) FROM rig_revisions AS r WHERE r.rig_id = rigs.id)")
+      NEWEST =
+        Sequel.lit("rig_revisions.number = (SELECT max(number) FROM rig_revisions AS r WHERE r.rig_id = rigs.id)")
 
       def all = scoped.order(Sequel[:rigs][:name]).all
 
@@ -12,7 +13,11 @@ module Gorvant
       def create(id, body, rig, demo: false)
         db.transaction do
           digest = Sent.digest(body)
-          inserted = db[:rigs].returning(:id).insert_conflict(target: :id).insert(owned(id: id, name: rig.name, request_digest: digest, demo: demo))
+          inserted =
+            db[:rigs]
+              .returning(:id)
+              .insert_conflict(target: :id)
+              .insert(owned(id: id, name: rig.name, request_digest: digest, demo: demo))
           add_revision(id, rig, parent_id: nil, number: 1) if inserted.any?
           row = scoped.where(Sequel[:rigs][:id] => id).first
           raise IdTaken.new(field: "/id", id: id) unless row && Sent.same?(body, row[:request_digest])
@@ -26,10 +31,24 @@ module Gorvant
         db.transaction do
           lock(id)
           before = find(id)
-          changed = db[:rigs].where(crew_id: viewer.crew_id, id: id, version: version).update(name: rig.name, version: version + 1, updated_at: Sequel::CURRENT_TIMESTAMP)
+          changed =
+            db[:rigs].where(crew_id: viewer.crew_id, id: id, version: version).update(
+              name: rig.name,
+              version: version + 1,
+              updated_at: Sequel::CURRENT_TIMESTAMP
+            )
           if changed.zero?
-            raise Stale.new(thing: thing, current_version: before[:version], current: { "revision" => before[:number], "content" => before[:content].to_hash },
-                            given: { "content" => Formats::RigJson.dump(rig) })
+            raise Stale.new(
+                    thing: thing,
+                    current_version: before[:version],
+                    current: {
+                      "revision" => before[:number],
+                      "content" => before[:content].to_hash
+                    },
+                    given: {
+                      "content" => Formats::RigJson.dump(rig)
+                    }
+                  )
           end
 
           add_revision(id, rig, parent_id: before[:revision_id], number: before[:number] + 1)
@@ -37,17 +56,23 @@ module Gorvant
         end
       end
 
-      # A revision that a visit makes at the unit, begun from the one of that number. Returns its id; RigMoved where another came
-      # meanwhile, with what it changed and both put together.
+      # A revision that a visit makes at the unit, begun from the one of that number. Returns its id; RigMoved where
+      # another came meanwhile, with what it changed and both put together.
       def append(id, number, rig)
         db.transaction do
           lock(id)
           row = find(id)
           base = db[:rig_revisions].where(crew_id: viewer.crew_id, rig_id: id, number: number).first
-          raise Refused.new(field: "/revision", problem: "is no revision of this rig; the newest is #{row[:number]}") unless base
+          unless base
+            raise Refused.new(field: "/revision", problem: "is no revision of this rig; the newest is #{row[:number]}")
+          end
 
           rig_moved!(row, base, rig) if number != row[:number]
-          db[:rigs].where(crew_id: viewer.crew_id, id: id).update(name: rig.name, version: row[:version] + 1, updated_at: Sequel::CURRENT_TIMESTAMP)
+          db[:rigs].where(crew_id: viewer.crew_id, id: id).update(
+            name: rig.name,
+            version: row[:version] + 1,
+            updated_at: Sequel::CURRENT_TIMESTAMP
+          )
           add_revision(id, rig, parent_id: base[:id], number: row[:number] + 1)
         end
       end
@@ -55,8 +80,13 @@ module Gorvant
       # Newest first, each with who made it.
       def revisions(id)
         find(id)
-        db[:rig_revisions].where(Sequel[:rig_revisions][:crew_id] => viewer.crew_id, rig_id: id).join(:users, id: Sequel[:rig_revisions][:created_by])
-                          .select_all(:rig_revisions).select_append(Sequel[:users][:name].as(:by)).reverse(:number).all
+        db[:rig_revisions]
+          .where(Sequel[:rig_revisions][:crew_id] => viewer.crew_id, :rig_id => id)
+          .join(:users, id: Sequel[:rig_revisions][:created_by])
+          .select_all(:rig_revisions)
+          .select_append(Sequel[:users][:name].as(:by))
+          .reverse(:number)
+          .all
       end
 
       # The Rig value of a row.
@@ -70,10 +100,21 @@ module Gorvant
       def rig_moved!(row, base, mine)
         was, theirs = [base, row].map { |one| Warm.rig(one) }
         merge = Merge.new(was, theirs, mine)
-        raise RigMoved.new(current_version: row[:number], current: { "revision" => row[:number], "content" => Formats::RigJson.dump(theirs) },
-                           given: { "content" => Formats::RigJson.dump(mine) }, merged: merge.clean? ? dumped(merge) : nil,
-                           mine_stands: dumped(merge), theirs_stand: dumped(Merge.new(was, mine, theirs)),
-                           theirs: Comparison.of(was, theirs).map(&:to_h), both: merge.both.map(&:to_h))
+        raise RigMoved.new(
+                current_version: row[:number],
+                current: {
+                  "revision" => row[:number],
+                  "content" => Formats::RigJson.dump(theirs)
+                },
+                given: {
+                  "content" => Formats::RigJson.dump(mine)
+                },
+                merged: merge.clean? ? dumped(merge) : nil,
+                mine_stands: dumped(merge),
+                theirs_stand: dumped(Merge.new(was, mine, theirs)),
+                theirs: Comparison.of(was, theirs).map(&:to_h),
+                both: merge.both.map(&:to_h)
+              )
       end
 
       def dumped(merge) = merge.rig && Formats::RigJson.dump(merge.rig)
@@ -82,15 +123,39 @@ module Gorvant
       def thing = "rig"
 
       def scoped
-        db[:rigs].where(Sequel[:rigs][:crew_id] => viewer.crew_id)
-                 .join(:rig_revisions, rig_id: :id).where(NEWEST)
-                 .select(Sequel[:rigs][:id], Sequel[:rigs][:name], Sequel[:rigs][:version], Sequel[:rigs][:request_digest], Sequel[:rigs][:demo], Sequel[:rigs][:created_at],
-                         Sequel[:rig_revisions][:id].as(:revision_id), :number, :digest, :content)
+        db[:rigs]
+          .where(Sequel[:rigs][:crew_id] => viewer.crew_id)
+          .join(:rig_revisions, rig_id: :id)
+          .where(NEWEST)
+          .select(
+            Sequel[:rigs][:id],
+            Sequel[:rigs][:name],
+            Sequel[:rigs][:version],
+            Sequel[:rigs][:request_digest],
+            Sequel[:rigs][:demo],
+            Sequel[:rigs][:created_at],
+            Sequel[:rig_revisions][:id].as(:revision_id),
+            :number,
+            :digest,
+            :content
+          )
       end
 
       def add_revision(rig_id, rig, parent_id:, number:)
-        db[:rig_revisions].returning(:id).insert(crew_id: viewer.crew_id, created_by: viewer.user_id, rig_id: rig_id, parent_id: parent_id, number: number,
-                                  digest: Formats::RigJson.digest(rig), content: Sequel.pg_jsonb(Formats::RigJson.dump(rig))).first[:id]
+        db[:rig_revisions]
+          .returning(:id)
+          .insert(
+            crew_id: viewer.crew_id,
+            created_by: viewer.user_id,
+            rig_id: rig_id,
+            parent_id: parent_id,
+            number: number,
+            digest: Formats::RigJson.digest(rig),
+            content: Sequel.pg_jsonb(Formats::RigJson.dump(rig))
+          )
+          .first[
+          :id
+        ]
       end
     end
   end

@@ -4,8 +4,8 @@ require "digest"
 
 module Gorvant
   module Server
-    # What a client sent, as something to recognize it by when it is sent again: key order, the letter case of an id and 24 for
-    # 24.0 make no difference.
+    # What a client sent, as something to recognize it by when it is sent again: key order, the letter case of an id and
+    # 24 for 24.0 make no difference.
     module Sent
       class << self
         def digest(body) = Digest::SHA256.hexdigest(JSON.generate(plain(body)))
@@ -17,11 +17,16 @@ module Gorvant
 
         def plain(value)
           case value
-          when Hash then value.map { |key, inner| [key.to_s, plain(inner)] }.sort_by(&:first).to_h
-          when Array then value.map { |inner| plain(inner) }
-          when Integer then value.abs < 2**53 ? value.to_f : value
-          when String then Repository::UUID.match?(value) ? value.downcase : value
-          else value
+          when Hash
+            value.map { |key, inner| [key.to_s, plain(inner)] }.sort_by(&:first).to_h
+          when Array
+            value.map { |inner| plain(inner) }
+          when Integer
+            value.abs < 2**53 ? value.to_f : value
+          when String
+            Repository::UUID.match?(value) ? value.downcase : value
+          else
+            value
           end
         end
       end

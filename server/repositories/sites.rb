@@ -6,8 +6,18 @@ module Gorvant
     class Sites < Repository
       # [{ id, name, units: [{ id, name }] }] by name.
       def all
-        units = db[:units].where(crew_id: viewer.crew_id).order(:name).select(:id, :name, :site_id).all.group_by { |unit| unit[:site_id] }
-        scoped.order(:name).select(:id, :name).all.map { |site| site.merge(units: units.fetch(site[:id], []).map { |unit| unit.slice(:id, :name) }) }
+        units =
+          db[:units]
+            .where(crew_id: viewer.crew_id)
+            .order(:name)
+            .select(:id, :name, :site_id)
+            .all
+            .group_by { |unit| unit[:site_id] }
+        scoped
+          .order(:name)
+          .select(:id, :name)
+          .all
+          .map { |site| site.merge(units: units.fetch(site[:id], []).map { |unit| unit.slice(:id, :name) }) }
       end
 
       # Id of the unit of that name at the site of that name, made if need be.
@@ -24,8 +34,11 @@ module Gorvant
 
       # "Boathouse library, North unit"
       def title_of_unit(id)
-        row = db[:units].where(Sequel[:units][:crew_id] => viewer.crew_id, Sequel[:units][:id] => fetch_unit_id(id)).join(:sites, id: :site_id)
-                        .get([Sequel[:sites][:name].as(:site), Sequel[:units][:name].as(:unit)])
+        row =
+          db[:units]
+            .where(Sequel[:units][:crew_id] => viewer.crew_id, Sequel[:units][:id] => fetch_unit_id(id))
+            .join(:sites, id: :site_id)
+            .get([Sequel[:sites][:name].as(:site), Sequel[:units][:name].as(:unit)])
         row.join(", ")
       end
 

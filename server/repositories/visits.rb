@@ -7,16 +7,36 @@ module Gorvant
       MOST_LISTED = 200
       PAGE = 50
       CURSOR = /\A(\d{4}-\d\d-\d\d)_(\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d\.\d{6}Z)_(#{UUID.source[2..-3]})\z/
-      Content = Struct.new(:db, :id) do
-        def to_hash = db[:rig_revisions].where(id: id).get(:content).to_hash
-      end
+      Content = Struct.new(:db, :id) { def to_hash = db[:rig_revisions].where(id: id).get(:content).to_hash }
 
       # A page of them, newest day first: [rows, cursor of the next page or nil]. before: the cursor of the page before.
       def page(before: nil, limit: PAGE)
-        rows = listed(before ? scoped.where(Sequel.lit("(visits.visit_on, visits.created_at, visits.id) < (?, ?, ?)", *cursor(before))) : scoped, limit + 1)
+        rows =
+          listed(
+            (
+              if before
+                scoped.where(Sequel.lit("(visits.visit_on, visits.created_at, visits.id) < (?, ?, ?)", *cursor(before)))
+              else
+                scoped
+              end
+            ),
+            limit + 1
+          )
         more = rows.size > limit
         rows = rows.first(limit)
-        [rows, more ? rows.last.values_at(:visit_on, :created_at, :id).then { |on, at, id| "#{on.iso8601}_#{at.utc.iso8601(6)}_#{id}" } : nil]
+        [
+          rows,
+          (
+            if more
+              rows
+                .last
+                .values_at(:visit_on, :created_at, :id)
+                .then { |on, at, id| "#{on.iso8601}_#{at.utc.iso8601(6)}_#{id}" }
+            else
+              nil
+            end
+          )
+        ]
       end
 
       def all = page(limit: MOST_LISTED).first
@@ -44,13 +64,18 @@ module Gorvant
 
       private
 
-      def as_json(fields) = fields.to_h { |key, value| [key, JSON_FIELDS.include?(key) ? Sequel.pg_jsonb(value) : value] }
+      def as_json(fields) =
+        fields.to_h { |key, value| [key, JSON_FIELDS.include?(key) ? Sequel.pg_jsonb(value) : value] }
       def table = :visits
       def thing = "visit"
 
       # Newest first.
       def listed(dataset, limit = MOST_LISTED)
-        dataset.reverse(:visit_on, Sequel[:visits][:created_at], Sequel[:visits][:id]).limit(limit).all.map { |row| with_content(row) }
+        dataset
+          .reverse(:visit_on, Sequel[:visits][:created_at], Sequel[:visits][:id])
+          .limit(limit)
+          .all
+          .map { |row| with_content(row) }
       end
 
       def cursor(text)
@@ -65,23 +90,38 @@ module Gorvant
       def with_content(row) = row.merge(content: Content.new(db, row[:rig_revision_id]))
 
       def scoped
-        db[:visits].where(Sequel[:visits][:crew_id] => viewer.crew_id)
-                   .join(:units, id: Sequel[:visits][:unit_id]).join(:sites, id: Sequel[:units][:site_id])
-                   .join(:rig_revisions, id: Sequel[:visits][:rig_revision_id])
-                   .select_all(:visits)
-                   .select_append(Sequel[:units][:name].as(:unit_name), Sequel[:sites][:name].as(:site_name), Sequel[:rig_revisions][:digest],
-                                  Sequel[:rig_revisions][:number].as(:revision_number), Sequel[:rig_revisions][:rig_id], tally("agrees").as(:agreeing),
-                                      tally("disagrees").as(:disagreeing), agreeing_calls.as(:agreeing_calls))
+        db[:visits]
+          .where(Sequel[:visits][:crew_id] => viewer.crew_id)
+          .join(:units, id: Sequel[:visits][:unit_id])
+          .join(:sites, id: Sequel[:units][:site_id])
+          .join(:rig_revisions, id: Sequel[:visits][:rig_revision_id])
+          .select_all(:visits)
+          .select_append(
+            Sequel[:units][:name].as(:unit_name),
+            Sequel[:sites][:name].as(:site_name),
+            Sequel[:rig_revisions][:digest],
+            Sequel[:rig_revisions][:number].as(:revision_number),
+            Sequel[:rig_revisions][:rig_id],
+            tally("agrees").as(:agreeing),
+            tally("disagrees").as(:disagreeing),
+            agreeing_calls.as(:agreeing_calls)
+          )
       end
 
       # Calls in which a standing reading agrees, with commas between.
       def agreeing_calls
-        Readings.standing(db[:readings]).where(visit_id: Sequel[:visits][:id], verdict: "agrees").select(Sequel.lit("string_agg(DISTINCT condition->>'call', ',')"))
+        Readings
+          .standing(db[:readings])
+          .where(visit_id: Sequel[:visits][:id], verdict: "agrees")
+          .select(Sequel.lit("string_agg(DISTINCT condition->>'call', ',')"))
       end
 
       # How many readings that stand have this verdict.
       def tally(verdict)
-        Readings.standing(db[:readings]).where(visit_id: Sequel[:visits][:id], verdict: verdict).select { count.function.* }
+        Readings
+          .standing(db[:readings])
+          .where(visit_id: Sequel[:visits][:id], verdict: verdict)
+          .select { count.function.* }
       end
     end
   end

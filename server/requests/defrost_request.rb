@@ -26,7 +26,9 @@ module Gorvant
       rule(:counts_on) do
         next unless key?
 
-        key.failure("has to be schools with what they count on, such as {\"run_time\": \"Y\"}") unless value.size <= 8 && value.values.all? { |one| %w[Y T1].include?(one) }
+        unless value.size <= 8 && value.values.all? { |one| %w[Y T1].include?(one) }
+          key.failure("has to be schools with what they count on, such as {\"run_time\": \"Y\"}")
+        end
       end
 
       rule(:seen) do
@@ -34,7 +36,9 @@ module Gorvant
         key([:seen, odd]).failure(BETWEEN[0.0, 2880.0].call(nil)) if odd
       end
 
-      rule(:history, :text) { key(:history).failure("is missing: give a history, or a table as text") unless values[:history] || values[:text] }
+      rule(:history, :text) do
+        key(:history).failure("is missing: give a history, or a table as text") unless values[:history] || values[:text]
+      end
     end
 
     # A forced test as the stopwatch has it.
@@ -53,7 +57,8 @@ module Gorvant
       rule(:points).validate(rows: { "degrees_f" => BETWEEN[-60.0, 250.0], "state" => ONE_OF[%w[open closed]] })
 
       rule(:closes_degrees_f, :opens_degrees_f) do
-        if values[:closes_degrees_f] && values[:opens_degrees_f] && values[:opens_degrees_f] <= values[:closes_degrees_f]
+        if values[:closes_degrees_f] && values[:opens_degrees_f] &&
+             values[:opens_degrees_f] <= values[:closes_degrees_f]
           key(:opens_degrees_f).failure("has to be above closes_degrees_f: it closes on fall and opens on rise")
         end
       end
@@ -70,10 +75,11 @@ module Gorvant
         end
       end
 
-      OHMS = lambda do |ohms|
-        good = (ohms.is_a?(Numeric) && ohms >= 0 && ohms <= 1e9) || (ohms.is_a?(String) && ohms.strip.casecmp?("OL"))
-        "has to be 0 or more ohms, or OL for an open one, not #{ohms.to_s[0, 20].inspect}" unless good
-      end
+      OHMS =
+        lambda do |ohms|
+          good = (ohms.is_a?(Numeric) && ohms >= 0 && ohms <= 1e9) || (ohms.is_a?(String) && ohms.strip.casecmp?("OL"))
+          "has to be 0 or more ohms, or OL for an open one, not #{ohms.to_s[0, 20].inspect}" unless good
+        end
       rule(:points).validate(rows: { "degrees_f" => BETWEEN[-60.0, 250.0], "ohms" => OHMS })
     end
 
@@ -88,7 +94,9 @@ module Gorvant
       end
 
       rule(:name).validate(:plain_text, :named)
-      rule(:id, :keep) { key(:id).failure("is missing: a table that is kept needs an id of yours") if values[:keep] && !values[:id] }
+      rule(:id, :keep) do
+        key(:id).failure("is missing: a table that is kept needs an id of yours") if values[:keep] && !values[:id]
+      end
     end
   end
 end

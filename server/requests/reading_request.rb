@@ -17,7 +17,11 @@ module Gorvant
       end
 
       rule(:note).validate(:plain_text)
-      rule(:from_node, :to_node) { key(:to_node).failure("is the same point as from_node; put the probes on two points") if values[:from_node] == values[:to_node] }
+      rule(:from_node, :to_node) do
+        if values[:from_node] == values[:to_node]
+          key(:to_node).failure("is the same point as from_node; put the probes on two points")
+        end
+      end
     end
 
     # What to expect between two points.
@@ -31,7 +35,11 @@ module Gorvant
         optional(:isolated).filled(:bool)
       end
 
-      rule(:from_node, :to_node) { key(:to_node).failure("is the same point as from_node; put the probes on two points") if values[:from_node] == values[:to_node] }
+      rule(:from_node, :to_node) do
+        if values[:from_node] == values[:to_node]
+          key(:to_node).failure("is the same point as from_node; put the probes on two points")
+        end
+      end
     end
 
     # What is live under a condition.
@@ -47,13 +55,20 @@ module Gorvant
       json do
         required(:condition).value(:hash)
         required(:view).filled(:string, included_in?: Views::ALL.keys)
-        optional(:opened).value(:array, max_size?: ROWS).each(:string, included_in?: LoopView::Grid::FUNCTIONS.keys + ["all"])
+        optional(:opened).value(:array, max_size?: ROWS).each(
+          :string,
+          included_in?: LoopView::Grid::FUNCTIONS.keys + ["all"]
+        )
         optional(:at_rest).filled(:bool)
         optional(:panel).filled(:bool)
         optional(:load).filled(:string, max_size?: 40)
       end
 
-      rule(:view, :load) { key(:load).failure("is missing; name the loop to unroll, such as CC") if values[:view] == "focus" && !values[:load] }
+      rule(:view, :load) do
+        if values[:view] == "focus" && !values[:load]
+          key(:load).failure("is missing; name the loop to unroll, such as CC")
+        end
+      end
     end
 
     # What lies between two points, or between R and one.
@@ -76,7 +91,9 @@ module Gorvant
       end
 
       rule(:from_seconds, :to_seconds) do
-        key(:to_seconds).failure("has to be later than from_seconds") if values[:to_seconds] && values[:to_seconds] <= values.data.fetch(:from_seconds, 0.0)
+        if values[:to_seconds] && values[:to_seconds] <= values.data.fetch(:from_seconds, 0.0)
+          key(:to_seconds).failure("has to be later than from_seconds")
+        end
       end
     end
 

@@ -20,9 +20,17 @@ module Gorvant
         raise Invalid.new([{ "field" => "/", "problem" => "has to be a JSON object" }]) unless body.is_a?(Hash)
 
         known = schema.key_map.map { |key| key.name.to_s }
-        stray = (body.keys - known).map { |key| { "field" => "/#{key[0, 60]}", "problem" => "is not known here; known are #{known.join(', ')}" } }
+        stray =
+          (body.keys - known).map do |key|
+            { "field" => "/#{key[0, 60]}", "problem" => "is not known here; known are #{known.join(", ")}" }
+          end
         result = new.call(body)
-        problems = stray + result.errors.first(MOST_PROBLEMS).map { |error| { "field" => "/#{error.path.join('/')}", "problem" => error.text } }
+        problems =
+          stray +
+            result
+              .errors
+              .first(MOST_PROBLEMS)
+              .map { |error| { "field" => "/#{error.path.join("/")}", "problem" => error.text } }
         raise Invalid.new(problems) if problems.any?
 
         result.to_h
@@ -30,11 +38,13 @@ module Gorvant
 
       # For a name: something that can be seen.
       register_macro(:named) do
-        key.failure("is blank; give a name that can be read") if key? && value.is_a?(String) && !value.match?(/[^\p{Space}\p{Cf}\p{Cc}\u115F\u1160\u2800\u3164\uFFA0]/)
+        if key? && value.is_a?(String) && !value.match?(/[^\p{Space}\p{Cf}\p{Cc}\u115F\u1160\u2800\u3164\uFFA0]/)
+          key.failure("is blank; give a name that can be read")
+        end
       end
 
-      # For a list of rows: each column of `columns` with what is wrong about a value, or nil. Looked at one by one, up to
-      # MOST_PROBLEMS.
+      # For a list of rows: each column of `columns` with what is wrong about a value, or nil. Looked at one by one, up
+      # to MOST_PROBLEMS.
       register_macro(:rows) do |macro:|
         next unless value.is_a?(Array)
 
@@ -44,7 +54,7 @@ module Gorvant
           break if found >= MOST_PROBLEMS
 
           unless row.is_a?(Hash)
-            key(key.path.to_a + [i]).failure("has to be an object with #{columns.keys.join(' and ')}")
+            key(key.path.to_a + [i]).failure("has to be an object with #{columns.keys.join(" and ")}")
             next found += 1
           end
           columns.each do |name, wrong|
@@ -55,12 +65,18 @@ module Gorvant
         end
       end
 
-      BETWEEN = ->(low, high) { ->(value) { "has to be a number from #{low} to #{high}" unless value.is_a?(Numeric) && value.between?(low, high) } }
-      ONE_OF = ->(known) { ->(value) { "has to be one of #{known.join(', ')}" unless known.include?(value) } }
+      BETWEEN = ->(low, high) do
+        ->(value) do
+          "has to be a number from #{low} to #{high}" unless value.is_a?(Numeric) && value.between?(low, high)
+        end
+      end
+      ONE_OF = ->(known) { ->(value) { "has to be one of #{known.join(", ")}" unless known.include?(value) } }
 
       # For any text field: control characters would be lost or do harm in exports.
       register_macro(:plain_text) do
-        key.failure("holds control characters; plain text only") if key? && value.is_a?(String) && value.match?(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f]/)
+        if key? && value.is_a?(String) && value.match?(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f]/)
+          key.failure("holds control characters; plain text only")
+        end
       end
     end
   end

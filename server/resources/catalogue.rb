@@ -5,14 +5,27 @@ module Gorvant
     # What the screens need to know of the trade: calls, instruments, symptoms, conductor colors. And who is looking.
     class CatalogueResource < Resource
       get "/api/catalogue" do
-        json(calls: Catalogue.calls.map { |id, call| { id: id }.merge(call.slice("title", "key", "says").transform_keys(&:to_sym)) },
-             instruments: Meter.instruments.map { |id, about| { id: id, title: about.fetch("title") } },
-             symptoms: Catalogue.symptoms.map { |id, about| { id: id, title: about.fetch("title"), at: about.fetch("at"), opens: about.fetch("opens") } },
-             kits: Catalogue.kits.map { |id, about| { id: id, title: about.fetch("title"), says: about.fetch("says"), picture: about.fetch("picture") } },
-             safety: Catalogue.safety.map { |id, about| { id: id, says: about.fetch("says"), needs: about.fetch("needs", {}) } },
-             facts: Catalogue.facts.map { |key, about| fact(key, about) },
-             sources: %w[diagram measured told assumed], words: Notation::Vocabulary.all.map { |word| { id: word, title: Notation::Vocabulary.title(word) } },
-             components: Catalogue.components.map { |id, about| component(id, about) })
+        json(
+          calls:
+            Catalogue.calls.map do |id, call|
+              { id: id }.merge(call.slice("title", "key", "says").transform_keys(&:to_sym))
+            end,
+          instruments: Meter.instruments.map { |id, about| { id: id, title: about.fetch("title") } },
+          symptoms:
+            Catalogue.symptoms.map do |id, about|
+              { id: id, title: about.fetch("title"), at: about.fetch("at"), opens: about.fetch("opens") }
+            end,
+          kits:
+            Catalogue.kits.map do |id, about|
+              { id: id, title: about.fetch("title"), says: about.fetch("says"), picture: about.fetch("picture") }
+            end,
+          safety:
+            Catalogue.safety.map { |id, about| { id: id, says: about.fetch("says"), needs: about.fetch("needs", {}) } },
+          facts: Catalogue.facts.map { |key, about| fact(key, about) },
+          sources: %w[diagram measured told assumed],
+          words: Notation::Vocabulary.all.map { |word| { id: word, title: Notation::Vocabulary.title(word) } },
+          components: Catalogue.components.map { |id, about| component(id, about) }
+        )
       end
 
       get "/api/viewer" do
@@ -33,14 +46,28 @@ module Gorvant
 
       # A question of the composer. Choices are a list, since JSON objects have only text for keys.
       def fact(key, about)
-        { key: key, title: about["title"], asks: about["asks"], group: about["group"], kind: about["kind"], low: about["kind"] == "table" ? nil : about["low"],
-            high: about["kind"] == "table" ? nil : about["high"], unit: about["unit"],
-          delta: about.fetch("delta", false), columns: about.fetch("columns", []),
-          choices: about.fetch("of", {}).map { |value, says| { value: value, says: says } } }
+        {
+          key: key,
+          title: about["title"],
+          asks: about["asks"],
+          group: about["group"],
+          kind: about["kind"],
+          low: about["kind"] == "table" ? nil : about["low"],
+          high: about["kind"] == "table" ? nil : about["high"],
+          unit: about["unit"],
+          delta: about.fetch("delta", false),
+          columns: about.fetch("columns", []),
+          choices: about.fetch("of", {}).map { |value, says| { value: value, says: says } }
+        }
       end
 
       def component(id, about)
-        { id: id, title: about.fetch("title"), does: about.fetch("does"), cautions: about.fetch("cautions", []).map { |key| Catalogue.cautions.fetch(key) } }
+        {
+          id: id,
+          title: about.fetch("title"),
+          does: about.fetch("does"),
+          cautions: about.fetch("cautions", []).map { |key| Catalogue.cautions.fetch(key) }
+        }
       end
     end
   end

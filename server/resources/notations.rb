@@ -12,9 +12,16 @@ module Gorvant
         call = Outputs.calls(rig).include?(input[:call]) ? input[:call] : "off"
         trace = Trace.new(rig, Condition.new(call: call))
         scene = Views.scene(input.fetch(:view, "loops"), trace, { panel: input[:panel] })
-        json(rig: Formats::RigJson.dump(rig), call: call, calls: Outputs.calls(rig), scene: ScenePresenter.new(scene).to_h,
-             findings: trace.findings.map { |finding| FindingPresenter.new(finding).to_h }, assumed: rig.assumed.map { |key| Catalogue.facts.fetch(key).fetch("title") },
-             absent: Views::PANEL.keys.reject { |fact| rig[fact] }, comparison: comparison(rig, input[:against]))
+        json(
+          rig: Formats::RigJson.dump(rig),
+          call: call,
+          calls: Outputs.calls(rig),
+          scene: ScenePresenter.new(scene).to_h,
+          findings: trace.findings.map { |finding| FindingPresenter.new(finding).to_h },
+          assumed: rig.assumed.map { |key| Catalogue.facts.fetch(key).fetch("title") },
+          absent: Views::PANEL.keys.reject { |fact| rig[fact] },
+          comparison: comparison(rig, input[:against])
+        )
       end
 
       # Temperatures as CSV to moves of a script.
@@ -36,15 +43,28 @@ module Gorvant
         other = against == "archetype" ? Composer.archetype_of(rig) : Warm.rig(rigs.find(against))
         rungs = RungComparison.of(rig, other, names: ["panel", against == "archetype" ? "archetype" : other.name])
         differing = rungs.reject(&:same).first(MOST_DRAWN).map(&:code)
-        { with: other.name, rungs: rungs.map { |rung| rung.to_h.merge(differing.include?(rung.code) ? pair(rung, rig, other) : { before_scene: nil, after_scene: nil }) } }
+        {
+          with: other.name,
+          rungs:
+            rungs.map do |rung|
+              rung.to_h.merge(
+                differing.include?(rung.code) ? pair(rung, rig, other) : { before_scene: nil, after_scene: nil }
+              )
+            end
+        }
       end
 
       # One rung of each, drawn at rest.
       def pair(rung, *both)
-        scenes = both.map do |rig|
-          trace = Trace.new(rig, Condition.new(call: "off"))
-          trace.netlist.branch?(rung.code) ? ScenePresenter.new(Ladder.scene(trace, at_rest: true, only: [rung.code])).to_h : nil
-        end
+        scenes =
+          both.map do |rig|
+            trace = Trace.new(rig, Condition.new(call: "off"))
+            if trace.netlist.branch?(rung.code)
+              ScenePresenter.new(Ladder.scene(trace, at_rest: true, only: [rung.code])).to_h
+            else
+              nil
+            end
+          end
         { before_scene: scenes[0], after_scene: scenes[1] }
       end
     end

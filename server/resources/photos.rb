@@ -15,9 +15,16 @@ module Gorvant
       # The body is the picture itself; its id, what it shows and the fact it proves stand in the address.
       post "/api/visits/:id/photos" do
         visit = visits.find(params[:id])
-        raise Refused.new(field: "/id", problem: "give a UUID of your own as ?id=") unless Repository::UUID.match?(params["photo_id"].to_s)
+        unless Repository::UUID.match?(params["photo_id"].to_s)
+          raise Refused.new(field: "/id", problem: "give a UUID of your own as ?id=")
+        end
 
-        row, first_time = photos.create(params["photo_id"], Digest::SHA256.hexdigest(body_json.to_s), { visit_id: visit[:id], **about, **Pictures.shrink(body_json) })
+        row, first_time =
+          photos.create(
+            params["photo_id"],
+            Digest::SHA256.hexdigest(body_json.to_s),
+            { visit_id: visit[:id], **about, **Pictures.shrink(body_json) }
+          )
         created Present.photo(row), first_time
       end
 
@@ -39,8 +46,10 @@ module Gorvant
       def about
         of = params.fetch("of", "other")
         fact = params["fact"].to_s
-        raise Refused.new(field: "/of", problem: "has to be one of #{OF.join(', ')}") unless OF.include?(of)
-        raise Refused.new(field: "/fact", problem: "is no fact of a rig") unless fact.empty? || Catalogue.facts.key?(fact)
+        raise Refused.new(field: "/of", problem: "has to be one of #{OF.join(", ")}") unless OF.include?(of)
+        unless fact.empty? || Catalogue.facts.key?(fact)
+          raise Refused.new(field: "/fact", problem: "is no fact of a rig")
+        end
 
         { of: of, fact_key: fact.empty? ? nil : fact, note: params["note"].to_s[0, 200] }
       end

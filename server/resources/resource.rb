@@ -19,21 +19,27 @@ module Gorvant
 
       error(Gorvant::Error) { halt(*Problem.response(env["sinatra.error"], env)) }
 
-      # A connection that was never there wrote nothing; one that broke may have.
-      error(Sequel::DatabaseConnectionError, Sequel::PoolTimeout) { away(:refused) }
-
-      error(Sequel::DatabaseError) { Database.away?(env["sinatra.error"]).then { |how| how ? away(how) : broke } }
+      error(*Database::ERRORS) { Database.away?(env["sinatra.error"]).then { |how| how ? away(how) : broke } }
 
       error { broke }
 
-      # The questions that a circuit answers, whether it is reached by a rig or by a visit: `rows` names the repository whose row
-      # carries the rig's content and digest.
+      # The questions that a circuit answers, whether it is reached by a rig or by a visit: `rows` names the repository
+      # whose row carries the rig's content and digest.
       def self.circuit_routes(prefix, rows)
-        { "trace" => :answer_trace, "measurement" => :answer_measurement, "spice" => :answer_spice, "alike" => :answer_alike, "drawing" => :answer_drawing,
-          "svg" => :answer_svg, "legend" => :answer_legend, "way" => :answer_way,
-          "timeline" => :answer_timeline, "why" => :answer_why, "vcd" => :answer_vcd, "events" => :answer_events }.each do |question, answer|
-          post("#{prefix}/:id/#{question}") { send(answer, send(rows).find(params[:id])) }
-        end
+        {
+          "trace" => :answer_trace,
+          "measurement" => :answer_measurement,
+          "spice" => :answer_spice,
+          "alike" => :answer_alike,
+          "drawing" => :answer_drawing,
+          "svg" => :answer_svg,
+          "legend" => :answer_legend,
+          "way" => :answer_way,
+          "timeline" => :answer_timeline,
+          "why" => :answer_why,
+          "vcd" => :answer_vcd,
+          "events" => :answer_events
+        }.each { |question, answer| post("#{prefix}/:id/#{question}") { send(answer, send(rows).find(params[:id])) } }
         get("#{prefix}/:id/faults") { answer_faults(send(rows).find(params[:id])) }
       end
 
@@ -41,9 +47,16 @@ module Gorvant
 
       def broke
         Journal.broke(env["sinatra.error"], env)
-        halt(*Problem.plain(500, "Server error", "Something went wrong here, and it was written down. What you sent is still with you; nothing of it was kept unless you see it here."))
+        halt(
+          *Problem.plain(
+            500,
+            "Server error",
+            "Something went wrong here, and it was written down. What you sent is still with you; nothing of it was kept unless you see it here."
+          )
+        )
       end
 
+      # A connection that was never there wrote nothing; one that broke may have.
       def away(how)
         reads = %w[GET HEAD].include?(env["REQUEST_METHOD"])
         halt(*Problem.unavailable(reads || how == :refused ? "nothing" : "unknown", env))
@@ -65,26 +78,45 @@ module Gorvant
       def json(content, code = 200)
         status code
         content_type "application/json"
-        return Degrees.all(JSON.parse(content.is_a?(String) ? content : JSON.generate(content)), "C", own: OWN_WORDS).to_json if env["HTTP_X_DEGREES"] == "C"
+        if env["HTTP_X_DEGREES"] == "C"
+          return(
+            Degrees.all(
+              JSON.parse(content.is_a?(String) ? content : JSON.generate(content)),
+              "C",
+              own: OWN_WORDS
+            ).to_json
+          )
+        end
 
         (content.is_a?(String) ? content : JSON.generate(content)).delete(Degrees::MARK)
       end
 
       def created(content, first_time) = json(content, first_time ? 201 : 200)
 
-      # Keys as they came in JSON, from a parsed condition. row: a rig's, or a visit's, whose weather holds where the condition says
-      # none. What the rig does not follow is left out, so that answers which are the same are worked out once.
+      # Keys as they came in JSON, from a parsed condition. row: a rig's, or a visit's, whose weather holds where the
+      # condition says none. What the rig does not follow is left out, so that answers which are the same are worked out
+      # once.
       def condition(hash, row)
         given = deep_strings(hash)
-        weather = row[:outdoor_degrees_f] && given.is_a?(Hash) && !given.key?("outdoor_degrees_f") ? { "outdoor_degrees_f" => row[:outdoor_degrees_f] } : {}
+        weather =
+          (
+            if row[:outdoor_degrees_f] && given.is_a?(Hash) && !given.key?("outdoor_degrees_f")
+              { "outdoor_degrees_f" => row[:outdoor_degrees_f] }
+            else
+              {}
+            end
+          )
         Condition.parse(weather.empty? ? given : given.merge(weather)).for_rig(Warm.rig(row))
       end
 
       def deep_strings(value)
         case value
-        when Hash then value.to_h { |key, inner| [key.to_s, deep_strings(inner)] }
-        when Array then value.map { |inner| deep_strings(inner) }
-        else value
+        when Hash
+          value.to_h { |key, inner| [key.to_s, deep_strings(inner)] }
+        when Array
+          value.map { |inner| deep_strings(inner) }
+        else
+          value
         end
       end
 
@@ -93,9 +125,11 @@ module Gorvant
         input = TraceRequest.parse(body_json)
         condition = condition(input[:condition], row)
         instrument = input.fetch(:instrument, "high_impedance")
-        json(computed.recall("trace", row[:digest], condition.to_json_hash, instrument) do
-          JSON.generate(TracePresenter.new(Trace.new(Warm.rig(row), condition), instrument).to_h)
-        end)
+        json(
+          computed.recall("trace", row[:digest], condition.to_json_hash, instrument) do
+            JSON.generate(TracePresenter.new(Trace.new(Warm.rig(row), condition), instrument).to_h)
+          end
+        )
       end
 
       # What the meter should show between two points: volts, or ohms with the power off.
@@ -103,7 +137,9 @@ module Gorvant
         input = MeasurementRequest.parse(body_json)
         trace = Trace.new(Warm.rig(row), condition(input[:condition], row))
         points = input.values_at(:from_node, :to_node)
-        return json(Present.ohms(trace.ohms(*points, isolated: input.fetch(:isolated, false)))) if input[:function] == "ohms"
+        if input[:function] == "ohms"
+          return json(Present.ohms(trace.ohms(*points, isolated: input.fetch(:isolated, false))))
+        end
 
         json Present.expected(*trace.reading(*points, input[:instrument]))
       end
@@ -113,9 +149,11 @@ module Gorvant
         input = DrawingRequest.parse(body_json)
         condition = condition(input[:condition], row)
         options = input.except(:condition, :view).merge(taken_for(row, input))
-        json(computed.recall("drawing", row[:digest], condition.to_json_hash, input[:view], options) do
-          JSON.generate(ScenePresenter.new(drawn(row, condition, input[:view], options)).to_h)
-        end)
+        json(
+          computed.recall("drawing", row[:digest], condition.to_json_hash, input[:view], options) do
+            JSON.generate(ScenePresenter.new(drawn(row, condition, input[:view], options)).to_h)
+          end
+        )
       end
 
       # The same as an SVG file.
@@ -124,7 +162,10 @@ module Gorvant
         condition = condition(input[:condition], row)
         trace = Trace.new(Warm.rig(row), condition)
         content_type "image/svg+xml"
-        Formats::Svg.dump(Views.scene(input[:view], trace, input.except(:condition, :view).merge(taken_for(row, input))), state: Views.state_words(trace))
+        Formats::Svg.dump(
+          Views.scene(input[:view], trace, input.except(:condition, :view).merge(taken_for(row, input))),
+          state: Views.state_words(trace)
+        )
       end
 
       def drawn(row, condition, view, options) = Views.scene(view, Trace.new(Warm.rig(row), condition), options)
@@ -136,28 +177,44 @@ module Gorvant
       def answer_legend(row)
         input = TraceRequest.parse(body_json)
         condition = condition(input[:condition], row)
-        json(computed.recall("legend", row[:digest], condition.to_json_hash) { JSON.generate(Present.legend(Trace.new(Warm.rig(row), condition))) })
+        json(
+          computed.recall("legend", row[:digest], condition.to_json_hash) do
+            JSON.generate(Present.legend(Trace.new(Warm.rig(row), condition)))
+          end
+        )
       end
 
       # What happens over time, thinned to what a width can show.
       def answer_timeline(row)
         input = TimelineRequest.parse(body_json)
-        json(computed.recall("timeline", row[:digest], input) do
-          timeline = timeline(row, input)
-          JSON.generate(TimelinePresenter.new(timeline, from: input.fetch(:from_seconds, 0.0), to: [input.fetch(:to_seconds, Float::INFINITY), timeline.duration_seconds].min,
-                                                        width: input.fetch(:width, 1200)).to_h)
-        end)
+        json(
+          computed.recall("timeline", row[:digest], input) do
+            timeline = timeline(row, input)
+            JSON.generate(
+              TimelinePresenter.new(
+                timeline,
+                from: input.fetch(:from_seconds, 0.0),
+                to: [input.fetch(:to_seconds, Float::INFINITY), timeline.duration_seconds].min,
+                width: input.fetch(:width, 1200)
+              ).to_h
+            )
+          end
+        )
       end
 
       # Why something is on or off at a time, and when it will be otherwise.
       def answer_why(row)
         input = WhyRequest.parse(body_json)
         timeline = timeline(row, input)
-        json Present.why(Chain.new(timeline, input[:signal], [input[:at_seconds], timeline.duration_seconds].min), input[:at_seconds])
+        json Present.why(
+               Chain.new(timeline, input[:signal], [input[:at_seconds], timeline.duration_seconds].min),
+               input[:at_seconds]
+             )
       end
 
       def answer_vcd(row) = text(Formats::Vcd.dump(timeline(row, TimelineRequest.parse(body_json))), "text/plain")
-      def answer_events(row) = text(Formats::TimelineCsv.dump(timeline(row, TimelineRequest.parse(body_json))), "text/csv")
+      def answer_events(row) =
+        text(Formats::TimelineCsv.dump(timeline(row, TimelineRequest.parse(body_json))), "text/csv")
 
       def timeline(row, input)
         script = Script.parse(deep_strings(input[:script]), input[:duration_seconds])
@@ -172,7 +229,9 @@ module Gorvant
       # The shortest way for 24 V to a point, or what lies between two.
       def answer_way(row)
         input = WayRequest.parse(body_json)
-        json Present.way(Way.new(Trace.new(Warm.rig(row), condition(input[:condition], row)), input[:to_node], input[:from_node]))
+        json Present.way(
+               Way.new(Trace.new(Warm.rig(row), condition(input[:condition], row)), input[:to_node], input[:from_node])
+             )
       end
 
       # Every single fault that the rig can have, with its words.
@@ -195,7 +254,13 @@ module Gorvant
         rig = Warm.rig(row)
         trace = Trace.new(rig, condition(input[:condition], row))
         content_type "text/plain"
-        Formats::Spice.dump(trace.netlist, closed: trace.solution.closed, open: trace.solution.open, couplings: true, title: "#{rig.name}: #{trace.condition.call}")
+        Formats::Spice.dump(
+          trace.netlist,
+          closed: trace.solution.closed,
+          open: trace.solution.open,
+          couplings: true,
+          title: "#{rig.name}: #{trace.condition.call}"
+        )
       end
     end
   end

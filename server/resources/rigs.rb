@@ -25,14 +25,19 @@ module Gorvant
 
       get "/api/rigs/:id/export" do
         row = rigs.find(params[:id])
-        attachment "#{row[:name].downcase.gsub(/[^a-z0-9]+/, '-').slice(0, 60)}.gorvant-rig.json"
+        attachment "#{row[:name].downcase.gsub(/[^a-z0-9]+/, "-").slice(0, 60)}.gorvant-rig.json"
         json JSON.pretty_generate(row[:content].to_hash)
       end
 
       get "/api/rigs/:id/revisions" do
         rows = rigs.revisions(params[:id])
         values = rows.to_h { |row| [row[:number], rigs.value(row)] }
-        json(revisions: rows.map { |row| Present.revision(row).merge(differences: differences(values[row[:number] - 1], values[row[:number]])) })
+        json(
+          revisions:
+            rows.map do |row|
+              Present.revision(row).merge(differences: differences(values[row[:number] - 1], values[row[:number]]))
+            end
+        )
       end
 
       post "/api/rigs/:id/revisions" do
@@ -49,8 +54,13 @@ module Gorvant
         rig = composed(input[:name], body_json)
         call = Outputs.calls(rig).include?(input[:call]) ? input[:call] : "off"
         trace = Trace.new(rig, Condition.new(call: call))
-        json(rig: Formats::RigJson.dump(rig), asked: Catalogue.facts.keys.select { |key| rig.asks?(key) }, values: Catalogue.facts.keys.to_h { |key| [key, rig[key]] },
-             call: call, preview: TracePresenter.new(trace, "high_impedance").preview)
+        json(
+          rig: Formats::RigJson.dump(rig),
+          asked: Catalogue.facts.keys.select { |key| rig.asks?(key) },
+          values: Catalogue.facts.keys.to_h { |key| [key, rig[key]] },
+          call: call,
+          preview: TracePresenter.new(trace, "high_impedance").preview
+        )
       end
 
       private
@@ -59,8 +69,19 @@ module Gorvant
 
       # Answers go through the rig file's own reader, so that a wrong one is told as in any file.
       def composed(name, body)
-        base = body["base"] || { "schema" => Formats::RigJson::SCHEMA, "archetype" => "split_heat_pump", "cables" => [] }
-        asked = Formats::RigJson.read(base.merge("name" => name, "facts" => body["facts"], "cables" => [], "jumpers" => [], "terminal_names" => {}))
+        base =
+          body["base"] || { "schema" => Formats::RigJson::SCHEMA, "archetype" => "split_heat_pump", "cables" => [] }
+        asked =
+          Formats::RigJson.read(
+            base.merge(
+              "name" => name,
+              "facts" => body["facts"],
+              "cables" => [],
+              "jumpers" => [],
+              "terminal_names" => {
+              }
+            )
+          )
         start = body["base"] ? Formats::RigJson.read(body["base"]) : asked
         Composer.recompose(start, asked.facts, name: name)
       end

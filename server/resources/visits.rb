@@ -51,11 +51,12 @@ module Gorvant
         input = FittedRequest.parse(body_json)
         rig = Formats::RigJson.read(body_json.fetch("rig"))
         Target.refuse!(rig)
-        row = db.transaction do
-          visit = visits.find(params[:id])
-          revision = rigs.append(visit[:rig_id], input[:revision], rig)
-          visits.change(visit[:id], input[:version], rig_revision_id: revision, **remarked(visit, rig))
-        end
+        row =
+          db.transaction do
+            visit = visits.find(params[:id])
+            revision = rigs.append(visit[:rig_id], input[:revision], rig)
+            visits.change(visit[:id], input[:version], rig_revision_id: revision, **remarked(visit, rig))
+          end
         json Present.visit(row), 201
       end
 
@@ -66,13 +67,31 @@ module Gorvant
         return {} unless input[:view] == "focus"
 
         mine = readings.standing_in(row[:id], condition(input[:condition], row).call)
-        { taken: mine.to_h { |one| [Present.taken_at(one), "#{format('%.1f', one[:value_volts_ac])} #{one[:verdict] == 'agrees' ? '=' : '≠'}"] } }
+        {
+          taken:
+            mine.to_h do |one|
+              [
+                Present.taken_at(one),
+                "#{format("%.1f", one[:value_volts_ac])} #{one[:verdict] == "agrees" ? "=" : "≠"}"
+              ]
+            end
+        }
       end
 
       def fields(input)
         source = rig_revision(input)
-        unit_id = input[:unit_id] ? sites.fetch_unit_id(input[:unit_id]) : sites.unit_id(input[:site_name].strip, input[:unit_name].strip)
-        input.slice(:visit_on, :complaint, :symptoms, :outdoor_degrees_f).merge(unit_id: unit_id, rig_revision_id: source)
+        unit_id =
+          (
+            if input[:unit_id]
+              sites.fetch_unit_id(input[:unit_id])
+            else
+              sites.unit_id(input[:site_name].strip, input[:unit_name].strip)
+            end
+          )
+        input.slice(:visit_on, :complaint, :symptoms, :outdoor_degrees_f).merge(
+          unit_id: unit_id,
+          rig_revision_id: source
+        )
       end
 
       def rig_revision(input)
@@ -80,7 +99,14 @@ module Gorvant
         return visits.find(input[:as_visit_id])[:rig_revision_id] if input[:as_visit_id]
 
         # A usual kit becomes the unit's own rig; its id follows from the visit's, so that a retry makes no second one.
-        where = input[:unit_id] ? sites.title_of_unit(input[:unit_id]) : "#{input[:site_name].strip}, #{input[:unit_name].strip}"
+        where =
+          (
+            if input[:unit_id]
+              sites.title_of_unit(input[:unit_id])
+            else
+              "#{input[:site_name].strip}, #{input[:unit_name].strip}"
+            end
+          )
         rig = Composer.compose(name: where[0, 120], facts: Catalogue.kits.fetch(input[:kit]).fetch("facts"))
         content = Formats::RigJson.dump(rig)
         rigs.create(kit_rig_id(input[:id]), content, rig).first[:revision_id]
@@ -95,7 +121,11 @@ module Gorvant
       def found(row, input)
         rig = Warm.rig(row)
         as_found = AsFound.parse(deep_strings(input[:as_found]), rig)
-        { as_found: as_found.to_json_hash, found_marks: row[:found_marks].to_h.slice("defrost").merge(Found.marks(rig, as_found, row[:set_point_degrees_f])) }
+        {
+          as_found: as_found.to_json_hash,
+          found_marks:
+            row[:found_marks].to_h.slice("defrost").merge(Found.marks(rig, as_found, row[:set_point_degrees_f]))
+        }
       end
 
       # A forced test is closed only with every jumper accounted for.
@@ -104,13 +134,20 @@ module Gorvant
         test = record["test"] && ForcedTest.new(Warm.rig(row), ForcedTest.parse(record["test"]))
         test&.refuse_close!
         Array(record["earlier"]).each { |one| ForcedTest.parse(one) }
-        { defrost: record, found_marks: changes.fetch(:found_marks) { row[:found_marks].to_h }.merge("defrost" => Found.defrost_mark(test, record)) }
+        {
+          defrost: record,
+          found_marks:
+            changes.fetch(:found_marks) { row[:found_marks].to_h }.merge("defrost" => Found.defrost_mark(test, record))
+        }
       end
 
       # With another rig the same record may find other things; one that no longer fits it is told of, not lost.
       def remarked(visit, rig)
         as_found = AsFound.parse(visit[:as_found].to_hash, rig)
-        { found_marks: visit[:found_marks].to_h.slice("defrost").merge(Found.marks(rig, as_found, visit[:set_point_degrees_f])) }
+        {
+          found_marks:
+            visit[:found_marks].to_h.slice("defrost").merge(Found.marks(rig, as_found, visit[:set_point_degrees_f]))
+        }
       end
     end
   end

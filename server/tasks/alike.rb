@@ -2,8 +2,8 @@
 
 module Gorvant
   module Server
-    # Which faults of a rig no voltage tells apart: their signatures, grouped. Works in steps, so that a killed worker's task goes
-    # on where it stood.
+    # Which faults of a rig no voltage tells apart: their signatures, grouped. Works in steps, so that a killed worker's
+    # task goes on where it stood.
     class Alike
       KIND = "alike"
 

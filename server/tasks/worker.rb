@@ -2,8 +2,8 @@
 
 module Gorvant
   module Server
-    # Claims tasks one at a time (SKIP LOCKED), keeps what is done so far every second, stops when a task is cancelled, and takes
-    # over tasks whose worker has not been heard of.
+    # Claims tasks one at a time (SKIP LOCKED), keeps what is done so far every second, stops when a task is cancelled,
+    # and takes over tasks whose worker has not been heard of.
     class Worker
       KINDS = { Alike::KIND => Alike }.freeze
       SAVE_EVERY_SECONDS = 1.0
@@ -16,8 +16,8 @@ module Gorvant
       # Until the process ends; while the database is away it waits for it.
       def run
         loop { run_one || sleep(IDLE_SECONDS) }
-      rescue Sequel::DatabaseError, Sequel::PoolTimeout => e
-        raise unless e.is_a?(Sequel::PoolTimeout) || e.is_a?(Sequel::DatabaseConnectionError) || Database.away?(e)
+      rescue *Database::ERRORS => e
+        raise unless Database.away?(e)
 
         Journal.logger.warn({ worker: "waits for the database" })
         sleep(AWAY_SECONDS)
@@ -29,12 +29,16 @@ module Gorvant
         task = claim or return nil
         work(task)
         task[:id]
-      rescue Sequel::DatabaseConnectionError, Sequel::PoolTimeout
-        raise
       rescue StandardError => e
-        raise if e.is_a?(Sequel::DatabaseError) && Database.away?(e)
+        raise if Database::ERRORS.any? { |kind| e.is_a?(kind) } && Database.away?(e)
 
-        @db[:tasks].where(id: task[:id]).update(state: "failed", error: e.message[0, 500], updated_at: Sequel::CURRENT_TIMESTAMP) if task
+        if task
+          @db[:tasks].where(id: task[:id]).update(
+            state: "failed",
+            error: e.message[0, 500],
+            updated_at: Sequel::CURRENT_TIMESTAMP
+          )
+        end
         task && task[:id]
       end
 
@@ -43,8 +47,13 @@ module Gorvant
       def claim
         @db.transaction do
           lost = Sequel.lit("state = 'running' AND beat_at < now() - ? * interval '1 second'", LOST_AFTER_SECONDS)
-          task = @db[:tasks].where(state: "waiting").or(lost).order(:created_at).for_update.skip_locked.first or return nil
-          @db[:tasks].where(id: task[:id]).update(state: "running", beat_at: Sequel.function(:now), updated_at: Sequel.function(:now))
+          task = @db[:tasks].where(state: "waiting").or(lost).order(:created_at).for_update.skip_locked.first or
+            return nil
+          @db[:tasks].where(id: task[:id]).update(
+            state: "running",
+            beat_at: Sequel.function(:now),
+            updated_at: Sequel.function(:now)
+          )
           task
         end
       end
@@ -53,26 +62,37 @@ module Gorvant
         kind = KINDS.fetch(task[:kind]).new(task[:input].to_hash)
         pieces = task[:partial].to_a
         saved_at = now
-        wanted = (pieces.size...kind.total).all? do |index|
-          pieces << kind.step(index)
-          next true if now - saved_at < SAVE_EVERY_SECONDS
+        wanted =
+          (pieces.size...kind.total).all? do |index|
+            pieces << kind.step(index)
+            next true if now - saved_at < SAVE_EVERY_SECONDS
 
-          saved_at = now
-          save(task, pieces, kind.total)
-        end
+            saved_at = now
+            save(task, pieces, kind.total)
+          end
         finish(task, kind, pieces) if wanted
       end
 
       # Whether the task is still wanted.
       def save(task, pieces, total)
-        @db[:tasks].where(id: task[:id], state: "running").update(done: pieces.size, total: total, partial: Sequel.pg_jsonb(pieces), beat_at: Sequel.function(:now)) == 1
+        @db[:tasks].where(id: task[:id], state: "running").update(
+          done: pieces.size,
+          total: total,
+          partial: Sequel.pg_jsonb(pieces),
+          beat_at: Sequel.function(:now)
+        ) == 1
       end
 
       def finish(task, kind, pieces)
         @db.transaction do
           Computed.new(@db).put(task[:key], JSON.generate(kind.answer(pieces)))
-          @db[:tasks].where(id: task[:id], state: "running")
-                     .update(state: "done", done: pieces.size, total: kind.total, partial: Sequel.pg_jsonb([]), updated_at: Sequel.function(:now))
+          @db[:tasks].where(id: task[:id], state: "running").update(
+            state: "done",
+            done: pieces.size,
+            total: kind.total,
+            partial: Sequel.pg_jsonb([]),
+            updated_at: Sequel.function(:now)
+          )
         end
       end
 

@@ -19,9 +19,9 @@ RSpec.describe "At the unit", :browser, type: :feature do
     find("[data-testid=begin]").click
     expect(page).to have_css("h1", text: "Reed mill, Loft unit")
     expect(find("[data-testid=intake-standing]")[:class]).to include("so_far")
-    visit "#{current_path.sub('/intake', '')}/trace?call=heat_aux&black=air_handler.C&red=air_handler.W"
+    visit "#{current_path.sub("/intake", "")}/trace?call=heat_aux&black=air_handler.C&red=air_handler.W"
     expect(meter).to have_text("V AC")
-    glass, entry = [".glass", ".reading"].map { |one| meter.find(one).native.rect }
+    glass, entry = %w[.glass .reading].map { |one| meter.find(one).native.rect }
     expect(glass.y + glass.height).to be <= entry.y
     meter.find("input").fill_in(with: "24.1")
     meter.click_on "Keep"
@@ -107,7 +107,11 @@ RSpec.describe "At the unit", :browser, type: :feature do
   end
 
   it "asks of a forced test what its marks leave open, and closes it only then; another test keeps the first" do
-    fresh = db[:visits].join(:units, id: :unit_id).where(Sequel[:units][:name] => "Waiting room unit").get(Sequel[:visits][:id])
+    fresh =
+      db[:visits]
+        .join(:units, id: :unit_id)
+        .where(Sequel[:units][:name] => "Waiting room unit")
+        .get(Sequel[:visits][:id])
     visit "/visits/#{fresh}/defrost"
     click_on "Forced test"
     find("[data-testid=mark-bridge_on]").click

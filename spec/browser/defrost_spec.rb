@@ -74,7 +74,9 @@ RSpec.describe "The defrost desk", :browser, type: :feature do
     expect(page).to have_css("[data-testid=lamp-count].false", text: "waits for")
     expect(lamp("count").find(".bulb").text).to eq("…")
     course = find("[data-testid=course]").all("li").map { |line| line.text.tr("\n", " ") }
-    expect(course).to include("0:00 Outdoor fan off", "0:25 Heat strips on").and(include(a_string_matching(/\d:\d\d Board: defrost over, the coil is warm: ended by temperature/)))
+    expect(course).to include("0:00 Outdoor fan off", "0:25 Heat strips on").and(
+      include(a_string_matching(/\d:\d\d Board: defrost over, the coil is warm: ended by temperature/))
+    )
     find("[data-testid=coil]").set("cold").send_keys(:tab)
     expect(page).to have_css("[role=alert]", text: "No number: coil")
     expect(find("[data-testid=coil]").value).to eq("cold")
@@ -100,7 +102,11 @@ RSpec.describe "The defrost desk", :browser, type: :feature do
     expect(find("[data-testid=watch-state]").text).to include("The first mark starts the watch")
     record = { "test" => { "marks" => { "bridge_on" => 1.5 }, "watch_started_at" => Time.now.to_f - 125 } }
     # Of a visit that no page here has open, so that nothing of this one is still on its way.
-    other = db[:visits].join(:units, id: :unit_id).where(Sequel[:units][:name] => "Waiting room unit").get(Sequel[:visits][:id])
+    other =
+      db[:visits]
+        .join(:units, id: :unit_id)
+        .where(Sequel[:units][:name] => "Waiting room unit")
+        .get(Sequel[:visits][:id])
     db[:visits].where(id: other).update(defrost: Sequel.pg_jsonb(record))
     visit "/visits/#{other}/defrost?tab=test"
     expect(page).to have_css("[data-testid=clock]", text: /\A2:[01]\d/)
@@ -115,7 +121,10 @@ RSpec.describe "The defrost desk", :browser, type: :feature do
     find("[data-testid=mark-bridge_on]").click
     find("[data-testid=mark-fan_off]").click
     expect(page).to have_css("[data-testid=verdicts] .verdict")
-    boxes = page.evaluate_script("[...document.querySelectorAll('.steps button')].map((one) => { const box = one.getBoundingClientRect(); return [box.left, box.right, box.height] })")
+    boxes =
+      page.evaluate_script(
+        "[...document.querySelectorAll('.steps button')].map((one) => { const box = one.getBoundingClientRect(); return [box.left, box.right, box.height] })"
+      )
     expect(boxes.map { |left, right, _height| [left >= 0, right <= 390] }.uniq).to eq([[true, true]])
     expect(boxes.map(&:last)).to all(be >= 44)
   end
@@ -173,8 +182,13 @@ RSpec.describe "The defrost desk", :browser, type: :feature do
     it "has nothing for axe to complain of in #{theme}, nor sideways scroll of the page on a phone" do
       visit "/settings"
       page.execute_script("localStorage.setItem('gorvant.theme', arguments[0])", theme)
-      { "now" => "[data-testid=lamps]", "sensors" => ".chart", "schools" => "[data-testid=course-free]", "test" => "[data-testid=verdicts] .verdict",
-"list" => "[data-testid=check-t1]" }.each do |tab, ready|
+      {
+        "now" => "[data-testid=lamps]",
+        "sensors" => ".chart",
+        "schools" => "[data-testid=course-free]",
+        "test" => "[data-testid=verdicts] .verdict",
+        "list" => "[data-testid=check-t1]"
+      }.each do |tab, ready|
         visit "#{desk}?tab=#{tab}"
         expect(page).to have_css(ready)
         expect([tab, complaints]).to eq([tab, []])

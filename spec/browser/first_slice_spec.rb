@@ -18,7 +18,10 @@ RSpec.describe "The first day with Gorvant", :browser, type: :feature do
     expect(page).to have_css("[data-testid=reading]", text: "outdoor C – outdoor Y")
 
     click_on "Rigs"
-    file = Tempfile.create(["own", ".json"]).tap { |own| own.write(JSON.generate(rig_file("hostel_bunks").merge("name" => "Kiln room, my own"))) }
+    file =
+      Tempfile
+        .create(%w[own .json])
+        .tap { |own| own.write(JSON.generate(rig_file("hostel_bunks").merge("name" => "Kiln room, my own"))) }
     file.close
     attach_file("rig-file", file.path, make_visible: true)
     find("[data-testid=rig]", text: "Kiln room, my own").click_on("Trace")
@@ -81,7 +84,7 @@ RSpec.describe "The first day with Gorvant", :browser, type: :feature do
     expect(page).to have_css("[role=alert]", text: "the site, the unit, what is fitted")
     find("[data-testid=site]").fill_in(with: "Lantern studio")
     find("[data-testid=unit]").fill_in(with: "Kiln room unit")
-    find("[data-testid=complaint]").fill_in(with: "<b>cold</b> #{'very ' * 60}")
+    find("[data-testid=complaint]").fill_in(with: "<b>cold</b> #{"very " * 60}")
     find("[data-testid=library] summary").click
     find("[data-testid=library] label", text: "Boathouse library, north").click
     find("[data-testid=begin]").click
@@ -100,7 +103,7 @@ RSpec.describe "The first day with Gorvant", :browser, type: :feature do
   it "points into a rig file that is wrong" do
     visit "/rigs"
     bad = rig_file.tap { |rig| rig["cables"][0]["conductors"][2]["to"] = "Q" }
-    file = Tempfile.create(["bad", ".json"]).tap { |own| own.write(JSON.generate(bad)) }
+    file = Tempfile.create(%w[bad .json]).tap { |own| own.write(JSON.generate(bad)) }
     file.close
     attach_file("rig-file", file.path, make_visible: true)
     expect(page).to have_css("[role=alert]", text: "cable 1, conductor 3: to unknown terminal")
@@ -131,7 +134,7 @@ RSpec.describe "The first day with Gorvant", :browser, type: :feature do
     expect(page.evaluate_script("document.documentElement.scrollWidth")).to be <= 390
   end
 
-  ["/", "/visits/new", "/rigs", "/settings", "trace"].each do |path|
+  %w[/ /visits/new /rigs /settings trace].each do |path|
     %w[light dark].each do |theme|
       it "has nothing for axe to complain of on #{path} in #{theme}" do
         visit "/settings"

@@ -7,7 +7,7 @@ RSpec.describe "Rigs of every sort", :browser, type: :feature do
   def place(name) = find("[data-testid=group-#{name}]").click
 
   def import(content)
-    file = Tempfile.create(["rig", ".json"]).tap { |own| own.write(content) }
+    file = Tempfile.create(%w[rig .json]).tap { |own| own.write(content) }
     file.close
     attach_file("rig-file", file.path, make_visible: true)
   end
@@ -33,7 +33,9 @@ RSpec.describe "Rigs of every sort", :browser, type: :feature do
 
     row = db[:rig_revisions].where(rig_id: db[:rigs].where(name: "Rope walk studio").get(:id)).first
     file = row[:content].to_hash
-    file["cables"][1]["conductors"].find { |one| one["id"] == "blue" }["splices"] = [{ "id" => "attic", "color" => "black" }]
+    file["cables"][1]["conductors"].find { |one| one["id"] == "blue" }["splices"] = [
+      { "id" => "attic", "color" => "black" }
+    ]
     file["name"] = "Rope walk studio, spliced"
     visit "/rigs"
     import JSON.generate(file)
@@ -62,7 +64,10 @@ RSpec.describe "Rigs of every sort", :browser, type: :feature do
     find("[data-testid=save-rig]").click
     expect(page).to have_css("[role=status]", text: "revision 2")
     find(".revisions summary", match: :first).click
-    expect(page).to have_css(".revisions li", text: "Contactor poles not read: taken as one (assumed) → one; the other leg stays live (diagram)")
+    expect(page).to have_css(
+      ".revisions li",
+      text: "Contactor poles not read: taken as one (assumed) → one; the other leg stays live (diagram)"
+    )
     db[:rigs].where(name: "Boathouse library, north").update(version: 9)
     answer "contactor_poles", "2"
     find("[data-testid=save-rig]").click
@@ -73,7 +78,10 @@ RSpec.describe "Rigs of every sort", :browser, type: :feature do
     visit trace_path("?call=heat")
     expect(page).to have_css("[data-station]", minimum: 30)
     find("summary", text: "What if").click
-    page.execute_script("document.querySelector('[data-wire=\"cable_b.yellow\"]').dispatchEvent(new MouseEvent('click', { bubbles: true }))")
+    page.execute_script(
+      "document.querySelector('[data-wire=\"cable_b.yellow\"]')" \
+        ".dispatchEvent(new MouseEvent('click', { bubbles: true }))"
+    )
     find("[data-testid=fault-offer]", text: /\Ayellow of cable B open\z/).click
     expect(page).to have_css("[data-testid=changes]", text: "COMP")
     expect(page).to have_css(".delta", minimum: 3)
@@ -85,7 +93,7 @@ RSpec.describe "Rigs of every sort", :browser, type: :feature do
 
   it "works out in the background which faults read the same, and tells" do
     worker = Thread.new { sleep 0.1 until Gorvant::Server::Worker.new(db).run_one }
-    visit trace_path("?call=heat&faults=#{CGI.escape(JSON.generate([{ kind: 'stuck_closed', at: 'DFR.valve' }]))}")
+    visit trace_path("?call=heat&faults=#{CGI.escape(JSON.generate([{ kind: "stuck_closed", at: "DFR.valve" }]))}")
     click_on "Which faults read the same?"
     expect(page).to have_css("[data-testid=alike] li", text: "O at the thermostat stuck closed", wait: 30)
   ensure
@@ -104,14 +112,16 @@ RSpec.describe "Rigs of every sort", :browser, type: :feature do
     expect(page).to have_css("[data-testid=expected]", text: /\A0\.0/)
   end
 
-  ["/rigs/new", "what-if"].product(%w[light dark]).each do |path, theme|
-    it "has nothing for axe to complain of on #{path} in #{theme}" do
-      visit "/settings"
-      page.execute_script("localStorage.setItem('gorvant.theme', arguments[0])", theme)
-      faults = JSON.generate([{ kind: "open", at: "cable_b.blue" }])
-      visit(path == "what-if" ? trace_path("?call=heat&faults=#{CGI.escape(faults)}") : path)
-      expect(page).to have_css("[data-station]", minimum: 30)
-      expect(complaints).to eq([])
+  %w[/rigs/new what-if]
+    .product(%w[light dark])
+    .each do |path, theme|
+      it "has nothing for axe to complain of on #{path} in #{theme}" do
+        visit "/settings"
+        page.execute_script("localStorage.setItem('gorvant.theme', arguments[0])", theme)
+        faults = JSON.generate([{ kind: "open", at: "cable_b.blue" }])
+        visit(path == "what-if" ? trace_path("?call=heat&faults=#{CGI.escape(faults)}") : path)
+        expect(page).to have_css("[data-station]", minimum: 30)
+        expect(complaints).to eq([])
+      end
     end
-  end
 end

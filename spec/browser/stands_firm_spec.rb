@@ -4,7 +4,8 @@ require_relative "../support/browser"
 
 # Two who change the same rig, a server that is away for a while, a list longer than a page.
 RSpec.describe "What stands firm under the hand", :browser, type: :feature do
-  def rig_id = db[:visits].join(:rig_revisions, id: :rig_revision_id).where(Sequel[:visits][:id] => visit_id).get(:rig_id)
+  def rig_id =
+    db[:visits].join(:rig_revisions, id: :rig_revision_id).where(Sequel[:visits][:id] => visit_id).get(:rig_id)
   def answer(fact, value) = find(%([data-fact="#{fact}"] [data-value="#{value}"])).click
 
   # Somebody else changes a fact of the rig, from another visit.
@@ -15,7 +16,10 @@ RSpec.describe "What stands firm under the hand", :browser, type: :feature do
     rigs.append(row[:id], row[:number], rigs.value(row).set({ key => value }, "measured"))
   end
 
-  def kept = db[:rig_revisions].where(rig_id: rig_id).reverse(:number).get(:content)["facts"].transform_values { |fact| fact["value"] }
+  def kept =
+    db[:rig_revisions].where(rig_id: rig_id).reverse(:number).get(:content)["facts"].transform_values do |fact|
+      fact["value"]
+    end
 
   it "keeps both changes of a rig where they do not touch, and asks whose word stands where they do" do
     visit "/visits/#{visit_id}/fitted"
@@ -61,8 +65,13 @@ RSpec.describe "What stands firm under the hand", :browser, type: :feature do
 
   it "shows the day sheet's first page at once, and the earlier visits when asked" do
     like = db[:visits].where(id: visit_id).first
-    rows = Array.new(60) { |i| like.merge(id: uuid, visit_on: Date.new(2026, 10, 1) + (i % 20), complaint: "Look #{i}", demo: false) }
-    %i[symptoms safety as_found bench setting_labels found_marks defrost].each { |name| rows.each { |row| row[name] = Sequel.pg_jsonb(row[name]) } }
+    rows =
+      Array.new(60) do |i|
+        like.merge(id: uuid, visit_on: Date.new(2026, 10, 1) + (i % 20), complaint: "Look #{i}", demo: false)
+      end
+    %i[symptoms safety as_found bench setting_labels found_marks defrost].each do |name|
+      rows.each { |row| row[name] = Sequel.pg_jsonb(row[name]) }
+    end
     db[:visits].multi_insert(rows)
     visit "/"
     expect(page).to have_css("[data-testid=visit]", count: 50)

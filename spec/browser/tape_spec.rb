@@ -3,12 +3,13 @@
 require_relative "../support/browser"
 
 RSpec.describe "The tape", :browser, type: :feature do
-  let(:rig) { "/rigs/#{db[:rigs].where(name: 'Quince Street bakery, shop').get(:id)}/trace" }
+  let(:rig) { "/rigs/#{db[:rigs].where(name: "Quince Street bakery, shop").get(:id)}/trace" }
 
   def query(**more) = "?#{URI.encode_www_form(more)}"
   def seconds = find("[data-testid=at]").text.split(":").map(&:to_f).inject { |sum, part| (sum * 60) + part }
   def lane(id) = find(%([data-testid="lane-#{id}"])).find("b").text
-  def short_stop = [5, 600, 630].zip(%w[heat off heat]).map { |at, value| { at_seconds: at, what: "call", value: value } }
+  def short_stop =
+    [5, 600, 630].zip(%w[heat off heat]).map { |at, value| { at_seconds: at, what: "call", value: value } }
 
   it "plays a stop, a hold, a start, a defrost and the return on tape and diagrams together, and says why the contactor is dead" do
     visit rig

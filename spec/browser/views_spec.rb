@@ -11,9 +11,25 @@ RSpec.describe "Three linked views", :browser, type: :feature do
     click_on "Type its rungs"
     find("[data-testid=rig-name]").fill_in(with: "Pottery shed, as its panel shows")
     rungs = find("[data-testid=rungs]")
-    rungs.send_keys("wall.G > air_handler.G > (IFR) > C", :enter, "R > wall.Y > air_handler.Y > outdoor.Y > LPS > HPS > DTS > M > (CC) > C", :enter,
-                    "R > wall.O > air_handler.O > outdoor.O > (RVS) > C", :enter, "  | R > DFR/no > outdoor.O", :enter, "R > wall.W2 > air_handler.W > (SEQ) > C", :enter,
-                    "  | R > DFR/no > outdoor.W2_out > air_handler.W", :enter, "R > DFT > (DFT_IN) > C", :enter, "R > (BOARD) > C", :enter, "R > DEFROST > (DFR) > C")
+    rungs.send_keys(
+      "wall.G > air_handler.G > (IFR) > C",
+      :enter,
+      "R > wall.Y > air_handler.Y > outdoor.Y > LPS > HPS > DTS > M > (CC) > C",
+      :enter,
+      "R > wall.O > air_handler.O > outdoor.O > (RVS) > C",
+      :enter,
+      "  | R > DFR/no > outdoor.O",
+      :enter,
+      "R > wall.W2 > air_handler.W > (SEQ) > C",
+      :enter,
+      "  | R > DFR/no > outdoor.W2_out > air_handler.W",
+      :enter,
+      "R > DFT > (DFT_IN) > C",
+      :enter,
+      "R > (BOARD) > C",
+      :enter,
+      "R > DEFROST > (DFR) > C"
+    )
     expect(page).to have_css("svg.ladder [data-part=SEQ]", wait: 10)
     select "the archetype", from: "Compare with"
     expect(page).to have_css("[data-testid=comparison]", text: "DTS only on the panel")
@@ -31,15 +47,21 @@ RSpec.describe "Three linked views", :browser, type: :feature do
     click_on "Trace"
     find("[data-testid=call-heat]").click
     find("[data-testid=loop]").find("option", text: /\Acontactor\z/).select_option
-    passed = 19.times.map do
-      page.send_keys(:arrow_right)
-      find("[data-testid=here] b").text
-    end
+    passed =
+      19.times.map do
+        page.send_keys(:arrow_right)
+        find("[data-testid=here] b").text
+      end
     expect(passed.first).to match(/\A1 of /)
-    expect(passed.join(" ")).to match(/wall Y.*outdoor Y.*LPS.*HPS.*DTS.*board T1.*contactor.*outdoor C.*TRAN, common side/)
+    expect(passed.join(" ")).to match(
+      /wall Y.*outdoor Y.*LPS.*HPS.*DTS.*board T1.*contactor.*outdoor C.*TRAN, common side/
+    )
     click_on "Print"
     expect(page).to have_css("[data-testid=sheet] img", count: 3)
-    sizes = page.evaluate_script("Promise.all([...document.querySelectorAll('img')].map((i) => i.decode().then(() => i.naturalWidth)))")
+    sizes =
+      page.evaluate_script(
+        "Promise.all([...document.querySelectorAll('img')].map((i) => i.decode().then(() => i.naturalWidth)))"
+      )
     expect(sizes).to all(be > 900)
   end
 
@@ -101,20 +123,28 @@ RSpec.describe "Three linked views", :browser, type: :feature do
     find("[data-testid=call-heat]").click
     expect(page).to have_css("svg.loops [data-part=CC]")
     bottom = page.evaluate_script("document.querySelector('svg.loops').getBoundingClientRect().bottom")
-    small = page.evaluate_script("[...document.querySelectorAll('svg.loops text')].filter((text) => parseFloat(getComputedStyle(text).fontSize) < 12).length")
-    thin = page.evaluate_script("[...document.querySelectorAll('svg.loops .hit')].map((hit) => hit.getBoundingClientRect()).filter((box) => Math.min(box.width, box.height) < 43.9).length")
+    small =
+      page.evaluate_script(
+        "[...document.querySelectorAll('svg.loops text')].filter((text) => parseFloat(getComputedStyle(text).fontSize) < 12).length"
+      )
+    thin =
+      page.evaluate_script(
+        "[...document.querySelectorAll('svg.loops .hit')].map((hit) => hit.getBoundingClientRect()).filter((box) => Math.min(box.width, box.height) < 43.9).length"
+      )
     expect([bottom <= 800, small, thin]).to eq([true, 0, 0])
   end
 
-  %w[ladder connections focus legend].product(%w[light dark]).each do |name, theme|
-    it "has nothing for axe to complain of in #{name} in #{theme}" do
-      visit "/settings"
-      page.execute_script("localStorage.setItem('gorvant.theme', arguments[0])", theme)
-      visit trace_path("?call=heat&view=#{name}&loop=CC&part=CC")
-      expect(page).to have_css(name == "legend" ? "[data-testid=legend-CC]" : "svg.#{name}")
-      expect(complaints).to eq([])
+  %w[ladder connections focus legend]
+    .product(%w[light dark])
+    .each do |name, theme|
+      it "has nothing for axe to complain of in #{name} in #{theme}" do
+        visit "/settings"
+        page.execute_script("localStorage.setItem('gorvant.theme', arguments[0])", theme)
+        visit trace_path("?call=heat&view=#{name}&loop=CC&part=CC")
+        expect(page).to have_css(name == "legend" ? "[data-testid=legend-CC]" : "svg.#{name}")
+        expect(complaints).to eq([])
+      end
     end
-  end
 
   it "has nothing for axe to complain of where rungs are typed" do
     visit "/rigs/#{db[:rigs].get(:id)}/rungs"

@@ -24,8 +24,10 @@ RSpec.describe "What a visit finds", :browser, type: :feature do
     done = wall
     until now.include?("All looked at") || done > 40
       case now
-      when /\Awhite of cable B, drawn on W2 out/ then enter("capped")
-      else enter("")
+      when /\Awhite of cable B, drawn on W2 out/
+        enter("capped")
+      else
+        enter("")
       end
       done += 1
     end
@@ -33,7 +35,9 @@ RSpec.describe "What a visit finds", :browser, type: :feature do
     entry.send_keys(:page_down) until find("[data-testid=place-outdoor]")["aria-selected"] == "true"
     enter("violet bare")
     expect(page).to have_css("[data-testid=wiring-findings]", text: "Bare end: violet of cable B")
-    expect(fewest).to eq(["At the wall move the orange of cable A from B to O", "At the outdoor unit land the white of cable B on W2 out"])
+    expect(fewest).to eq(
+      ["At the wall move the orange of cable A from B to O", "At the outdoor unit land the white of cable B on W2 out"]
+    )
     expect(findings).to have_text("the heat pump heats; should be: the heat pump cools; reversing valve solenoid off")
     expect(findings).to have_text(/Defrost\s+the heat pump cools; should be: the heat pump cools, strips heat/)
     expect(all("[data-testid=wiring-findings] > details").size).to eq(3)
@@ -78,7 +82,10 @@ RSpec.describe "What a visit finds", :browser, type: :feature do
     enter("Y")
     expect(page).to have_css("[data-testid=wiring-findings]", text: "Y")
     expect(page).to have_css(".call.wrong", text: "Cool")
-    page.execute_script("document.querySelector('[data-testid=\"screw-outdoor.O\"]').scrollIntoView({ block: 'center', inline: 'center' })")
+    page.execute_script(
+      "document.querySelector('[data-testid=\"screw-outdoor.O\"]')" \
+        ".scrollIntoView({ block: 'center', inline: 'center' })"
+    )
     find('[data-testid="end-cable_b.orange@outdoor"]').click
     find('[data-testid="screw-outdoor.O"]').click
     expect(page).to have_no_css(".call.wrong")
@@ -118,8 +125,14 @@ RSpec.describe "What a visit finds", :browser, type: :feature do
     expect(page).to have_css("[data-testid=stages]")
     find('[data-setting="stage_delay_minutes"] input:first-of-type', match: :first).set("12").send_keys(:tab)
     find('[data-setting="stage_error_degrees_f"] input', match: :first).set("1.5").send_keys(:tab)
-    expect(page).to have_css("[data-testid=stages]", text: /12:00\s+W2\s+not sooner: not before its stage delay of 12 min/)
-    expect(find("[data-testid=waiting]").text).to include("W2 is not on: not before its stage delay of 12 min", "It comes at 12:00")
+    expect(page).to have_css(
+      "[data-testid=stages]",
+      text: /12:00\s+W2\s+not sooner: not before its stage delay of 12 min/
+    )
+    expect(find("[data-testid=waiting]").text).to include(
+      "W2 is not on: not before its stage delay of 12 min",
+      "It comes at 12:00"
+    )
     find("[data-testid=error]").set("1.5")
     expect(page).to have_css("[data-testid=waiting]", text: "Not within this run")
     find("[data-testid=outdoor-end]").set("12").send_keys(:tab)
@@ -141,7 +154,9 @@ RSpec.describe "What a visit finds", :browser, type: :feature do
     expect(page).to have_css("[data-testid=bench-heat-1].agrees")
     within("[data-testid=bench-fan]") { click_on "Y", exact: true }
     expect(page).to have_css("[data-testid=bench-fan].disagrees")
-    find('[data-setting="changeover_school"] .label, [data-setting="staging_school"] .label', match: :first).set("7").send_keys(:tab)
+    find('[data-setting="changeover_school"] .label, [data-setting="staging_school"] .label', match: :first).set(
+      "7"
+    ).send_keys(:tab)
     find("[data-testid=profile-name]").set("Round dial")
     find("[data-testid=keep-profile]").click
     expect(page).to have_css("[data-testid=profile] option", text: "Round dial", visible: :all)
@@ -183,8 +198,14 @@ RSpec.describe "What a visit finds", :browser, type: :feature do
     it "has nothing for axe to complain of in #{theme}, nor sideways scroll of the page on a phone" do
       visit "/settings"
       page.execute_script("localStorage.setItem('gorvant.theme', arguments[0])", theme)
-      bakery = db[:visits].join(:units, id: :unit_id).where(Sequel[:units][:name] => "Shop unit").get(Sequel[:visits][:id])
-      { "wiring" => "[data-testid=board]", "thermostat" => "[data-testid=stages]", "intake" => "[data-testid=complaint]", "fitted" => "[data-testid=save-rig]" }.each do |path, ready|
+      bakery =
+        db[:visits].join(:units, id: :unit_id).where(Sequel[:units][:name] => "Shop unit").get(Sequel[:visits][:id])
+      {
+        "wiring" => "[data-testid=board]",
+        "thermostat" => "[data-testid=stages]",
+        "intake" => "[data-testid=complaint]",
+        "fitted" => "[data-testid=save-rig]"
+      }.each do |path, ready|
         visit "/visits/#{bakery}/#{path}"
         expect(page).to have_css(ready)
         expect([path, complaints]).to eq([path, []])

@@ -4,10 +4,11 @@ require "open3"
 require "tempfile"
 require_relative "../support/random_rigs"
 
-# ngspice solves the deck that Gorvant writes; the deck is made from rig and contact states, not from the solver's matrix.
+# ngspice solves the deck that Gorvant writes; the deck is made from rig and contact states, not from the solver's
+# matrix.
 RSpec.describe "The circuit oracle" do
   def ngspice(deck)
-    Tempfile.create(["deck", ".cir"]) do |file|
+    Tempfile.create(%w[deck .cir]) do |file|
       file.write(deck)
       file.flush
       output, status = Open3.capture2e("ngspice", "-b", file.path)
@@ -19,7 +20,10 @@ RSpec.describe "The circuit oracle" do
 
   def oracle(trace, **options)
     solution = trace.solution
-    Gorvant::Formats::Spice.parse(trace.netlist, ngspice(Gorvant::Formats::Spice.dump(trace.netlist, closed: solution.closed, open: solution.open, **options)))
+    Gorvant::Formats::Spice.parse(
+      trace.netlist,
+      ngspice(Gorvant::Formats::Spice.dump(trace.netlist, closed: solution.closed, open: solution.open, **options))
+    )
   end
 
   (1..20).each do |batch|
@@ -30,7 +34,8 @@ RSpec.describe "The circuit oracle" do
 
         oracle(trace).each do |node, (real, imaginary)|
           ours = trace.solution.volts.fetch(node)
-          expect(ours.abs).to be_within(1e-6).of(Math.hypot(real, imaginary)), "seed #{seed}, #{node}: #{ours.abs} against #{Math.hypot(real, imaginary)}"
+          expect(ours.abs).to be_within(1e-6).of(Math.hypot(real, imaginary)),
+          "seed #{seed}, #{node}: #{ours.abs} against #{Math.hypot(real, imaginary)}"
           expect(Complex(ours).imaginary).to be_within(1e-6).of(imaginary) unless trace.low_voltage?(node)
         end
       end
@@ -42,18 +47,34 @@ RSpec.describe "The circuit oracle" do
     it "reads floating and held points as a meter in the deck does (seed #{seed})" do
       rig, condition = RandomRigs.case(seed)
       random = Random.new(seed)
-      lifted = rig.cables.flat_map { |cable| cable.conductors.map { |conductor| { "kind" => "lifted", "at" => "#{cable.id}.#{conductor.id}@#{cable.to}" } } }.sample(2, random: random)
+      lifted =
+        rig
+          .cables
+          .flat_map do |cable|
+            cable.conductors.map do |conductor|
+              { "kind" => "lifted", "at" => "#{cable.id}.#{conductor.id}@#{cable.to}" }
+            end
+          end
+          .sample(2, random: random)
       trace = Gorvant::Trace.new(rig, condition.with(faults: lifted))
       next if trace.solution.chatter?
 
-      points = trace.netlist.nodes.select { |node| trace.low_voltage?(node) && node.include?(".cable_") }.sample(3, random: random)
-      %w[high_impedance low_impedance].product(points).each do |instrument, node|
-        expected = trace.reading(node, "air_handler.C", instrument).first
-        ohms = Gorvant::Meter.instruments.fetch(instrument).fetch("input_ohms")
-        there = oracle(trace, couplings: true, meter: [node, "air_handler.C", ohms])
-        apart = Math.hypot(*there.fetch(node).zip(there.fetch("air_handler.C")).map { |a, b| a - b })
-        expect(expected.volts_ac).to be_within(0.05).of(apart), "#{node} by #{instrument}, seed #{seed}: #{expected.to_h} against #{apart}"
-      end
+      points =
+        trace
+          .netlist
+          .nodes
+          .select { |node| trace.low_voltage?(node) && node.include?(".cable_") }
+          .sample(3, random: random)
+      %w[high_impedance low_impedance]
+        .product(points)
+        .each do |instrument, node|
+          expected = trace.reading(node, "air_handler.C", instrument).first
+          ohms = Gorvant::Meter.instruments.fetch(instrument).fetch("input_ohms")
+          there = oracle(trace, couplings: true, meter: [node, "air_handler.C", ohms])
+          apart = Math.hypot(*there.fetch(node).zip(there.fetch("air_handler.C")).map { |a, b| a - b })
+          expect(expected.volts_ac).to be_within(0.05).of(apart),
+          "#{node} by #{instrument}, seed #{seed}: #{expected.to_h} against #{apart}"
+        end
     end
   end
 end

@@ -8,8 +8,17 @@ RSpec.describe "The API", :server do
   include_context "with the API's contract"
 
   def reading(**change)
-    { id: uuid, from_node: "outdoor.C", to_node: "outdoor.Y", value_volts_ac: 24.3, instrument: "high_impedance", condition: { call: "heat" },
-      taken_at: "2026-11-24T10:00:00Z" }.merge(change)
+    {
+      id: uuid,
+      from_node: "outdoor.C",
+      to_node: "outdoor.Y",
+      value_volts_ac: 24.3,
+      instrument: "high_impedance",
+      condition: {
+        call: "heat"
+      },
+      taken_at: "2026-11-24T10:00:00Z"
+    }.merge(change)
   end
 
   def keep(body) = send_json(:post, "/api/visits/#{visit_id}/readings", body)
@@ -17,7 +26,14 @@ RSpec.describe "The API", :server do
   it "lists visits with the tally of their readings" do
     fetch "/api/visits"
     north = answer["visits"].find { |visit| visit["unit"] == "North unit" }
-    expect(north).to include("site" => "Boathouse library", "readings" => { "agree" => 2, "disagree" => 1 }, "marks" => include("trace" => "disagrees", "wiring" => "untouched"))
+    expect(north).to include(
+      "site" => "Boathouse library",
+      "readings" => {
+        "agree" => 2,
+        "disagree" => 1
+      },
+      "marks" => include("trace" => "disagrees", "wiring" => "untouched")
+    )
   end
 
   it "traces a visit's rig, and answers the same again from what it keeps" do
@@ -30,16 +46,30 @@ RSpec.describe "The API", :server do
     send_json(:post, "/api/visits/#{visit_id}/trace", { condition: { call: "heat" } })
     table = answer["readings"]
     index = table["nodes"].combination(2).to_a.index { |pair| pair.sort == %w[outdoor.C outdoor.Y] }
-    send_json(:post, "/api/visits/#{visit_id}/measurement", { condition: { call: "heat" }, from_node: "outdoor.C", to_node: "outdoor.Y", instrument: "high_impedance" })
-    expect([table["volts_ac"][index], table["says"][table["says_index"][index]], table["classes"][table["klass"][index]]]).to eq(answer.values_at("volts_ac", "says", "klass"))
+    send_json(
+      :post,
+      "/api/visits/#{visit_id}/measurement",
+      { condition: { call: "heat" }, from_node: "outdoor.C", to_node: "outdoor.Y", instrument: "high_impedance" }
+    )
+    expect(
+      [table["volts_ac"][index], table["says"][table["says_index"][index]], table["classes"][table["klass"][index]]]
+    ).to eq(answer.values_at("volts_ac", "says", "klass"))
   end
 
   it "keeps a reading with all that gives it meaning, and judges it itself" do
     keep(reading)
     expect(last_response.status).to eq(201)
-    expect(answer).to include("verdict" => "agrees", "call_title" => "Heat", "circuit" => "reference", "taken_by" => "Local owner", "taken_at" => "2026-11-24T10:00:00Z")
+    expect(answer).to include(
+      "verdict" => "agrees",
+      "call_title" => "Heat",
+      "circuit" => "reference",
+      "taken_by" => "Local owner",
+      "taken_at" => "2026-11-24T10:00:00Z"
+    )
     expect(answer["expected"]).to include("klass" => "about_24")
-    expect(db[:readings].where(id: answer["id"]).get(:rig_revision_id)).to eq(db[:visits].where(id: visit_id).get(:rig_revision_id))
+    expect(db[:readings].where(id: answer["id"]).get(:rig_revision_id)).to eq(
+      db[:visits].where(id: visit_id).get(:rig_revision_id)
+    )
   end
 
   it "takes a whole number of volts as the number it is" do
@@ -119,13 +149,25 @@ RSpec.describe "The API", :server do
     file = rig_file
     file["cables"][0]["conductors"][2]["to"] = "Q"
     file["cables"][1]["conductors"][0].delete("from")
-    expect { send_json(:post, "/api/rigs", { id: uuid, rig: file }) }.not_to(change { [db[:rigs].count, db[:rig_revisions].count] })
-    expect(answer["errors"].map { |error| error["field"] }).to eq(%w[/cables/0/conductors/2/to /cables/1/conductors/0/from])
+    expect { send_json(:post, "/api/rigs", { id: uuid, rig: file }) }.not_to(
+      change { [db[:rigs].count, db[:rig_revisions].count] }
+    )
+    expect(answer["errors"].map { |error| error["field"] }).to eq(
+      %w[/cables/0/conductors/2/to /cables/1/conductors/0/from]
+    )
   end
 
   it "begins a visit at a new site, once however often it is sent" do
     rig_id = db[:rigs].get(:id)
-    body = { id: uuid, site_name: "Lantern studio", unit_name: "Kiln room unit", rig_id: rig_id, visit_on: "2026-11-24", complaint: "Cold", symptoms: ["no_heat"] }
+    body = {
+      id: uuid,
+      site_name: "Lantern studio",
+      unit_name: "Kiln room unit",
+      rig_id: rig_id,
+      visit_on: "2026-11-24",
+      complaint: "Cold",
+      symptoms: ["no_heat"]
+    }
     2.times { send_json(:post, "/api/visits", body) }
     expect(last_response.status).to eq(200)
     expect(answer).to include("site" => "Lantern studio", "symptom_titles" => ["No heat"])
@@ -139,7 +181,15 @@ RSpec.describe "The API", :server do
     expect(answer).to include("complaint" => "First", "version" => 2)
     send_json(:patch, "/api/visits/#{visit_id}", { version: 1, complaint: "Second" })
     expect(last_response.status).to eq(409)
-    expect(answer).to include("current_version" => 2, "current" => { "complaint" => "First" }, "given" => { "complaint" => "Second" })
+    expect(answer).to include(
+      "current_version" => 2,
+      "current" => {
+        "complaint" => "First"
+      },
+      "given" => {
+        "complaint" => "Second"
+      }
+    )
   end
 
   it "takes the demo data out but for what a user's visit needs, and brings it back" do
@@ -148,7 +198,9 @@ RSpec.describe "The API", :server do
     unit_id = db[:units].where(name: "Bunk room unit").get(:id)
     send_json(:post, "/api/visits", { id: uuid, unit_id: unit_id, rig_id: rig_id, visit_on: "2026-11-24" })
     send_json(:post, "/api/demo/removal", "")
-    expect([db[:visits].count, db[:rigs].select_map(:name), db[:units].select_map(:name)]).to eq([1, ["Observatory hostel, bunks"], ["Bunk room unit"]])
+    expect([db[:visits].count, db[:rigs].select_map(:name), db[:units].select_map(:name)]).to eq(
+      [1, ["Observatory hostel, bunks"], ["Bunk room unit"]]
+    )
     send_json(:post, "/api/demo/restoration", "")
     expect(db[:visits].count).to eq(demo_visits + 1)
   end

@@ -3,14 +3,23 @@
 require_relative "../support/server"
 require_relative "../support/contract"
 
-# What a technician at a unit leans on: a visit from nothing, its weather, its own words, and that nothing is half-written.
+# What a technician at a unit leans on: a visit from nothing, its weather, its own words, and that nothing is
+# half-written.
 RSpec.describe "At the unit", :server do
   include_context "with the API's contract"
 
   let(:visit) { "/api/visits/#{visit_id}" }
 
   def version = fetch(visit) && answer["version"]
-  def begin_with(kit, **more) = { id: uuid, site_name: "Reed mill", unit_name: "Loft unit", kit: kit, visit_on: "2026-11-28", complaint: "no heat" }.merge(more)
+  def begin_with(kit, **more) =
+    {
+      id: uuid,
+      site_name: "Reed mill",
+      unit_name: "Loft unit",
+      kit: kit,
+      visit_on: "2026-11-28",
+      complaint: "no heat"
+    }.merge(more)
   def rows = %i[sites units rigs rig_revisions visits].to_h { |table| [table, db[table].count] }
 
   it "begins with a usual kit: one visit and one rig however often it is sent, all of it assumed" do
@@ -27,8 +36,13 @@ RSpec.describe "At the unit", :server do
     expect(answer["loads"].select { |load| load["on"] }.map { |load| load["code"] }).to include("COMP", "BLOWER")
   end
 
-  { "no rig at all" => [{}, "/rig_id"], "a kit and a rig" => [{ kit: "one_stage", rig_id: SecureRandom.uuid }, "/rig_id"], "a kit that is none" => [{ kit: "two_stage_steam" }, "/kit"],
-    "a rig that is not there" => [{ rig_id: SecureRandom.uuid }, nil], "an earlier visit that is not there" => [{ as_visit_id: SecureRandom.uuid }, nil] }.each do |what, (given, field)|
+  {
+    "no rig at all" => [{}, "/rig_id"],
+    "a kit and a rig" => [{ kit: "one_stage", rig_id: SecureRandom.uuid }, "/rig_id"],
+    "a kit that is none" => [{ kit: "two_stage_steam" }, "/kit"],
+    "a rig that is not there" => [{ rig_id: SecureRandom.uuid }, nil],
+    "an earlier visit that is not there" => [{ as_visit_id: SecureRandom.uuid }, nil]
+  }.each do |what, (given, field)|
     it "refuses #{what}#{" at #{field}" if field}, and writes nothing" do
       before = rows
       send_json(:post, "/api/visits", begin_with(nil).except(:kit).merge(given))
@@ -57,8 +71,19 @@ RSpec.describe "At the unit", :server do
     end
 
     it "judges a reading by that weather" do
-      send_json(:post, "/api/visits/#{@made}/readings", id: uuid, from_node: "air_handler.W", to_node: "air_handler.C", value_volts_ac: 0.1, instrument: "high_impedance",
-                                                        condition: { call: "heat_aux" }, taken_at: "2026-11-28T10:00:00Z")
+      send_json(
+        :post,
+        "/api/visits/#{@made}/readings",
+        id: uuid,
+        from_node: "air_handler.W",
+        to_node: "air_handler.C",
+        value_volts_ac: 0.1,
+        instrument: "high_impedance",
+        condition: {
+          call: "heat_aux"
+        },
+        taken_at: "2026-11-28T10:00:00Z"
+      )
       expect(answer["verdict"]).to eq("agrees")
     end
   end
@@ -108,12 +133,32 @@ RSpec.describe "At the unit", :server do
   end
 
   it "closes no forced test over the API whose marks leave a jumper on, or a question open" do
-    [[{ jumper_on: 1, bridge_on: 5, bridge_off: 20 }, {}, "jumper"], [{ bridge_on: 5 }, {}, "bridge"],
-     [{ bridge_on: 5, bridge_off: 20 }, { coil_jumper: "off" }, "unplugged"]].each do |marks, tally, words|
+    [
+      [{ jumper_on: 1, bridge_on: 5, bridge_off: 20 }, {}, "jumper"],
+      [{ bridge_on: 5 }, {}, "bridge"],
+      [{ bridge_on: 5, bridge_off: 20 }, { coil_jumper: "off" }, "unplugged"]
+    ].each do |marks, tally, words|
       send_json(:patch, visit, version: version, defrost: { test: { marks: marks, tally: tally, closed: true } })
       expect([last_response.status, answer["detail"]]).to match([422, include(words)])
     end
-    send_json(:patch, visit, version: version, defrost: { test: { marks: { bridge_on: 5, bridge_off: 20 }, tally: { coil_jumper: "off", sensor_plug: "on" }, closed: true } })
+    send_json(
+      :patch,
+      visit,
+      version: version,
+      defrost: {
+        test: {
+          marks: {
+            bridge_on: 5,
+            bridge_off: 20
+          },
+          tally: {
+            coil_jumper: "off",
+            sensor_plug: "on"
+          },
+          closed: true
+        }
+      }
+    )
     expect(last_response.status).to eq(200)
   end
 
@@ -121,7 +166,13 @@ RSpec.describe "At the unit", :server do
     fetch("#{visit}/rig")
     content = answer["content"]
     before = db[:rig_revisions].count
-    send_json(:post, "#{visit}/fitted", revision: revision, version: version + 5, rig: content.merge("note" => "another"))
+    send_json(
+      :post,
+      "#{visit}/fitted",
+      revision: revision,
+      version: version + 5,
+      rig: content.merge("note" => "another")
+    )
     expect(last_response.status).to eq(409)
     expect(db[:rig_revisions].count).to eq(before)
     send_json(:post, "#{visit}/fitted", revision: revision, version: version, rig: content.merge("note" => "another"))
@@ -130,7 +181,7 @@ RSpec.describe "At the unit", :server do
 
   it "gives no all-clear of what nobody looked at" do
     send_json(:post, "/api/visits", begin_with("b_type"))
-    made = "/api/visits/#{answer['id']}"
+    made = "/api/visits/#{answer["id"]}"
     send_json(:post, "#{made}/wiring", {})
     expect([answer["works"], answer["standing"]["mark"]]).to eq([true, "untouched"])
     send_json(:post, "#{made}/settings", {})
@@ -141,9 +192,12 @@ RSpec.describe "At the unit", :server do
   end
 
   it "tells an unknown field, call, kind or visit in words that name it" do
-    { { condition: { call: "heat", outdoor_degrees_f: "warm" } } => "/condition/outdoor_degrees_f", { condition: { call: "heat",
-        faults: [{ kind: "tired" }] } } => "/condition/faults/0/kind",
-      { condition: { call: "heat", moment: "later" } } => "/condition/moment", { condition: { call: "heat", switches: { FLS: "open" } } } => "/condition/switches/FLS" }.each do |body, field|
+    {
+      { condition: { call: "heat", outdoor_degrees_f: "warm" } } => "/condition/outdoor_degrees_f",
+      { condition: { call: "heat", faults: [{ kind: "tired" }] } } => "/condition/faults/0/kind",
+      { condition: { call: "heat", moment: "later" } } => "/condition/moment",
+      { condition: { call: "heat", switches: { FLS: "open" } } } => "/condition/switches/FLS"
+    }.each do |body, field|
       send_json(:post, "#{visit}/trace", body)
       expect([last_response.status, answer["errors"]&.first&.fetch("field")]).to eq([422, field])
     end

@@ -11,7 +11,9 @@ RSpec.describe "The bounds of an answer", :server do
   it "ends an answer that takes too long with what it is, keeps nothing of it, and answers the next" do
     stub_const("Gorvant::Server::Budget::MOST_SECONDS", 0.0)
     send_json(:post, "#{visit}/timeline", long)
-    expect([last_response.status, answer["title"], last_response.headers["retry-after"]]).to eq([503, "Took too long", nil])
+    expect([last_response.status, answer["title"], last_response.headers["retry-after"]]).to eq(
+      [503, "Took too long", nil]
+    )
     expect(db[:computed_results].count).to eq(0)
     stub_const("Gorvant::Server::Budget::MOST_SECONDS", 30)
     send_json(:post, "#{visit}/timeline", long)
@@ -21,23 +23,33 @@ RSpec.describe "The bounds of an answer", :server do
   it "stops working for a client that has hung up" do
     stub_const("Gorvant::Server::Budget::LOOK_EVERY_SECONDS", 0.0)
     here, there = UNIXSocket.pair
-    env = Rack::MockRequest.env_for("#{visit}/timeline", method: "POST", input: JSON.generate(long), "CONTENT_TYPE" => "application/json", "HTTP_HOST" => "127.0.0.1")
+    env =
+      Rack::MockRequest.env_for(
+        "#{visit}/timeline",
+        :method => "POST",
+        :input => JSON.generate(long),
+        "CONTENT_TYPE" => "application/json",
+        "HTTP_HOST" => "127.0.0.1"
+      )
     expect(app.call(env.merge("puma.socket" => here)).first).to eq(200)
     db[:computed_results].delete
     Gorvant::Server::Warm.instance_variable_get(:@timelines).clear
     there.close
-    expect(app.call(env.merge("rack.input" => StringIO.new(JSON.generate(long)), "puma.socket" => here)).first).to eq(503)
+    expect(app.call(env.merge("rack.input" => StringIO.new(JSON.generate(long)), "puma.socket" => here)).first).to eq(
+      503
+    )
     fetch(visit)
   end
 
   it "says that the database is away and when to try again, and whether anything may have been kept; then all is well" do
-    cut = lambda do
-      db.disconnect # so that the pool has one connection: the one that is cut
-      pid = db.get(Sequel.function(:pg_backend_pid))
-      other = Gorvant::Server::Database.connect
-      other.get(Sequel.function(:pg_terminate_backend, pid))
-      other.disconnect
-    end
+    cut =
+      lambda do
+        db.disconnect # so that the pool has one connection: the one that is cut
+        pid = db.get(Sequel.function(:pg_backend_pid))
+        other = Gorvant::Server::Database.connect
+        other.get(Sequel.function(:pg_terminate_backend, pid))
+        other.disconnect
+      end
     path = visit
     cut.call
     fetch(path)
@@ -63,7 +75,12 @@ RSpec.describe "The bounds of an answer", :server do
     expect(last_response.status).to eq(500)
     written = lines.string.lines.map { |line| JSON.parse(line) }
     expect(written.map { |line| line.values_at("route", "status", "code") }).to eq(
-      [["POST /api/visits/:id/trace", 422, "bad_condition"], ["PATCH /api/visits/:id", 200, nil], ["GET /api/visits", nil, nil], ["GET /api/visits", 500, nil]]
+      [
+        ["POST /api/visits/:id/trace", 422, "bad_condition"],
+        ["PATCH /api/visits/:id", 200, nil],
+        ["GET /api/visits", nil, nil],
+        ["GET /api/visits", 500, nil]
+      ]
     )
     expect(written[2].values_at("error", "severity")).to eq(%w[RuntimeError ERROR])
     expect(lines.string).not_to match(/SECRET|#{visit_id}/)
@@ -71,7 +88,11 @@ RSpec.describe "The bounds of an answer", :server do
 
   it "tells the browser to keep nothing of a visit, to send no address on, and to take no device but the camera" do
     fetch(visit)
-    expect(last_response.headers).to include("cache-control" => "no-store", "referrer-policy" => "same-origin", "permissions-policy" => include("geolocation=()"))
+    expect(last_response.headers).to include(
+      "cache-control" => "no-store",
+      "referrer-policy" => "same-origin",
+      "permissions-policy" => include("geolocation=()")
+    )
   end
 
   it "refuses dear answers with when to come again while their turns are taken, and not what is known already, nor what is cheap" do

@@ -8,13 +8,21 @@ RSpec.describe "Another crew", :server do
   let(:mine) { ServerBench.viewer }
   let(:theirs) do
     crew = db[:crews].returning(:id).insert(name: "Fenwater crew").first[:id]
-    user = db[:users].returning(:id).insert(crew_id: crew, name: "Ilse Marrow", role: "owner", created_at: Time.now + 60).first[:id]
+    user =
+      db[:users]
+        .returning(:id)
+        .insert(crew_id: crew, name: "Ilse Marrow", role: "owner", created_at: Time.now + 60)
+        .first[
+        :id
+      ]
     mine.with(crew_id: crew, user_id: user, name: "Ilse Marrow", crew_name: "Fenwater crew")
   end
   let(:visit) { db[:visits].where(id: visit_id).first }
 
   after do
-    %i[tasks setting_profiles sensor_tables photos readings visits rig_revisions rigs units sites].each { |table| db[table].where(crew_id: theirs.crew_id).delete }
+    %i[tasks setting_profiles sensor_tables photos readings visits rig_revisions rigs units sites].each do |table|
+      db[table].where(crew_id: theirs.crew_id).delete
+    end
     db[:users].where(crew_id: theirs.crew_id).delete
     db[:crews].where(id: theirs.crew_id).delete
   end
@@ -23,7 +31,8 @@ RSpec.describe "Another crew", :server do
   def own(repository) = repository.new(db, mine)
   def not_found = raise_error(Gorvant::Server::NotFound)
 
-  def sensor_table(name) = Gorvant::ThermistorTable.new(id: uuid, title: name, tolerance_degrees_f: 2.0, points: [[32, 9000], [77, 3000]])
+  def sensor_table(name) =
+    Gorvant::ThermistorTable.new(id: uuid, title: name, tolerance_degrees_f: 2.0, points: [[32, 9000], [77, 3000]])
 
   it "sees no visit, and changes none" do
     expect(other(repositories::Visits).all).to eq([])
@@ -34,8 +43,15 @@ RSpec.describe "Another crew", :server do
   end
 
   it "cannot take a visit's id, nor begin one at a unit that is not its own" do
-    expect { other(repositories::Visits).create(visit_id, { "other" => 1 }, unit_id: visit[:unit_id], rig_revision_id: visit[:rig_revision_id], visit_on: Date.today) }
-      .to raise_error(Gorvant::Server::IdTaken)
+    expect {
+      other(repositories::Visits).create(
+        visit_id,
+        { "other" => 1 },
+        unit_id: visit[:unit_id],
+        rig_revision_id: visit[:rig_revision_id],
+        visit_on: Date.today
+      )
+    }.to raise_error(Gorvant::Server::IdTaken)
     expect { other(repositories::Sites).fetch_unit_id(visit[:unit_id]) }.to not_found
     expect(own(repositories::Sites).fetch_unit_id(visit[:unit_id])).to eq(visit[:unit_id])
   end
@@ -62,8 +78,17 @@ RSpec.describe "Another crew", :server do
     readings = other(repositories::Readings)
     expect([readings.of(visit_id), readings.standing_in(visit_id, "heat")]).to eq([[], []])
     expect { readings.retract(visit_id, reading[:id]) }.to not_found
-    fields = reading.slice(:visit_id, :rig_revision_id, :from_node, :to_node, :value_volts_ac, :instrument, :verdict, :taken_at).merge(condition: {}, expected: {},
-supersedes_id: reading[:id])
+    fields =
+      reading.slice(
+        :visit_id,
+        :rig_revision_id,
+        :from_node,
+        :to_node,
+        :value_volts_ac,
+        :instrument,
+        :verdict,
+        :taken_at
+      ).merge(condition: {}, expected: {}, supersedes_id: reading[:id])
     expect { readings.create(uuid, {}, fields) }.to raise_error(Gorvant::Server::Refused, /no such reading/)
     expect(db[:readings].where(id: reading[:id]).get(:retracted_at)).to be_nil
   end
@@ -78,8 +103,16 @@ supersedes_id: reading[:id])
   end
 
   it "keeps tables and profiles apart, names included" do
-    { repositories::SensorTables => ["Reed table", ->(repository, id, name) { repository.create(id, {}, sensor_table(name)) }],
-      repositories::SettingProfiles => ["Dial model", ->(repository, id, name) { repository.create(id, {}, name, { "changeover_setup" => "12" }) }] }.each do |repository, (name, make)|
+    {
+      repositories::SensorTables => [
+        "Reed table",
+        ->(repository, id, name) { repository.create(id, {}, sensor_table(name)) }
+      ],
+      repositories::SettingProfiles => [
+        "Dial model",
+        ->(repository, id, name) { repository.create(id, {}, name, { "changeover_setup" => "12" }) }
+      ]
+    }.each do |repository, (name, make)|
       id = uuid
       make.call(own(repository), id, name)
       expect(other(repository).all).to eq([])
@@ -99,7 +132,10 @@ supersedes_id: reading[:id])
     expect { other(repositories::Photos).delete(id) }.to not_found
     expect { other(repositories::Photos).change(id, note: "ours") }.to not_found
     (repositories::Photos::MOST - 1).times { own(repositories::Photos).create(uuid, "d", picture) }
-    expect { own(repositories::Photos).create(uuid, "d", picture) }.to raise_error(Gorvant::Server::Refused, /at most 60/)
+    expect { own(repositories::Photos).create(uuid, "d", picture) }.to raise_error(
+      Gorvant::Server::Refused,
+      /at most 60/
+    )
     own(repositories::Photos).delete(id)
     expect(own(repositories::Photos).create(uuid, "d", picture).last).to be(true)
   end

@@ -16,7 +16,14 @@ RSpec.describe "The defrost desk", :server do
     due = answer["following"]["in_seconds"]
     expect(due).to be_positive
     expect(answer["checklist"].map { |line| line["id"] }).to include("supply", "t1", "fan")
-    send_json(:patch, visit, version: version, as_found: { landings: [{ cable: "cable_b", conductor: "red", place: "outdoor", lands_on: nil }] })
+    send_json(
+      :patch,
+      visit,
+      version: version,
+      as_found: {
+        landings: [{ cable: "cable_b", conductor: "red", place: "outdoor", lands_on: nil }]
+      }
+    )
     ask("outlook", coil_degrees_f: 24, counted_minutes: 20, as_found: true)
     expect(answer["following"]).to include("in_seconds" => nil)
     expect(answer["lamps"].find { |lamp| lamp["id"] == "power" }).to include("on" => false)
@@ -37,13 +44,25 @@ RSpec.describe "The defrost desk", :server do
   end
 
   it "keeps a forced test with the visit, marks the page, and does not close it with a jumper on" do
-    test = { marks: { bridge_on: 10, fan_off: 31, strips_on: 60 }, counted_minutes: 0, tally: { coil_jumper: "on", bridge: "off" } }
+    test = {
+      marks: {
+        bridge_on: 10,
+        fan_off: 31,
+        strips_on: 60
+      },
+      counted_minutes: 0,
+      tally: {
+        coil_jumper: "on",
+        bridge: "off"
+      }
+    }
     ask("forced_test", test: test)
     expect(verdicts.first).to include("interval")
     expect(answer["left_behind"]).to eq(["the jumper on the coil switch pins is still on"])
     send_json(:patch, visit, version: version, defrost: { test: test.merge(closed: true) })
     expect([last_response.status, answer["detail"]]).to match([422, include("cannot be closed")])
-    done = test.merge(closed: true, tally: { coil_jumper: "off", bridge: "off", sensor_plug: "on" }, answers: { fan: false })
+    done =
+      test.merge(closed: true, tally: { coil_jumper: "off", bridge: "off", sensor_plug: "on" }, answers: { fan: false })
     send_json(:patch, visit, version: version, defrost: { test: done, seen: [60] })
     expect(answer["marks"]["defrost"]).to eq("disagrees")
     fetch(visit)
@@ -55,12 +74,26 @@ RSpec.describe "The defrost desk", :server do
   end
 
   it "checks coil switch and thermistor, in words for what cannot be" do
-    ask("coil_switch", closes_degrees_f: 28, opens_degrees_f: 68, points: [{ degrees_f: 20, state: "closed" }, { degrees_f: 50, state: "closed" }, { degrees_f: 80, state: "open" }])
-    expect(verdicts).to eq(%w[coil_switch_closed_right coil_switch_history_right coil_switch_open_right coil_switch_proved])
+    ask(
+      "coil_switch",
+      closes_degrees_f: 28,
+      opens_degrees_f: 68,
+      points: [{ degrees_f: 20, state: "closed" }, { degrees_f: 50, state: "closed" }, { degrees_f: 80, state: "open" }]
+    )
+    expect(verdicts).to eq(
+      %w[coil_switch_closed_right coil_switch_history_right coil_switch_open_right coil_switch_proved]
+    )
     ask("coil_switch", closes_degrees_f: 50, opens_degrees_f: 40, points: [])
     expect(last_response.status).to eq(422)
-    ask("thermistor", table_id: "reed_ten", points: [{ degrees_f: 50, ohms: 17_600 }, { degrees_f: 50, ohms: "OL" }, { degrees_f: 50, ohms: 0 }],
-        pair: { coil_degrees_f: 41, air_degrees_f: 52 })
+    ask(
+      "thermistor",
+      table_id: "reed_ten",
+      points: [{ degrees_f: 50, ohms: 17_600 }, { degrees_f: 50, ohms: "OL" }, { degrees_f: 50, ohms: 0 }],
+      pair: {
+        coil_degrees_f: 41,
+        air_degrees_f: 52
+      }
+    )
     expect(verdicts).to eq(%w[thermistor_drifted thermistor_open thermistor_short pair_differs])
     expect(answer["points"].first).to include("error_degrees_f" => be_within(0.3).of(5))
     [-5, "warm", nil].each do |ohms|
@@ -83,7 +116,10 @@ RSpec.describe "The defrost desk", :server do
     send_json(:post, "/api/sensor_tables", name: "Own", text: text, id: uuid, keep: true)
     expect(last_response.status).to eq(422)
     fetch("/api/sensor_tables")
-    expect(answer["tables"].map { |table| [table["title"], table["own"]] }).to include(["Own", true], [a_string_including("Reed"), false])
+    expect(answer["tables"].map { |table| [table["title"], table["own"]] }).to include(
+      ["Own", true],
+      [a_string_including("Reed"), false]
+    )
     send_json(:post, "/api/sensor_tables/#{own}/deletion", "")
     expect(last_response.status).to eq(200)
   end

@@ -7,7 +7,7 @@ require "rexml/document"
 RSpec.describe "Drawings and rungs over the API", :server do
   include_context "with the API's contract"
 
-  let(:rig_path) { "/api/rigs/#{db[:rigs].where(name: 'Boathouse library, north').get(:id)}" }
+  let(:rig_path) { "/api/rigs/#{db[:rigs].where(name: "Boathouse library, north").get(:id)}" }
   let(:heat) { { call: "heat", switches: { DTS: "open" } } }
 
   %w[loops ladder connections focus].each do |view|
@@ -60,11 +60,22 @@ RSpec.describe "Drawings and rungs over the API", :server do
     fetch "#{rig_path}/notation"
     text = answer["text"].sub("LPS > DTS > HPS", "LPS > HPS > DTS")
     other = db[:rigs].where(name: "Quince Street bakery, shop").get(:id)
-    expect { send_json(:post, "/api/notations", { text: text, name: "Panel", call: "heat", view: "ladder", panel: true, against: "archetype" }) }.not_to(change { db[:rigs].count })
+    expect do
+      send_json(
+        :post,
+        "/api/notations",
+        { text: text, name: "Panel", call: "heat", view: "ladder", panel: true, against: "archetype" }
+      )
+    end.not_to(change { db[:rigs].count })
     changed = answer["comparison"]["rungs"].reject { |rung| rung["same"] }
     expect(changed.map { |rung| rung["code"] }).to eq(["CC"])
     expect(changed[0]["before_scene"]["stations"].map { |station| station["part"] }).to include("DTS")
-    expect(answer["rig"]["facts"]["safeties"]).to include("value" => %w[LPS HPS DTS], "provenance" => { "source" => "diagram" })
+    expect(answer["rig"]["facts"]["safeties"]).to include(
+      "value" => %w[LPS HPS DTS],
+      "provenance" => {
+        "source" => "diagram"
+      }
+    )
     send_json(:post, "/api/notations", { text: text, name: "Panel", against: other })
     expect(answer["comparison"]["rungs"].count { |rung| !rung["same"] }).to be > 3
   end
@@ -72,7 +83,13 @@ RSpec.describe "Drawings and rungs over the API", :server do
   it "names line, column and word of what cannot be read" do
     send_json(:post, "/api/notations", { text: "R > wall.Y > LSP > (CC) > C", name: "Panel" })
     expect(last_response.status).to eq(422)
-    expect(answer["errors"].first).to include("field" => "/text", "line" => 1, "column" => 14, "word" => "LSP", "suggestion" => "LPS")
+    expect(answer["errors"].first).to include(
+      "field" => "/text",
+      "line" => 1,
+      "column" => 14,
+      "word" => "LSP",
+      "suggestion" => "LPS"
+    )
     send_json(:post, "/api/notations", { text: "R > (BOARD) > C", name: "Panel", against: uuid })
     expect(last_response.status).to eq(404)
     send_json(:post, "/api/notations", { text: "x" * 50_000, name: "Panel" })

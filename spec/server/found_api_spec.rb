@@ -9,7 +9,8 @@ RSpec.describe "What a visit finds", :server do
   let(:visit) { "/api/visits/#{visit_id}" }
 
   def version = fetch(visit) && answer["version"]
-  def orange(terminal) = { "landings" => [{ "cable" => "cable_a", "conductor" => "orange", "place" => "wall", "lands_on" => terminal }] }
+  def orange(terminal) =
+    { "landings" => [{ "cable" => "cable_a", "conductor" => "orange", "place" => "wall", "lands_on" => terminal }] }
 
   it "keeps landings with the visit, marks its page, and tells what they do" do
     send_json(:post, "#{visit}/wiring", {})
@@ -17,7 +18,10 @@ RSpec.describe "What a visit finds", :server do
     found = orange("B")
     send_json(:post, "#{visit}/wiring", as_found: found)
     expect(answer["findings"].map { |one| one["code"] }).to eq(["changeover_on_wrong_terminal"])
-    expect(answer["correction"]).to include("moves" => ["At the wall move the orange of cable A from B to O"], "works" => true)
+    expect(answer["correction"]).to include(
+      "moves" => ["At the wall move the orange of cable A from B to O"],
+      "works" => true
+    )
     expect(answer["effects"].find { |one| one["trial"] == "cool" }["says"]).to include("reversing valve solenoid off")
     before = version
     expect(answer["marks"]["wiring"]).to eq("untouched")
@@ -38,44 +42,106 @@ RSpec.describe "What a visit finds", :server do
     fetch("#{visit}/landings")
     text = last_response.body
     expect(text.lines.first.strip).to eq("place,cable,conductor,color,lands_on")
-    send_json(:post, "#{visit}/landings", text: "\uFEFF#{text.gsub(',', ';').gsub("\n", "\r\n")}")
+    send_json(:post, "#{visit}/landings", text: "\uFEFF#{text.gsub(",", ";").gsub("\n", "\r\n")}")
     expect(answer).to include("refused" => [], "rows" => text.lines.size - 1)
     send_json(:post, "#{visit}/landings", text: text.sub(",R\n", ",Q7\n"))
-    expect(answer).to match("rows" => text.lines.size - 1, "as_found" => nil, "refused" => [include("line" => 2, "problem" => include("Q7"))])
+    expect(answer).to match(
+      "rows" => text.lines.size - 1,
+      "as_found" => nil,
+      "refused" => [include("line" => 2, "problem" => include("Q7"))]
+    )
   end
 
   it "checks settings, runs the stages, and keeps ticks and labels" do
     send_json(:post, "#{visit}/settings", settings: { "system_setup" => "conventional", "balance_points" => true })
     expect(answer["findings"].map { |one| one["code"] }).to include("setting_system_setup", "balance_points_blind")
-    expect(answer["items"].find { |one| one["key"] == "system_setup" }).to include("verdict" => "disagrees", "should" => "air-source heat pump")
+    expect(answer["items"].find { |one| one["key"] == "system_setup" }).to include(
+      "verdict" => "disagrees",
+      "should" => "air-source heat pump"
+    )
     expect(answer["bench"].map { |line| line["id"] }).to include("heat-1", "cool-1", "emergency")
-    script = { start: { set_point_degrees_f: 70, room_degrees_f: 66, outdoor_degrees_f: 30 }, moves: [{ at_seconds: 0, what: "mode", value: "heat" }] }
+    script = {
+      start: {
+        set_point_degrees_f: 70,
+        room_degrees_f: 66,
+        outdoor_degrees_f: 30
+      },
+      moves: [{ at_seconds: 0, what: "mode", value: "heat" }]
+    }
     send_json(:post, "#{visit}/staging", script: script, duration_seconds: 3600, at_seconds: 300)
-    expect(answer["stages"].find { |stage| stage["output"] == "THERMOSTAT.W2" }).to include("on_at" => 600.0, "waited" => include("stage delay of 10 min"))
+    expect(answer["stages"].find { |stage| stage["output"] == "THERMOSTAT.W2" }).to include(
+      "on_at" => 600.0,
+      "waited" => include("stage delay of 10 min")
+    )
     expect(answer["waiting"].first).to include("seconds" => 600.0)
-    send_json(:patch, visit, version: version, bench: { "heat-1" => %w[Y G] }, setting_labels: { "changeover_setup" => "12" }, safety: ["meter_proven"], set_point_degrees_f: 71)
-    expect(answer).to include("bench" => { "heat-1" => %w[Y G] }, "setting_labels" => { "changeover_setup" => "12" }, "safety" => ["meter_proven"], "set_point_degrees_f" => 71.0)
-    [{ bench: { "heat-1" => "Y" } }, { setting_labels: { "depth" => "3" } }, { safety: ["luck"] }, { set_point_degrees_f: 500 }].each do |bad|
+    send_json(
+      :patch,
+      visit,
+      version: version,
+      bench: {
+        "heat-1" => %w[Y G]
+      },
+      setting_labels: {
+        "changeover_setup" => "12"
+      },
+      safety: ["meter_proven"],
+      set_point_degrees_f: 71
+    )
+    expect(answer).to include(
+      "bench" => {
+        "heat-1" => %w[Y G]
+      },
+      "setting_labels" => {
+        "changeover_setup" => "12"
+      },
+      "safety" => ["meter_proven"],
+      "set_point_degrees_f" => 71.0
+    )
+    [
+      { bench: { "heat-1" => "Y" } },
+      { setting_labels: { "depth" => "3" } },
+      { safety: ["luck"] },
+      { set_point_degrees_f: 500 }
+    ].each do |bad|
       send_json(:patch, visit, version: version, **bad)
       expect(last_response.status).to eq(422)
     end
   end
 
   it "marks the thermostat's page anew when the customer's set point changes" do
-    send_json(:patch, visit, version: version, as_found: { settings: { heat_limit_degrees_f: 72 } }, set_point_degrees_f: 70)
+    send_json(
+      :patch,
+      visit,
+      version: version,
+      as_found: {
+        settings: {
+          heat_limit_degrees_f: 72
+        }
+      },
+      set_point_degrees_f: 70
+    )
     expect(answer["marks"]["thermostat"]).to eq("so_far")
     send_json(:patch, visit, version: version, set_point_degrees_f: 75)
     expect(answer["marks"]["thermostat"]).to eq("disagrees")
   end
 
   it "keeps a maker's setting numbers by name, once" do
-    body = { id: uuid, name: "Wall model with the round dial", labels: { "changeover_setup" => "12", "stage_delay_minutes" => "7 b" } }
+    body = {
+      id: uuid,
+      name: "Wall model with the round dial",
+      labels: {
+        "changeover_setup" => "12",
+        "stage_delay_minutes" => "7 b"
+      }
+    }
     2.times { send_json(:post, "/api/setting_profiles", body) }
     expect(last_response.status).to eq(200)
     send_json(:post, "/api/setting_profiles", body.merge(id: uuid))
     expect([last_response.status, answer["errors"].first["field"]]).to eq([422, "/name"])
     fetch("/api/setting_profiles")
-    expect(answer["profiles"].map { |one| one["labels"] }).to eq([{ "changeover_setup" => "12", "stage_delay_minutes" => "7 b" }])
+    expect(answer["profiles"].map { |one| one["labels"] }).to eq(
+      [{ "changeover_setup" => "12", "stage_delay_minutes" => "7 b" }]
+    )
     send_json(:post, "/api/setting_profiles/#{body[:id]}/deletion", "")
     expect(last_response.status).to eq(200)
   end
@@ -87,8 +153,14 @@ RSpec.describe "What a visit finds", :server do
     send_json(:post, "#{visit}/fitted", revision: revision, version: version, rig: content.merge("facts" => facts))
     expect(last_response.status).to eq(201)
     expect(answer["rig_revision"]).to eq(2)
-    crossed = { "balance_points" => true, "outdoor_sensor" => true, "compressor_balance_degrees_f" => 52, "auxiliary_balance_degrees_f" => 46 }
-    wrong = facts.merge(crossed.transform_values { |value| { "value" => value, "provenance" => { "source" => "told" } } })
+    crossed = {
+      "balance_points" => true,
+      "outdoor_sensor" => true,
+      "compressor_balance_degrees_f" => 52,
+      "auxiliary_balance_degrees_f" => 46
+    }
+    wrong =
+      facts.merge(crossed.transform_values { |value| { "value" => value, "provenance" => { "source" => "told" } } })
     send_json(:post, "#{visit}/fitted", revision: revision, version: version, rig: content.merge("facts" => wrong))
     expect([last_response.status, answer["detail"]]).to match([422, include("between 46 and 52 °F nothing may heat")])
     unit = fetch(visit) && answer["unit_id"]
@@ -106,12 +178,23 @@ RSpec.describe "What a visit finds", :server do
     end
 
     # A picture that says where it was taken.
-    def located = Vips::Image.black(2400, 1800).copy.then { |image| image.mutate { |one| one.set_type!(GObject::GSTR_TYPE, "exif-ifd3-GPSLatitudeRef", "N") }.jpegsave_buffer }
+    def located =
+      Vips::Image
+        .black(2400, 1800)
+        .copy
+        .then do |image|
+          image.mutate { |one| one.set_type!(GObject::GSTR_TYPE, "exif-ifd3-GPSLatitudeRef", "N") }.jpegsave_buffer
+        end
 
     it "shrinks a picture and leaves the place behind" do
       expect(Vips::Image.new_from_buffer(located, "").get_fields.grep(/GPS/)).not_to be_empty
       picture(located, of: "board_setting", fact: "defrost_interval_minutes", note: "selector")
-      expect(answer).to include("width" => 1600, "height" => 1200, "fact_key" => "defrost_interval_minutes", "of" => "board_setting")
+      expect(answer).to include(
+        "width" => 1600,
+        "height" => 1200,
+        "fact_key" => "defrost_interval_minutes",
+        "of" => "board_setting"
+      )
       id = answer["id"]
       fetch("/api/photos/#{id}")
       kept = Vips::Image.new_from_buffer(last_response.body, "")
@@ -122,17 +205,32 @@ RSpec.describe "What a visit finds", :server do
       expect(answer["photos"].size).to eq(1)
     end
 
-    def noise(width = 400, height = 300) = Vips::Image.gaussnoise(width, height).cast(:uchar).bandjoin([Vips::Image.black(width, height)] * 2).copy(interpretation: :srgb)
+    def noise(width = 400, height = 300) =
+      Vips::Image
+        .gaussnoise(width, height)
+        .cast(:uchar)
+        .bandjoin([Vips::Image.black(width, height)] * 2)
+        .copy(interpretation: :srgb)
 
     it "takes what phones make: JPEG, PNG, WebP and HEIC" do
-      [noise.jpegsave_buffer(interlace: true), noise.pngsave_buffer, noise.webpsave_buffer, noise.heifsave_buffer].each do |bytes|
+      [
+        noise.jpegsave_buffer(interlace: true),
+        noise.pngsave_buffer,
+        noise.webpsave_buffer,
+        noise.heifsave_buffer
+      ].each do |bytes|
         picture(bytes)
         expect(last_response.status).to eq(201)
       end
     end
 
     it "refuses one that is cut off, in whichever kind, and one of too many points, in words" do
-      [noise.jpegsave_buffer, noise.jpegsave_buffer(interlace: true), noise.pngsave_buffer, noise.webpsave_buffer].each do |bytes|
+      [
+        noise.jpegsave_buffer,
+        noise.jpegsave_buffer(interlace: true),
+        noise.pngsave_buffer,
+        noise.webpsave_buffer
+      ].each do |bytes|
         picture(bytes.byteslice(0, bytes.bytesize * 6 / 10))
         expect([last_response.status, answer["detail"]]).to match([422, include("cannot be read to its end")])
       end
@@ -152,12 +250,17 @@ RSpec.describe "What a visit finds", :server do
       shrunk = { content: "x", small: "x", width: 1, height: 1 }
       allow(Gorvant::Server::Pictures).to receive(:shrink).and_return(shrunk)
       viewer = Gorvant::Server::Viewer.local_owner(db)
-      keep = lambda do |id|
-        Gorvant::Server::Photos.new(db, viewer).create(id, "d", { visit_id: visit_id, of: "other", note: "", **shrunk })
-        :kept
-      rescue Gorvant::Server::Refused
-        :refused
-      end
+      keep =
+        lambda do |id|
+          Gorvant::Server::Photos.new(db, viewer).create(
+            id,
+            "d",
+            { visit_id: visit_id, of: "other", note: "", **shrunk }
+          )
+          :kept
+        rescue Gorvant::Server::Refused
+          :refused
+        end
       ids = Array.new(55) { uuid }
       expect(ids.map(&keep).uniq).to eq([:kept])
       expect(Array.new(10) { Thread.new { keep.call(uuid) } }.map(&:value).tally).to eq(kept: 5, refused: 5)
@@ -166,8 +269,12 @@ RSpec.describe "What a visit finds", :server do
       fetch("#{visit}/photos")
     end
 
-    { "a page that calls itself a picture" => "<html>", "a picture cut short" => "\xFF\xD8\xFF\xE0".b + ("x" * 50), "nothing" => "",
-"a script in a picture's clothes" => "GIF89a<script>" }.each do |what, bytes|
+    {
+      "a page that calls itself a picture" => "<html>",
+      "a picture cut short" => "\xFF\xD8\xFF\xE0".b + ("x" * 50),
+      "nothing" => "",
+      "a script in a picture's clothes" => "GIF89a<script>"
+    }.each do |what, bytes|
       it "refuses #{what}" do
         picture(bytes)
         expect(last_response.status).to eq(422)

@@ -9,12 +9,15 @@ RSpec.describe "What stands before the API", :server do
   end
 
   {
-    "text that is no JSON" => ["{nope", 400], "an unfinished body" => ['{"id":', 400], "bytes that are no UTF-8" => ["{\"id\":\"\xff\"}", 400],
-    "the null character" => ['{"id":"\u0000"}', 400], "a list where an object belongs" => ["[]", 422], "a bare number" => ["7", 422],
-    "200 levels of nesting" => [("[" * 200) + ("]" * 200), 400], "three megabytes" => ["\"#{'x' * (3 * 1024 * 1024)}\"", 413]
-  }.each do |name, (body, status)|
-    it("answers #{status} to #{name}") { expect(post_raw(body)).to eq(status) }
-  end
+    "text that is no JSON" => ["{nope", 400],
+    "an unfinished body" => ['{"id":', 400],
+    "bytes that are no UTF-8" => ["{\"id\":\"\xff\"}", 400],
+    "the null character" => ['{"id":"\u0000"}', 400],
+    "a list where an object belongs" => ["[]", 422],
+    "a bare number" => ["7", 422],
+    "200 levels of nesting" => [("[" * 200) + ("]" * 200), 400],
+    "three megabytes" => ["\"#{"x" * (3 * 1024 * 1024)}\"", 413]
+  }.each { |name, (body, status)| it("answers #{status} to #{name}") { expect(post_raw(body)).to eq(status) } }
 
   it "takes only JSON" do
     expect(post_raw("id=1", type: "application/x-www-form-urlencoded")).to eq(415)
@@ -29,7 +32,14 @@ RSpec.describe "What stands before the API", :server do
   it "keeps every crew to its own" do
     other = db[:crews].returning(:id).insert(name: "Other crew").first[:id]
     user = db[:users].returning(:id).insert(crew_id: other, name: "Stranger", role: "technician").first[:id]
-    stranger = Gorvant::Server::Viewer.new(crew_id: other, user_id: user, name: "Stranger", crew_name: "Other crew", role: "technician")
+    stranger =
+      Gorvant::Server::Viewer.new(
+        crew_id: other,
+        user_id: user,
+        name: "Stranger",
+        crew_name: "Other crew",
+        role: "technician"
+      )
     expect(Gorvant::Server::Visits.new(db, stranger).all).to eq([])
     expect { Gorvant::Server::Visits.new(db, stranger).find(visit_id) }.to raise_error(Gorvant::Server::NotFound)
     rig = rig()

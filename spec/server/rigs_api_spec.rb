@@ -14,7 +14,9 @@ RSpec.describe "Rigs over the API", :server do
   def compose(facts, **more) = send_json(:post, "/api/compositions", { name: "Kiln room", facts: facts }.merge(more))
 
   it "turns answers into a rig file and its drawing, and keeps nothing" do
-    expect { compose({ "changeover" => fact("B"), "compressor_stages" => fact(2) }, call: "heat_2") }.not_to(change { db[:rigs].count })
+    expect { compose({ "changeover" => fact("B"), "compressor_stages" => fact(2) }, call: "heat_2") }.not_to(
+      change { db[:rigs].count }
+    )
     expect(answer["asked"]).to include("stage_2")
     expect(answer["preview"]["scene"]["stations"].map { |station| station["id"] }).to include("Y2S", "outdoor.B")
     expect(Gorvant::Formats::RigJson.read(answer["rig"])["changeover"]).to eq("B")
@@ -26,8 +28,14 @@ RSpec.describe "Rigs over the API", :server do
   end
 
   {
-    "an answer that is no choice" => [{ "changeover" => { "value" => "X", "provenance" => { "source" => "diagram" } } }, "/facts/changeover/value"],
-    "an unknown question" => [{ "color" => { "value" => "red", "provenance" => { "source" => "diagram" } } }, "/facts/color"],
+    "an answer that is no choice" => [
+      { "changeover" => { "value" => "X", "provenance" => { "source" => "diagram" } } },
+      "/facts/changeover/value"
+    ],
+    "an unknown question" => [
+      { "color" => { "value" => "red", "provenance" => { "source" => "diagram" } } },
+      "/facts/color"
+    ],
     "an answer without its source" => [{ "changeover" => { "value" => "B" } }, "/facts/changeover"]
   }.each do |name, (facts, field)|
     it "refuses #{name}" do
@@ -55,7 +63,16 @@ RSpec.describe "Rigs over the API", :server do
     expect([last_response.status, answer["revision"]]).to eq([201, 2])
     fetch "#{rig_path}/revisions"
     newest = answer["revisions"].first
-    expect(newest["differences"]).to eq([{ "field" => "/facts/fuse_amps", "title" => "Low-voltage fuse", "before" => "3 A (measured)", "after" => "5 A (measured)" }])
+    expect(newest["differences"]).to eq(
+      [
+        {
+          "field" => "/facts/fuse_amps",
+          "title" => "Low-voltage fuse",
+          "before" => "3 A (measured)",
+          "after" => "5 A (measured)"
+        }
+      ]
+    )
     fetch "/api/visits/#{visit_id}"
     expect(answer["rig_revision"]).to eq(1)
   end
@@ -64,15 +81,24 @@ RSpec.describe "Rigs over the API", :server do
     fetch rig_path
     file = answer["content"]
     2.times { |i| send_json(:post, "#{rig_path}/revisions", { version: 1, rig: file.merge("note" => "editor #{i}") }) }
-    expect([last_response.status, answer["current"]["content"]["note"], answer["given"]["content"]["note"]]).to eq([409, "editor 0", "editor 1"])
+    expect([last_response.status, answer["current"]["content"]["note"], answer["given"]["content"]["note"]]).to eq(
+      [409, "editor 0", "editor 1"]
+    )
   end
 
   it "offers each rig its own faults" do
-    codes = db[:rigs].where(name: ["Boathouse library, north", "Quince Street bakery, shop"]).select_order_map(:id).map do |id|
-      fetch("/api/rigs/#{id}/faults")
-      answer["faults"].map { |one| one["fault"]["at"] }.flatten
-    end
-    expect(codes.map { |all| [all.include?("HTR"), all.include?("Y2S")] }).to contain_exactly([true, false], [false, true])
+    codes =
+      db[:rigs]
+        .where(name: ["Boathouse library, north", "Quince Street bakery, shop"])
+        .select_order_map(:id)
+        .map do |id|
+          fetch("/api/rigs/#{id}/faults")
+          answer["faults"].map { |one| one["fault"]["at"] }.flatten
+        end
+    expect(codes.map { |all| [all.include?("HTR"), all.include?("Y2S")] }).to contain_exactly(
+      [true, false],
+      [false, true]
+    )
   end
 
   it "offers every fault with its words, and traces each as it offers it" do
@@ -80,15 +106,25 @@ RSpec.describe "Rigs over the API", :server do
     offers = answer["faults"]
     expect(offers.size).to be > 250
     expect(offers).to all(include("title", "is", "shows", "proof"))
-    offers.sample(6, random: Random.new(5)).each do |offer|
-      send_json(:post, "#{rig_path}/trace", { condition: { call: "heat", faults: [offer["fault"]] } })
-      expect(answer["faults"]).to eq([offer["title"]])
-      expect(answer["changes"]).to include("loads", "nodes")
-    end
+    offers
+      .sample(6, random: Random.new(5))
+      .each do |offer|
+        send_json(:post, "#{rig_path}/trace", { condition: { call: "heat", faults: [offer["fault"]] } })
+        expect(answer["faults"]).to eq([offer["title"]])
+        expect(answer["changes"]).to include("loads", "nodes")
+      end
   end
 
   it "answers ohms with the power off, in circuit and alone" do
-    ask = { condition: { call: "off" }, from_node: "outdoor.CC.1", to_node: "outdoor.CC.2", instrument: "high_impedance", function: "ohms" }
+    ask = {
+      condition: {
+        call: "off"
+      },
+      from_node: "outdoor.CC.1",
+      to_node: "outdoor.CC.2",
+      instrument: "high_impedance",
+      function: "ohms"
+    }
     send_json(:post, "#{rig_path}/measurement", ask.merge(isolated: true))
     expect(answer).to include("ohms" => 12.0, "links" => ["CC"])
     send_json(:post, "#{rig_path}/measurement", ask.merge(from_node: "air_handler.R", to_node: "air_handler.C"))
@@ -109,7 +145,11 @@ RSpec.describe "Rigs over the API", :server do
       { call: "heat", faults: [{ kind: "landed", at: "cable_a.blue@wall", to: "wall.Q" }] } => "/condition/faults/0/to",
       { call: "heat", faults: [{ kind: "set_up", at: "changeover", value: "B" }] } => "/condition/faults/0/at",
       { call: "heat", faults: [{ kind: "coil_shorted", at: "LPS" }] } => "/condition/faults/0/at",
-      { call: "heat", faults: [{ kind: "high_resistance", at: "cable_a.red@wall", ohms: -1 }] } => "/condition/faults/0/ohms",
+      {
+        call: "heat",
+        faults: [{ kind: "high_resistance", at: "cable_a.red@wall", ohms: -1 }]
+      } =>
+        "/condition/faults/0/ohms",
       { call: "heat", faults: Array.new(81) { { kind: "open", at: "CC" } } } => "/condition/faults",
       { call: "heat", outputs: ["Y9"] } => "/condition/outputs",
       { call: "heat", board: { mood: true } } => "/condition/board/mood",

@@ -23,8 +23,11 @@ RSpec.describe "Long work", :server do
     alike = answer["classes"].find { |group| group.include?({ "kind" => "stuck_closed", "at" => "DFR.valve" }) }
     expect(answer["unseen"]).to include({ "kind" => "valve_stuck", "at" => "RVS" })
     # A contact welded, a thermostat stuck, and every place where red and orange can touch: no voltage tells them apart.
-    expect(alike).to include({ "kind" => "stuck_closed", "at" => "DFR.valve" }, { "kind" => "stuck_closed", "at" => "THERMOSTAT.O" },
-{ "kind" => "short", "at" => %w[air_handler.R air_handler.O] })
+    expect(alike).to include(
+      { "kind" => "stuck_closed", "at" => "DFR.valve" },
+      { "kind" => "stuck_closed", "at" => "THERMOSTAT.O" },
+      { "kind" => "short", "at" => %w[air_handler.R air_handler.O] }
+    )
     expect(alike.map { |fault| fault["kind"] }.tally).to eq("stuck_closed" => 2, "short" => 5)
     expect(answer["classes"].flatten.size).to be > 20
     expect(worker.run_one).to be_nil
@@ -44,7 +47,7 @@ RSpec.describe "Long work", :server do
 
   it "stops when it is cancelled, and can be asked for again" do
     ask
-    send_json(:post, "/api/tasks/#{answer['id']}/cancellation", "")
+    send_json(:post, "/api/tasks/#{answer["id"]}/cancellation", "")
     expect(answer["state"]).to eq("cancelled")
     expect(worker.run_one).to be_nil
     ask
@@ -57,13 +60,15 @@ RSpec.describe "Long work", :server do
     id = answer["id"]
     steps = 0
     allow(Gorvant::Server::Alike).to receive(:new).and_wrap_original do |made, input|
-      made.call(input).tap do |alike|
-        allow(alike).to receive(:step) do |index|
-          steps += 1
-          db[:tasks].where(id: id).update(state: "cancelled") if index == 3
-          "piece #{index}"
+      made
+        .call(input)
+        .tap do |alike|
+          allow(alike).to receive(:step) do |index|
+            steps += 1
+            db[:tasks].where(id: id).update(state: "cancelled") if index == 3
+            "piece #{index}"
+          end
         end
-      end
     end
     worker.run_one
     fetch "/api/tasks/#{id}"
@@ -76,10 +81,12 @@ RSpec.describe "Long work", :server do
     id = answer["id"]
     seen = []
     allow(Gorvant::Server::Alike).to receive(:new).and_wrap_original do |made, input|
-      made.call(input).tap do |alike|
-        allow(alike).to receive(:step) { |index| seen << db[:tasks].where(id: id).get(:done) and "piece #{index}" }
-        allow(alike).to receive_messages(total: 12, answer: { "classes" => [], "unseen" => [] })
-      end
+      made
+        .call(input)
+        .tap do |alike|
+          allow(alike).to receive(:step) { |index| seen << db[:tasks].where(id: id).get(:done) and "piece #{index}" }
+          allow(alike).to receive_messages(total: 12, answer: { "classes" => [], "unseen" => [] })
+        end
     end
     worker.run_one
     expect(seen).to eq(seen.sort)

@@ -9,11 +9,16 @@ RSpec.describe "Runs over the API", :server do
   let(:path) { "/api/visits/#{visit_id}" }
   let(:script) { { start: { outdoor_degrees_f: 30 }, moves: [{ at_seconds: 5, what: "call", value: "heat" }] } }
 
-  def ask(question, **more) = send_json(:post, "#{path}/#{question}", { script: script, duration_seconds: 7200 }.merge(more))
+  def ask(question, **more) =
+    send_json(:post, "#{path}/#{question}", { script: script, duration_seconds: 7200 }.merge(more))
 
   it "runs a visit's rig over time, and every instant can be drawn" do
     ask("timeline")
-    expect(answer["events"].map { |event| event["says"] }).to include("Compressor on", "Board: defrost begins", "Valve moves to cooling")
+    expect(answer["events"].map { |event| event["says"] }).to include(
+      "Compressor on",
+      "Board: defrost begins",
+      "Valve moves to cooling"
+    )
     expect(answer["refrigerant"].map { |one| one["hot"] }).to include("indoor", "outdoor")
     condition = answer["conditions"][answer["instants"].last[1]]
     send_json(:post, "#{path}/drawing", { condition: condition, view: "loops" })
@@ -25,8 +30,12 @@ RSpec.describe "Runs over the API", :server do
   it "sends of a stretch what its width can show" do
     ask("timeline", duration_seconds: 86_400, from_seconds: 3600.0, to_seconds: 7200.0, width: 400)
     expect(answer.values_at("from_seconds", "to_seconds")).to eq([3600.0, 7200.0])
-    expect(answer["signals"]).to all(satisfy { |signal| signal["steps"].size <= 801 && signal["steps"].all? { |at, _value| at.between?(3600, 7200) } })
-    expect(answer["curves"]).to all(satisfy { |curve| [curve["points"].first[0], curve["points"].last[0]] == [3600.0, 7200.0] })
+    expect(answer["signals"]).to all(
+      satisfy { |signal| signal["steps"].size <= 801 && signal["steps"].all? { |at, _value| at.between?(3600, 7200) } }
+    )
+    expect(answer["curves"]).to all(
+      satisfy { |curve| [curve["points"].first[0], curve["points"].last[0]] == [3600.0, 7200.0] }
+    )
   end
 
   it "says why, and when it will be otherwise" do
@@ -52,8 +61,19 @@ RSpec.describe "Runs over the API", :server do
   end
 
   it "refuses times that go back, and durations that are none" do
-    send_json(:post, "#{path}/timeline", { script: { moves: [{ at_seconds: 9, what: "call", value: "heat" }, { at_seconds: 3, what: "call", value: "off" }] }, duration_seconds: 100 })
-    expect([last_response.status, answer["errors"].first]).to match([422, include("field" => "/script/moves/1/at_seconds", "problem" => /goes back/)])
+    send_json(
+      :post,
+      "#{path}/timeline",
+      {
+        script: {
+          moves: [{ at_seconds: 9, what: "call", value: "heat" }, { at_seconds: 3, what: "call", value: "off" }]
+        },
+        duration_seconds: 100
+      }
+    )
+    expect([last_response.status, answer["errors"].first]).to match(
+      [422, include("field" => "/script/moves/1/at_seconds", "problem" => /goes back/)]
+    )
     ask("timeline", duration_seconds: -3)
     expect([last_response.status, answer["errors"].first["field"]]).to eq([422, "/duration_seconds"])
   end

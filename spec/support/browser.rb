@@ -5,11 +5,21 @@ require "capybara/rspec"
 require "selenium-webdriver"
 
 Capybara.register_driver(:chromium) do |app|
-  options = Selenium::WebDriver::Chrome::Options.new(
-    binary: ENV.fetch("CHROMIUM", "/usr/bin/chromium"),
-    args: %w[--headless=new --no-sandbox --disable-dev-shm-usage --disable-gpu --disable-background-networking
-             --disable-component-update --disable-sync --no-first-run --window-size=1280,943]
-  )
+  options =
+    Selenium::WebDriver::Chrome::Options.new(
+      binary: ENV.fetch("CHROMIUM", "/usr/bin/chromium"),
+      args: %w[
+        --headless=new
+        --no-sandbox
+        --disable-dev-shm-usage
+        --disable-gpu
+        --disable-background-networking
+        --disable-component-update
+        --disable-sync
+        --no-first-run
+        --window-size=1280,943
+      ]
+    )
   service = Selenium::WebDriver::Service.chrome(path: ENV.fetch("CHROMEDRIVER", "/usr/bin/chromedriver"))
   Capybara::Selenium::Driver.new(app, browser: :chrome, options: options, service: service)
 end
@@ -27,14 +37,26 @@ module BrowserBench
 
   def trace_path(query = "") = "/visits/#{visit_id}/trace#{query}"
   def tap_station(id) = find(%([data-station="#{id}"])).click
-  def resize(width, height) = page.driver.browser.execute_cdp("Emulation.setDeviceMetricsOverride", width: width, height: height, deviceScaleFactor: 1, mobile: width < 500)
+  def resize(width, height) =
+    page.driver.browser.execute_cdp(
+      "Emulation.setDeviceMetricsOverride",
+      width: width,
+      height: height,
+      deviceScaleFactor: 1,
+      mobile: width < 500
+    )
 
   # Axe's complaints about the page as it stands, in short.
   def complaints
     page.driver.browser.manage.timeouts.script_timeout = 120 # a busy machine takes its time over a large drawing
     page.execute_script(AXE)
-    found = page.evaluate_async_script("axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] }).then(arguments[0])")
-    found["violations"].map { |violation| "#{violation['id']}: #{violation['nodes'].map { |node| node['html'][0, 90] }.first(3).join(' | ')}" }
+    found =
+      page.evaluate_async_script(
+        "axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] }).then(arguments[0])"
+      )
+    found["violations"].map do |violation|
+      "#{violation["id"]}: #{violation["nodes"].map { |node| node["html"][0, 90] }.first(3).join(" | ")}"
+    end
   end
 end
 

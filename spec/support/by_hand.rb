@@ -1,14 +1,21 @@
 # frozen_string_literal: true
 
-# The trade's clocks as a technician with pencil and watch would keep them: slow, step by step, and written without a look at the
-# core's own, so that each can prove the other.
+# The trade's clocks as a technician with pencil and watch would keep them: slow, step by step, and written without a
+# look at the core's own, so that each can prove the other.
 module ByHand
   # A defrost clock. school: as Schools has them, the restarting variant by its own name. answers: { fact => value }.
   # lanes: { "fed" / "cold" / "y" / "cooling" / "unpowered" => [[from, to]] } in minutes.
   class DefrostClock
     INTERVAL = 60.0
-    FACTS = { "clock_counts_on" => %w[T1 Y], "clock_counts_in_cooling" => [true, false], "clock_counts_in_defrost" => [true, false], "clock_restarts_at" => %w[end start],
-              "clock_survives_power" => [true, false], "y_lost_in_defrost" => %w[next_call abort finish], "defrost_in_cooling" => [true, false] }.freeze
+    FACTS = {
+      "clock_counts_on" => %w[T1 Y],
+      "clock_counts_in_cooling" => [true, false],
+      "clock_counts_in_defrost" => [true, false],
+      "clock_restarts_at" => %w[end start],
+      "clock_survives_power" => [true, false],
+      "y_lost_in_defrost" => %w[next_call abort finish],
+      "defrost_in_cooling" => [true, false]
+    }.freeze
 
     attr_reader :starts
 
@@ -58,10 +65,12 @@ module ByHand
       return if @count < INTERVAL
       return begin_here if may_begin?
 
-      @count = 0.0 if round? || (@school == "run_time_restarts" && !on?("cold")) # it begins anew for an open switch alone
+      # It begins anew for an open switch alone.
+      @count = 0.0 if round? || (@school == "run_time_restarts" && !on?("cold"))
     end
 
-    def may_begin? = (@school == "time_only" || on?("cold")) && running? && (!on?("cooling") || answer("defrost_in_cooling"))
+    def may_begin? =
+      (@school == "time_only" || on?("cold")) && running? && (!on?("cooling") || answer("defrost_in_cooling"))
 
     def begin_here
       @starts << @at
@@ -83,9 +92,20 @@ module ByHand
 
   # A thermostat's stages with electric backup, second by second. settings: { fact => value }; mode: "heat" or "cool".
   class Stages
-    FACTS = { stage_1_error_degrees_f: [0.5, 1.0], stage_error_degrees_f: [0.5, 1.5, 2.0], stage_delay_minutes: [0, 3, 10], fast_error_degrees_f: [2.0, 3.0],
-              stage_2_step_degrees_f: [0.5, 2.0], aux_step_degrees_f: [1.0, 3.0], compressor_balance_degrees_f: [10, 30], auxiliary_balance_degrees_f: [40, 60],
-              staging_school: %w[time per_stage], stage_drop: %w[all reverse], fast_heating: %w[off error push either], fast_cooling: %w[off error push either] }.freeze
+    FACTS = {
+      stage_1_error_degrees_f: [0.5, 1.0],
+      stage_error_degrees_f: [0.5, 1.5, 2.0],
+      stage_delay_minutes: [0, 3, 10],
+      fast_error_degrees_f: [2.0, 3.0],
+      stage_2_step_degrees_f: [0.5, 2.0],
+      aux_step_degrees_f: [1.0, 3.0],
+      compressor_balance_degrees_f: [10, 30],
+      auxiliary_balance_degrees_f: [40, 60],
+      staging_school: %w[time per_stage],
+      stage_drop: %w[all reverse],
+      fast_heating: %w[off error push either],
+      fast_cooling: %w[off error push either]
+    }.freeze
 
     def initialize(settings, mode, drop_differential)
       @settings = settings
@@ -112,7 +132,11 @@ module ByHand
     def the(fact) = @settings.fetch(fact)
 
     def steps
-      [the(:stage_1_error_degrees_f), the(:stage_1_error_degrees_f) + the(:stage_2_step_degrees_f), the(:stage_1_error_degrees_f) + the(:stage_2_step_degrees_f) + the(:aux_step_degrees_f)]
+      [
+        the(:stage_1_error_degrees_f),
+        the(:stage_1_error_degrees_f) + the(:stage_2_step_degrees_f),
+        the(:stage_1_error_degrees_f) + the(:stage_2_step_degrees_f) + the(:aux_step_degrees_f)
+      ]
     end
 
     def by_time? = the(:staging_school) == "time"
@@ -137,14 +161,19 @@ module ByHand
 
     def fast?(error, pushed)
       trigger = the(heat? ? :fast_heating : :fast_cooling)
-      (%w[error either].include?(trigger) && error >= the(:fast_error_degrees_f)) || (%w[push either].include?(trigger) && pushed)
+      (%w[error either].include?(trigger) && error >= the(:fast_error_degrees_f)) ||
+        (%w[push either].include?(trigger) && pushed)
     end
 
     def usual(now, error)
       return [@stages, steps.first(most).count { |step| error >= step }].max unless by_time?
       return 1 if @stages.zero?
 
-      @stages < most && error > the(:stage_error_degrees_f) && now - @came >= the(:stage_delay_minutes) * 60 ? @stages + 1 : @stages
+      if @stages < most && error > the(:stage_error_degrees_f) && now - @came >= the(:stage_delay_minutes) * 60
+        @stages + 1
+      else
+        @stages
+      end
     end
 
     def live(outdoor)

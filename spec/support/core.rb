@@ -25,7 +25,8 @@ module Bench
     Gorvant::Trace.new(on, Gorvant::Condition.parse(given))
   end
 
-  def volts(trace, first, second, instrument = "high_impedance") = trace.reading(first, second, instrument).first.volts_ac
+  def volts(trace, first, second, instrument = "high_impedance") =
+    trace.reading(first, second, instrument).first.volts_ac
   def running(trace) = trace.loads.select(&:on).map(&:code)
 end
 

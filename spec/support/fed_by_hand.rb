@@ -12,12 +12,22 @@ class FedByHand
     @outputs = {}
   end
 
-  # Asks it at a time. works, live: ids; quantities: { name => degrees or Quantity }; inputs: of the script; outputs: of its fellows.
+  # Asks it at a time. works, live: ids; quantities: { name => degrees or Quantity }; inputs: of the script; outputs: of
+  # its fellows.
   def at(now, works: [], live: [], inputs: {}, outputs: {}, **quantities)
-    values = quantities.to_h { |name, value| [name.to_s, value.is_a?(Gorvant::Quantity) ? value : Gorvant::Quantity.still(value)] }
-    seen = Gorvant::Seen.new(now.to_f, { faults: [] }.merge(inputs), @outputs.merge(outputs), works: ->(id) { works.include?(id) }, live: lambda { |node|
-      live.include?(node)
-    }, quantities: values)
+    values =
+      quantities.to_h do |name, value|
+        [name.to_s, value.is_a?(Gorvant::Quantity) ? value : Gorvant::Quantity.still(value)]
+      end
+    seen =
+      Gorvant::Seen.new(
+        now.to_f,
+        { faults: [] }.merge(inputs),
+        @outputs.merge(outputs),
+        works: ->(id) { works.include?(id) },
+        live: lambda { |node| live.include?(node) },
+        quantities: values
+      )
     @answer = controller.step(@memory, seen)
     @memory = @answer.memory
     @outputs = @outputs.merge(@answer.outputs)

@@ -6,19 +6,26 @@ module RandomRigs
   DRAWN = %w[changeover_setup system_setup backup_setup thermostat_minimum_off_seconds gas_cut_seconds].freeze
 
   def self.facts(random)
-    chosen = Gorvant::Catalogue.facts.each_with_object({}) do |(key, about), facts|
-      next if about["group"] == "settings" && !DRAWN.include?(key)
-      next if random.rand < 0.3 # left to the board or the default
+    chosen =
+      Gorvant::Catalogue
+        .facts
+        .each_with_object({}) do |(key, about), facts|
+          next if about["group"] == "settings" && !DRAWN.include?(key)
+          next if random.rand < 0.3 # left to the board or the default
 
-      facts[key] =
-        case about["kind"]
-        when "choice" then about["of"].keys.sample(random: random)
-        when "flag" then random.rand < 0.5
-        when "number" then number(key, about, random)
-        when "table" then about["default"]
-        when "list" then about["of"].keys.sample(random.rand(0..about["of"].size), random: random)
+          facts[key] = case about["kind"]
+          when "choice"
+            about["of"].keys.sample(random: random)
+          when "flag"
+            random.rand < 0.5
+          when "number"
+            number(key, about, random)
+          when "table"
+            about["default"]
+          when "list"
+            about["of"].keys.sample(random.rand(0..about["of"].size), random: random)
+          end
         end
-    end
     chosen.merge("system_setup" => "heat_pump", "backup_setup" => "as_fitted")
   end
 
@@ -29,7 +36,14 @@ module RandomRigs
 
   def self.rig(seed)
     random = Random.new(seed)
-    Gorvant::Composer.compose(name: "Random #{seed}", facts: facts(random), lengths: { "cable_a" => random.rand(5..200), "cable_b" => random.rand(5..300) })
+    Gorvant::Composer.compose(
+      name: "Random #{seed}",
+      facts: facts(random),
+      lengths: {
+        "cable_a" => random.rand(5..200),
+        "cable_b" => random.rand(5..300)
+      }
+    )
   end
 
   # [rig, condition] with up to two faults.
@@ -37,7 +51,10 @@ module RandomRigs
     random = Random.new(seed * 7919)
     rig = rig(seed)
     library = Gorvant::Faults::Library.of(rig)
-    condition = { "call" => Gorvant::Outputs.calls(rig).sample(random: random), "faults" => library.sample(random.rand(0..2), random: random) }
+    condition = {
+      "call" => Gorvant::Outputs.calls(rig).sample(random: random),
+      "faults" => library.sample(random.rand(0..2), random: random)
+    }
     condition["supplies"] = { "outdoor" => false } if random.rand < 0.1
     condition["board"] = { "lockout" => true } if random.rand < 0.1
     [rig, Gorvant::Condition.parse(condition)]

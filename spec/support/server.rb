@@ -14,7 +14,19 @@ module ServerBench
   def self.demo = Gorvant::Server::Demo.new(db, viewer)
 
   def self.empty
-    %i[tasks setting_profiles sensor_tables readings visits rig_revisions rigs units sites computed_results settings].each { |table| db[table].delete }
+    %i[
+      tasks
+      setting_profiles
+      sensor_tables
+      readings
+      visits
+      rig_revisions
+      rigs
+      units
+      sites
+      computed_results
+      settings
+    ].each { |table| db[table].delete }
   end
 
   include Rack::Test::Methods
@@ -35,9 +47,11 @@ module ServerBench
   end
 
   # The number of the rig's revision that the visit goes by.
-  def revision = db[:visits].join(:rig_revisions, id: :rig_revision_id).where(Sequel[:visits][:id] => visit_id).get(:number)
+  def revision =
+    db[:visits].join(:rig_revisions, id: :rig_revision_id).where(Sequel[:visits][:id] => visit_id).get(:number)
 
-  def visit_id = db[:visits].join(:units, id: :unit_id).where(Sequel[:units][:name] => "North unit").get(Sequel[:visits][:id])
+  def visit_id =
+    db[:visits].join(:units, id: :unit_id).where(Sequel[:units][:name] => "North unit").get(Sequel[:visits][:id])
 end
 
 RSpec.configure do |config|

@@ -6,8 +6,8 @@ module Gorvant
     says "this takes longer than is allowed here, and was given up"
   end
 
-  # How long an answer may take. The core has no clock: whoever asks may hand in what says that it is enough, and every long
-  # loop (a settling, a run, a search) looks there once a turn. Nobody handed anything in: for ever.
+  # How long an answer may take. The core has no clock: whoever asks may hand in what says that it is enough, and every
+  # long loop (a settling, a run, a search) looks there once a turn. Nobody handed anything in: for ever.
   module Patience
     KEY = :gorvant_patience
 

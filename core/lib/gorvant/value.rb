@@ -1,8 +1,8 @@
 # frozen_string_literal: true
 
 module Gorvant
-  # A frozen value with named fields: Data's interface for Ruby 3.1 (define, with, to_h, ==), to be replaced by Data later.
-  # Every field must be given; a field that may be left out has its default in the block's `defaults`.
+  # A frozen value with named fields: Data's interface for Ruby 3.1 (define, with, to_h, ==), to be replaced by Data
+  # later. Every field must be given; a field that may be left out has its default in the block's `defaults`.
   module Value
     # Returns a class. defaults is { field => value } for fields that may be left out.
     def self.define(*fields, defaults: {}, &body)
@@ -12,7 +12,7 @@ module Gorvant
 
         def initialize(**given)
           missing = self.class.members - given.keys - self.class::DEFAULTS.keys
-          raise ArgumentError.new("missing #{missing.join(', ')} for #{self.class}") if missing.any?
+          raise ArgumentError.new("missing #{missing.join(", ")} for #{self.class}") if missing.any?
 
           super(**self.class::DEFAULTS, **given)
           freeze

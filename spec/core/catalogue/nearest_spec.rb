@@ -13,8 +13,15 @@ RSpec.describe Gorvant::Nearest do
 
   it "keeps an error about a point short, however long the point" do
     netlist = Gorvant::Assembly.netlist(rig)
-    expect { netlist.fetch_node("outdor.Y") }.to raise_error(Gorvant::UnknownNode, /'outdor\.Y'; the nearest known is 'outdoor\.Y'/)
-    expect { netlist.fetch_node("y" * 4_000) }.to raise_error(Gorvant::UnknownNode) { |error| expect(error.message.size).to be < 100 }
-    expect { netlist["y" * 4_000] }.to raise_error(Gorvant::UnknownBranch) { |error| expect(error.message.size).to be < 100 }
+    expect { netlist.fetch_node("outdor.Y") }.to raise_error(
+      Gorvant::UnknownNode,
+      /'outdor\.Y'; the nearest known is 'outdoor\.Y'/
+    )
+    expect { netlist.fetch_node("y" * 4_000) }.to raise_error(Gorvant::UnknownNode) { |error|
+      expect(error.message.size).to be < 100
+    }
+    expect { netlist["y" * 4_000] }.to raise_error(Gorvant::UnknownBranch) { |error|
+      expect(error.message.size).to be < 100
+    }
   end
 end

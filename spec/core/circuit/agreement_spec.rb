@@ -21,12 +21,18 @@ RSpec.describe Gorvant::Agreement do
   end
 
   it "says how far a reading is off" do
-    expect(described_class.judge(expected(24.0, 22.0, 26.0, "about_24"), 19.0).says).to include("5.0 V under the 24.0 V expected")
+    expect(described_class.judge(expected(24.0, 22.0, 26.0, "about_24"), 19.0).says).to include(
+      "5.0 V under the 24.0 V expected"
+    )
   end
 
   it "calls 5 V on a floating conductor a ghost and no feed, but 24 V there a feed" do
     floating = expected(12.0, 0.0, 22.4, "ghost", floating: true)
-    expect(described_class.judge(floating, 5.0)).to have_attributes(verdict: "agrees", measured_klass: "ghost", says: /ghost, not a feed/)
+    expect(described_class.judge(floating, 5.0)).to have_attributes(
+      verdict: "agrees",
+      measured_klass: "ghost",
+      says: /ghost, not a feed/
+    )
     expect(described_class.judge(floating, 24.0)).to have_attributes(verdict: "disagrees", measured_klass: "about_24")
   end
 

@@ -11,19 +11,21 @@ RSpec.describe Gorvant::Settling do
   end
 
   it "lets a relay feed another and settles both" do
-    netlist = circuit do |net|
-      net.coil("first", from: "R", to: "C", **coil)
-      net.contact("first.no", from: "R", to: "Y", relay: "first", rest: :open, ohms: 0.05)
-      net.coil("second", from: "Y", to: "C", **coil)
-    end
+    netlist =
+      circuit do |net|
+        net.coil("first", from: "R", to: "C", **coil)
+        net.contact("first.no", from: "R", to: "Y", relay: "first", rest: :open, ohms: 0.05)
+        net.coil("second", from: "Y", to: "C", **coil)
+      end
     expect(described_class.settle(netlist).working).to eq("first" => true, "second" => true)
   end
 
   it "reports a relay that feeds itself off as chatter, and names it" do
-    netlist = circuit do |net|
-      net.contact("buzzer.nc", from: "R", to: "Y", relay: "buzzer", rest: :closed, ohms: 0.05)
-      net.coil("buzzer", from: "Y", to: "C", **coil)
-    end
+    netlist =
+      circuit do |net|
+        net.contact("buzzer.nc", from: "R", to: "Y", relay: "buzzer", rest: :closed, ohms: 0.05)
+        net.coil("buzzer", from: "Y", to: "C", **coil)
+      end
     solution = described_class.settle(netlist)
     expect(solution.chattering).to eq(["buzzer"])
     expect(Gorvant::Meter.new(solution).read("Y", "C").klass).to eq("unsteady")
@@ -37,10 +39,11 @@ RSpec.describe Gorvant::Settling do
   end
 
   it "opens a fuse on a short before any relay can chatter, and leaves a trace of what it carried" do
-    netlist = circuit do |net|
-      net.fuse("FU", from: "R", to: "fused", rated_amps: 3.0, ohms: 0.03)
-      net.wire("short", from: "fused", to: "C", ohms: 0.01)
-    end
+    netlist =
+      circuit do |net|
+        net.fuse("FU", from: "R", to: "fused", rated_amps: 3.0, ohms: 0.03)
+        net.wire("short", from: "fused", to: "C", ohms: 0.01)
+      end
     solution = described_class.settle(netlist)
     expect(solution.blown).to eq(["FU"])
     expect(solution.before_blowing.amps(netlist["FU"])).to be_within(0.1).of(24.0)
@@ -54,10 +57,20 @@ RSpec.describe Gorvant::Settling do
   end
 
   it "refuses what cannot be a circuit, by name" do
-    expect { circuit { |net| 2.times { net.wire("w", from: "R", to: "Y", ohms: 1.0) } } }.to raise_error(Gorvant::DuplicateBranch, /'w'/)
+    expect { circuit { |net| 2.times { net.wire("w", from: "R", to: "Y", ohms: 1.0) } } }.to raise_error(
+      Gorvant::DuplicateBranch,
+      /'w'/
+    )
     expect { circuit { |net| net.wire("w", from: "R", to: "R", ohms: 1.0) } }.to raise_error(Gorvant::BranchToItself)
-    expect { circuit { |net| net.wire("w", from: "R", to: "Y", ohms: 0.0) } }.to raise_error(Gorvant::BadValue, /positive/)
-    expect { Gorvant::Netlist.build(references: "C") { |net| net.wire("w", from: "R", to: "C", ohms: 1.0) } }.to raise_error(Gorvant::NoSource)
-    expect { circuit { |net| net.wire("w", from: "R", to: "outdoor.Y", ohms: 1.0) }.fetch_node("outdoor.YY") }.to raise_error(Gorvant::UnknownNode, /outdoor.Y'/)
+    expect { circuit { |net| net.wire("w", from: "R", to: "Y", ohms: 0.0) } }.to raise_error(
+      Gorvant::BadValue,
+      /positive/
+    )
+    expect {
+      Gorvant::Netlist.build(references: "C") { |net| net.wire("w", from: "R", to: "C", ohms: 1.0) }
+    }.to raise_error(Gorvant::NoSource)
+    expect {
+      circuit { |net| net.wire("w", from: "R", to: "outdoor.Y", ohms: 1.0) }.fetch_node("outdoor.YY")
+    }.to raise_error(Gorvant::UnknownNode, /outdoor.Y'/)
   end
 end

@@ -9,15 +9,19 @@ RSpec.describe Gorvant::Section do
     nodes = %w[c r] + Array.new(random.rand(3..14)) { |i| "n#{i}" }
     Gorvant::Netlist.build(references: "c") do |net|
       net.source("supply", from: "c", to: "r", volts_ac: 24.0, ohms: 1.0)
-      nodes.drop(1).each_with_index do |node, i|
-        other = nodes[random.rand(0..i)]
-        other = "c" if other == node
-        net.load("tree#{i}", from: node, to: other, ohms: random.rand(0.01..500.0), works_above_volts_ac: 18.0)
-      end
-      random.rand(0..10).times do |i|
-        pair = nodes.sample(2, random: random)
-        net.wire("extra#{i}", from: pair[0], to: pair[1], ohms: 10**random.rand(-2.0..4.0))
-      end
+      nodes
+        .drop(1)
+        .each_with_index do |node, i|
+          other = nodes[random.rand(0..i)]
+          other = "c" if other == node
+          net.load("tree#{i}", from: node, to: other, ohms: random.rand(0.01..500.0), works_above_volts_ac: 18.0)
+        end
+      random
+        .rand(0..10)
+        .times do |i|
+          pair = nodes.sample(2, random: random)
+          net.wire("extra#{i}", from: pair[0], to: pair[1], ohms: 10**random.rand(-2.0..4.0))
+        end
     end
   end
 
@@ -26,11 +30,14 @@ RSpec.describe Gorvant::Section do
       netlist = network(seed)
       solution = Gorvant::Settling.settle(netlist)
       (netlist.nodes - ["c"]).each do |node|
-        sum = netlist.branches_at(node).sum do |branch|
-          drive = branch.behavior.source? ? branch[:volts_ac] : 0.0
-          towards = (solution.volts[branch.to] - solution.volts[branch.from] - drive) / branch[:ohms]
-          branch.from == node ? towards : -towards
-        end
+        sum =
+          netlist
+            .branches_at(node)
+            .sum do |branch|
+              drive = branch.behavior.source? ? branch[:volts_ac] : 0.0
+              towards = (solution.volts[branch.to] - solution.volts[branch.from] - drive) / branch[:ohms]
+              branch.from == node ? towards : -towards
+            end
         expect(sum).to be_within(1e-7).of(0.0)
       end
     end
@@ -49,10 +56,13 @@ RSpec.describe Gorvant::Section do
     volts = trace("heat", on: fitted).solution.volts
     in_loops = states.map { |closed| section.factor_and_solve(closed, nil, volts) }
     described_class::STRAIGHT_AFTER_SOLVES.times { section.factor_and_solve(states.first, nil, volts) }
-    states.zip(in_loops) { |closed, before| section.factor_and_solve(closed, nil, volts).zip(before) { |one, other| expect(one).to be_within(1e-9).of(other) } }
+    states.zip(in_loops) do |closed, before|
+      section.factor_and_solve(closed, nil, volts).zip(before) { |one, other| expect(one).to be_within(1e-9).of(other) }
+    end
   end
 
-  # What a fault makes of a netlist takes over what did not change; made anew from the same branches it has to be the same.
+  # What a fault makes of a netlist takes over what did not change; made anew from the same branches it has to be the
+  # same.
   (1..12).each do |seed|
     it "makes of a changed netlist what it would be made anew (seed #{seed})" do
       random = Random.new(seed)
@@ -62,27 +72,45 @@ RSpec.describe Gorvant::Section do
       4.times do
         given = library.sample(random.rand(1..3), random: random)
         changed, held = Gorvant::Fault.inject(netlist, given.map { |one| Gorvant::Fault.parse(one) })
-        anew = Gorvant::Netlist.new(references: changed.references, branches: changed.branches.shuffle(random: random), labels: changed.labels, ties: changed.ties)
+        anew =
+          Gorvant::Netlist.new(
+            references: changed.references,
+            branches: changed.branches.shuffle(random: random),
+            labels: changed.labels,
+            ties: changed.ties
+          )
         expect(looks(changed)).to eq(looks(anew))
         call = Gorvant::Condition.new(call: Gorvant::Outputs.calls(fitted).sample(random: random))
-        one, other = [changed, anew].map { |net| Gorvant::Settling.settle(net, positions: Gorvant::Assembly.positions(fitted, call), held: held) }
-        expect([one.working, one.closed, one.blown, one.chattering]).to eq([other.working, other.closed, other.blown, other.chattering])
-        one.volts.each { |node, volts| expect((volts - other.volts.fetch(node)).abs).to be < 1e-6, "#{node} under #{given.inspect}" }
+        one, other =
+          [changed, anew].map do |net|
+            Gorvant::Settling.settle(net, positions: Gorvant::Assembly.positions(fitted, call), held: held)
+          end
+        expect([one.working, one.closed, one.blown, one.chattering]).to eq(
+          [other.working, other.closed, other.blown, other.chattering]
+        )
+        one.volts.each do |node, volts|
+          expect((volts - other.volts.fetch(node)).abs).to be < 1e-6, "#{node} under #{given.inspect}"
+        end
       end
     end
   end
 
   def looks(netlist)
     lists = %i[nodes branches switching fuses movers couplings].map { |list| netlist.public_send(list) }
-    lists + [netlist.nodes.map { |node| netlist.branches_at(node) }, netlist.sections.map { |section| [section.nodes.sort, section.branches, section.reference] }]
+    lists +
+      [
+        netlist.nodes.map { |node| netlist.branches_at(node) },
+        netlist.sections.map { |section| [section.nodes.sort, section.branches, section.reference] }
+      ]
   end
 
   it "finds the resistance between two points as a hand would" do
-    netlist = Gorvant::Netlist.build(references: "c") do |net|
-      net.source("supply", from: "c", to: "r", volts_ac: 24.0, ohms: 1.0)
-      net.wire("first", from: "r", to: "m", ohms: 9.0)
-      net.load("second", from: "m", to: "c", ohms: 10.0, works_above_volts_ac: 1.0)
-    end
+    netlist =
+      Gorvant::Netlist.build(references: "c") do |net|
+        net.source("supply", from: "c", to: "r", volts_ac: 24.0, ohms: 1.0)
+        net.wire("first", from: "r", to: "m", ohms: 9.0)
+        net.load("second", from: "m", to: "c", ohms: 10.0, works_above_volts_ac: 1.0)
+      end
     column = netlist.sections.first.inverse_columns(["m"], {}).fetch("m")
     expect(column.fetch("m")).to be_within(1e-6).of(5.0) # 10 Ω beside 9 + 1 Ω
   end

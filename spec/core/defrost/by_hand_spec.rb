@@ -3,7 +3,8 @@
 require_relative "../../support/core"
 require_relative "../../support/by_hand"
 
-# What a technician with a pencil would find, half minute by half minute, beside what the clock finds from event to event.
+# What a technician with a pencil would find, half minute by half minute, beside what the clock finds from event to
+# event.
 RSpec.describe Gorvant::DefrostClock do
   # Stretches of whole minutes.
   def stretches(random, minutes)
@@ -26,13 +27,27 @@ RSpec.describe Gorvant::DefrostClock do
       random = Random.new(seed)
       lanes = lanes(random, 480)
       answers = ByHand::DefrostClock::FACTS.transform_values { |values| values.sample(random: random) }
-      rig = Gorvant::Composer.compose(name: "Bench", facts: answers.merge("defrost_interval_minutes" => ByHand::DefrostClock::INTERVAL))
+      rig =
+        Gorvant::Composer.compose(
+          name: "Bench",
+          facts: answers.merge("defrost_interval_minutes" => ByHand::DefrostClock::INTERVAL)
+        )
       history = Gorvant::RunHistory.parse(lanes.transform_values { |list| text(list) }.merge("minutes" => 480))
-      Gorvant::Schools.new(history, Gorvant::ClockProfile.of(rig)).courses.each do |course|
-        pencil = ByHand::DefrostClock.new(course.school, answers, lanes, Gorvant::Catalogue.profile.dig("defrost", "lasts_minutes"))
-        (0..960).each { |half| pencil.half_minute(half / 2.0) }
-        expect(course.starts).to eq(pencil.starts), "#{course.school}, #{answers}, #{lanes}: #{course.starts}, by hand #{pencil.starts}"
-      end
+      Gorvant::Schools
+        .new(history, Gorvant::ClockProfile.of(rig))
+        .courses
+        .each do |course|
+          pencil =
+            ByHand::DefrostClock.new(
+              course.school,
+              answers,
+              lanes,
+              Gorvant::Catalogue.profile.dig("defrost", "lasts_minutes")
+            )
+          (0..960).each { |half| pencil.half_minute(half / 2.0) }
+          expect(course.starts).to eq(pencil.starts),
+          "#{course.school}, #{answers}, #{lanes}: #{course.starts}, by hand #{pencil.starts}"
+        end
     end
   end
 end

@@ -4,7 +4,12 @@ require_relative "../../support/fed_by_hand"
 
 # The defrost board alone, fed by hand: what it takes in, and what it says it waits for.
 RSpec.describe Gorvant::DefrostBoard do
-  usual = { defrost_interval_minutes: 60, coil_switch_closes_degrees_f: 30, coil_switch_opens_degrees_f: 60, defrost_limit_minutes: 10 }
+  usual = {
+    defrost_interval_minutes: 60,
+    coil_switch_closes_degrees_f: 30,
+    coil_switch_opens_degrees_f: 60,
+    defrost_limit_minutes: 10
+  }
   running = %w[BOARD T1_IN DFT_IN]
 
   def board(counted = 60, **facts)
@@ -65,17 +70,40 @@ RSpec.describe Gorvant::DefrostBoard do
   end
 
   it "takes the coil's own thermistor without a switch between, and a failed one for nothing" do
-    facts = { sensing: "thermistors", defrost_clock: "run_time", forced_entry: "held_pins", defrost_interval_minutes: 60, coil_sensor_starts_degrees_f: 32, coil_sensor_ends_degrees_f: 50 }
-    found = [31, 33].map { |coil| board(**facts).tap { |one| one.at(0, works: %w[BOARD T1_IN], live: %w[outdoor.Y], coil: coil, outdoor: 30) }.out("defrost") }
+    facts = {
+      sensing: "thermistors",
+      defrost_clock: "run_time",
+      forced_entry: "held_pins",
+      defrost_interval_minutes: 60,
+      coil_sensor_starts_degrees_f: 32,
+      coil_sensor_ends_degrees_f: 50
+    }
+    found =
+      [31, 33].map do |coil|
+        board(**facts)
+          .tap { |one| one.at(0, works: %w[BOARD T1_IN], live: %w[outdoor.Y], coil: coil, outdoor: 30) }
+          .out("defrost")
+      end
     expect(found).to eq([true, false])
     failed = board(**facts)
-    failed.at(0, works: %w[BOARD T1_IN], live: %w[outdoor.Y], coil: 20, outdoor: 30, inputs: { faults: [{ "kind" => "sensor_open", "at" => "COIL_T" }] })
+    failed.at(
+      0,
+      works: %w[BOARD T1_IN],
+      live: %w[outdoor.Y],
+      coil: 20,
+      outdoor: 30,
+      inputs: {
+        faults: [{ "kind" => "sensor_open", "at" => "COIL_T" }]
+      }
+    )
     expect([failed.out("defrost"), failed.answer.reasons["defrost"].fields[:what]]).to match([false, include("sensor")])
   end
 
   it "is let in by held pins on a warm coil, and out again at once" do
     one = board(0, **usual, forced_entry: "held_pins", forced_entry_hold_seconds: 6)
-    warm = ->(at, bridge) { one.at(at, works: %w[BOARD T1_IN], live: %w[outdoor.Y], coil: 90, outdoor: 60, inputs: { bridge: bridge }) }
+    warm = ->(at, bridge) do
+      one.at(at, works: %w[BOARD T1_IN], live: %w[outdoor.Y], coil: 90, outdoor: 60, inputs: { bridge: bridge })
+    end
     warm.call(0, true)
     expect(one.answer.wake_at).to eq(6.0)
     warm.call(6, true)

@@ -5,17 +5,32 @@ require_relative "../../support/core"
 # The forced test: arithmetic, the tape, and what each observation proves and does not.
 RSpec.describe Gorvant::ForcedTest do
   def rig_with(**facts)
-    usual = { **Bench::APART, defrost_interval_minutes: 60, speed_up_factor: 240, coil_switch_closes_degrees_f: 28, coil_switch_opens_degrees_f: 70, defrost_limit_minutes: 10 }
+    usual = {
+      **Bench::APART,
+      defrost_interval_minutes: 60,
+      speed_up_factor: 240,
+      coil_switch_closes_degrees_f: 28,
+      coil_switch_opens_degrees_f: 70,
+      defrost_limit_minutes: 10
+    }
     Gorvant::Composer.compose(name: "Bench", facts: usual.merge(facts).transform_keys(&:to_s))
   end
 
   # marks in seconds; the rest as the record has it.
-  def test(rig, marks, **more) = described_class.new(rig, described_class.parse({ "marks" => marks.transform_keys(&:to_s) }.merge(more.transform_keys(&:to_s))))
+  def test(rig, marks, **more) =
+    described_class.new(
+      rig,
+      described_class.parse({ "marks" => marks.transform_keys(&:to_s) }.merge(more.transform_keys(&:to_s)))
+    )
   def codes(rig, marks, **more) = test(rig, marks, **more).verdicts.map(&:code)
-  def move(at, what, value, **more) = { "at_seconds" => at, "what" => what, "value" => value }.merge(more.transform_keys(&:to_s))
+  def move(at, what, value, **more) =
+    { "at_seconds" => at, "what" => what, "value" => value }.merge(more.transform_keys(&:to_s))
 
   def run(rig, moves, seconds, **start)
-    Gorvant::Run.of(rig, Gorvant::Script.parse({ "start" => start.transform_keys(&:to_s), "moves" => moves }, seconds.to_f))
+    Gorvant::Run.of(
+      rig,
+      Gorvant::Script.parse({ "start" => start.transform_keys(&:to_s), "moves" => moves }, seconds.to_f)
+    )
   end
 
   # [seconds at which a defrost began, and ended], pair by pair.
@@ -26,16 +41,28 @@ RSpec.describe Gorvant::ForcedTest do
 
   describe Gorvant::SpeedUp do
     it "expects 7.5, 15, 22.5 and 30 s at ×240, and less of a clock that had counted" do
-      expect([30, 60, 90, 120].map { |interval| described_class.expected_seconds(interval, 240) }).to eq([7.5, 15.0, 22.5, 30.0])
+      expect([30, 60, 90, 120].map { |interval| described_class.expected_seconds(interval, 240) }).to eq(
+        [7.5, 15.0, 22.5, 30.0]
+      )
       expect(described_class.expected_seconds(60, 240, counted_minutes: 25)).to eq(8.75)
-      expect([30, 60, 90, 120].map { |interval| described_class.expected_seconds(interval, 256).round(1) }).to eq([7.0, 14.1, 21.1, 28.1])
+      expect([30, 60, 90, 120].map { |interval| described_class.expected_seconds(interval, 256).round(1) }).to eq(
+        [7.0, 14.1, 21.1, 28.1]
+      )
     end
 
     it "tells which intervals a stopwatch allows" do
-      seen = described_class.fits(22, factor: 240).to_h { |fit| [fit.interval_minutes, [fit.verdict, fit.counted_minutes]] }
-      expect(seen).to eq(30 => ["excluded", 0.0], 60 => ["excluded", 0.0], 90 => ["near_zero", 2.0], 120 => ["counted", 32.0])
+      seen =
+        described_class.fits(22, factor: 240).to_h { |fit| [fit.interval_minutes, [fit.verdict, fit.counted_minutes]] }
+      expect(seen).to eq(
+        30 => ["excluded", 0.0],
+        60 => ["excluded", 0.0],
+        90 => ["near_zero", 2.0],
+        120 => ["counted", 32.0]
+      )
       expect(described_class.minutes_left(22, 240)).to eq(88)
-      expect(described_class.possible(described_class.fits(22, factor: 240, fresh: true)).map(&:interval_minutes)).to eq([90])
+      expect(
+        described_class.possible(described_class.fits(22, factor: 240, fresh: true)).map(&:interval_minutes)
+      ).to eq([90])
       expect(described_class.possible(described_class.fits(40, factor: 240))).to eq([])
     end
   end
@@ -44,7 +71,9 @@ RSpec.describe Gorvant::ForcedTest do
     let(:profile) { Gorvant::ClockProfile.of(rig_with) }
 
     def ends(rises, **more)
-      described_class.expected(profile, opens_degrees_f: 70, coil_degrees_f: 28, rises_per_minute_degrees_f: rises, **more).then { |found| [found.after_seconds.round(2), found.by] }
+      described_class
+        .expected(profile, opens_degrees_f: 70, coil_degrees_f: 28, rises_per_minute_degrees_f: rises, **more)
+        .then { |found| [found.after_seconds.round(2), found.by] }
     end
 
     it "ends by what comes first" do
@@ -52,9 +81,22 @@ RSpec.describe Gorvant::ForcedTest do
       expect(ends(5, jumpered: true)).to eq([600.0, "time"])
       expect(ends(5, bridge_seconds: 60)).to eq([2.5, "time"])
       expect(ends(5, bridge_seconds: 1)).to eq([361.0, "time"])
-      expect(described_class.expected(profile, opens_degrees_f: 70, coil_degrees_f: 75, rises_per_minute_degrees_f: 5).after_seconds).to eq(0)
-      expect(described_class.expected(profile.with(ends_by: "temperature"), opens_degrees_f: 70, coil_degrees_f: 28,
-          rises_per_minute_degrees_f: 0)).to have_attributes(by: nil, says: include("nothing to end it"))
+      expect(
+        described_class.expected(
+          profile,
+          opens_degrees_f: 70,
+          coil_degrees_f: 75,
+          rises_per_minute_degrees_f: 5
+        ).after_seconds
+      ).to eq(0)
+      expect(
+        described_class.expected(
+          profile.with(ends_by: "temperature"),
+          opens_degrees_f: 70,
+          coil_degrees_f: 28,
+          rises_per_minute_degrees_f: 0
+        )
+      ).to have_attributes(by: nil, says: include("nothing to end it"))
     end
   end
 
@@ -65,59 +107,99 @@ RSpec.describe Gorvant::ForcedTest do
 
       it "starts when full and ends by temperature, by time, or by time alone with the jumper on" do
         start = { outdoor_degrees_f: 30, coil_degrees_f: 28, defrost_counted_minutes: 59 }
-        ended = lambda do |rises, *more|
-          timeline = run(rig, began + [move(60, "coil", 28 + (rises * 15), over_seconds: 900), *more].sort_by { |one| one["at_seconds"] }, 1500, **start)
-          from, to = defrosts(timeline).first
-          [(to - from).round(1), timeline.events.find { |event| event.signal == "defrost" && event.seconds == to }.rule]
-        end
+        ended =
+          lambda do |rises, *more|
+            timeline =
+              run(
+                rig,
+                began +
+                  [move(60, "coil", 28 + (rises * 15), over_seconds: 900), *more].sort_by { |one| one["at_seconds"] },
+                1500,
+                **start
+              )
+            from, to = defrosts(timeline).first
+            [
+              (to - from).round(1),
+              timeline.events.find { |event| event.signal == "defrost" && event.seconds == to }.rule
+            ]
+          end
         from = defrosts(run(rig, began, 100, **start)).first.first
         expect(from).to be_within(1).of(60)
         expect(ended.call(5)).to match([be_within(1.5).of(504), "defrost_by_temperature"])
         expect(ended.call(4)).to match([be_within(0.1).of(600), "defrost_by_time"])
-        expect(ended.call(5, move(10, "jumper", "on", of: %w[outdoor.board.DFT_1 outdoor.board.DFT_2]))).to match([be_within(0.1).of(600), "defrost_by_time"])
+        expect(ended.call(5, move(10, "jumper", "on", of: %w[outdoor.board.DFT_1 outdoor.board.DFT_2]))).to match(
+          [be_within(0.1).of(600), "defrost_by_time"]
+        )
       end
 
       it "counts its points as reached or only as passed, as the profile says" do
-        ends = [true, false].map do |inclusive|
-          held = began + [move(60, "coil", 70, over_seconds: 300), move(700, "coil", 72, over_seconds: 10)]
-          timeline = run(rig_with(changeover: letter, thresholds_inclusive: inclusive, defrost_limit_minutes: 30), held, 900, outdoor_degrees_f: 30, coil_degrees_f: 27,
-              defrost_counted_minutes: 59.9)
-          defrosts(timeline).first.last
-        end
+        ends =
+          [true, false].map do |inclusive|
+            held = began + [move(60, "coil", 70, over_seconds: 300), move(700, "coil", 72, over_seconds: 10)]
+            timeline =
+              run(
+                rig_with(changeover: letter, thresholds_inclusive: inclusive, defrost_limit_minutes: 30),
+                held,
+                900,
+                outdoor_degrees_f: 30,
+                coil_degrees_f: 27,
+                defrost_counted_minutes: 59.9
+              )
+            defrosts(timeline).first.last
+          end
         expect(ends).to match([be_within(0.1).of(360), be_within(0.1).of(700)])
       end
 
       it "is hurried by the bridge, limit and all" do
         moves = began + [move(60, "bridge", "on"), move(200, "bridge", "off")]
-        from, to = defrosts(run(rig, moves, 400, outdoor_degrees_f: 30, coil_degrees_f: 28, defrost_counted_minutes: 0)).first
+        from, to =
+          defrosts(run(rig, moves, 400, outdoor_degrees_f: 30, coil_degrees_f: 28, defrost_counted_minutes: 0)).first
         expect(from - 60).to be_within(0.3).of(14.75) # a minute was counted before
         expect(to - from).to be_within(0.01).of(2.5)
       end
 
       it "goes in by pins held, and out again at once on a warm coil" do
         pins = rig_with(changeover: letter, forced_entry: "held_pins", forced_entry_hold_seconds: 6)
-        moves = [move(0, "call", "heat"), move(0, "coil", 90), move(300, "bridge", "on"), move(320, "bridge", "off"), move(400, "bridge", "on"), move(404, "bridge", "off")]
+        moves = [
+          move(0, "call", "heat"),
+          move(0, "coil", 90),
+          move(300, "bridge", "on"),
+          move(320, "bridge", "off"),
+          move(400, "bridge", "on"),
+          move(404, "bridge", "off")
+        ]
         timeline = run(pins, moves, 600, outdoor_degrees_f: 60, coil_degrees_f: 90)
         forced = timeline.events.select { |event| event.signal == "defrost" && event.seconds > 300 }
-        expect(forced.map { |event| [event.seconds.round(2), event.value] }).to eq([[306.0, true], [306.0, false]]) # in, and out at once: both are told
-        cold = run(pins, [move(0, "call", "heat"), move(0, "coil", 20), move(300, "bridge", "on"), move(320, "bridge", "off")], 500, outdoor_degrees_f: 20, coil_degrees_f: 20)
+        # In, and out at once: both are told.
+        expect(forced.map { |event| [event.seconds.round(2), event.value] }).to eq([[306.0, true], [306.0, false]])
+        cold =
+          run(
+            pins,
+            [move(0, "call", "heat"), move(0, "coil", 20), move(300, "bridge", "on"), move(320, "bridge", "off")],
+            500,
+            outdoor_degrees_f: 20,
+            coil_degrees_f: 20
+          )
         expect(defrosts(cold).first.first).to be_within(0.01).of(306)
       end
 
       it "feeds the valve in defrost, or takes its feed away" do
         timeline = run(rig, began, 400, outdoor_degrees_f: 30, coil_degrees_f: 28, defrost_counted_minutes: 58)
         from, = defrosts(timeline).first
-        expect([from - 5, from + 5].map { |at| timeline.value_at("RVS", at) }).to eq(letter == "O" ? [false, true] : [true, false])
+        expect([from - 5, from + 5].map { |at| timeline.value_at("RVS", at) }).to eq(
+          letter == "O" ? [false, true] : [true, false]
+        )
         expect(%w[OFM COMP HTR].map { |load| timeline.value_at(load, from + 60) }).to eq([false, true, true])
       end
 
       it "does with Y lost in mid-defrost as its board does" do
-        ends = %w[next_call abort finish].to_h do |way|
-          own = rig_with(changeover: letter, y_lost_in_defrost: way, thermostat_minimum_off_seconds: 0)
-          moves = began + [move(100, "call", "off"), move(400, "call", "heat")]
-          timeline = run(own, moves, 1400, outdoor_degrees_f: 30, coil_degrees_f: 28, defrost_counted_minutes: 59.5)
-          [way, [200, 500].map { |at| timeline.value_at("defrost", at) }]
-        end
+        ends =
+          %w[next_call abort finish].to_h do |way|
+            own = rig_with(changeover: letter, y_lost_in_defrost: way, thermostat_minimum_off_seconds: 0)
+            moves = began + [move(100, "call", "off"), move(400, "call", "heat")]
+            timeline = run(own, moves, 1400, outdoor_degrees_f: 30, coil_degrees_f: 28, defrost_counted_minutes: 59.5)
+            [way, [200, 500].map { |at| timeline.value_at("defrost", at) }]
+          end
         expect(ends).to eq("next_call" => [false, true], "abort" => [false, false], "finish" => [true, true])
       end
     end
@@ -125,19 +207,57 @@ RSpec.describe Gorvant::ForcedTest do
 
   describe "verdicts" do
     it "finds the selector on 90 and not on 60, and the fan that still draws first of all" do
-      found = test(rig_with, { jumper_on: 2, bridge_on: 10, valve_heard: 32, strips_on: 58, bridge_off: 33, jumper_off: 200, strips_off: 215 },
-                   answers: { "fan" => false }, readings: { "fan_amps" => 1.1 }, counted_minutes: 0, tally: { "coil_jumper" => "off", "bridge" => "off", "sensor_plug" => "on" })
+      found =
+        test(
+          rig_with,
+          {
+            jumper_on: 2,
+            bridge_on: 10,
+            valve_heard: 32,
+            strips_on: 58,
+            bridge_off: 33,
+            jumper_off: 200,
+            strips_off: 215
+          },
+          answers: {
+            "fan" => false
+          },
+          readings: {
+            "fan_amps" => 1.1
+          },
+          counted_minutes: 0,
+          tally: {
+            "coil_jumper" => "off",
+            "bridge" => "off",
+            "sensor_plug" => "on"
+          }
+        )
       expect(found.verdicts.map(&:code)).to eq(%w[fan_runs interval_other valve_shifted strips_on end_unclear])
-      expect(found.verdicts.first).to have_attributes(look_first: true, title: "The fan still draws in defrost", says: include("1.1 A"))
-      expect(found.verdicts[1]).to have_attributes(title: "The selector is on 90 min, not on 60", says: include("15 s at most"))
+      expect(found.verdicts.first).to have_attributes(
+        look_first: true,
+        title: "The fan still draws in defrost",
+        says: include("1.1 A")
+      )
+      expect(found.verdicts[1]).to have_attributes(
+        title: "The selector is on 90 min, not on 60",
+        says: include("15 s at most")
+      )
     end
 
     { # seconds seen => [counted before, fresh] => code
-      [15.0, 0, false] => "interval_as_set", [22.0, 0, false] => "interval_other", [22.0, nil, true] => "interval_other", [22.0, nil, false] => "interval_not_set",
-      [40.0, nil, false] => "interval_none", [9.0, nil, false] => "interval_counted", [8.75, 25, false] => "interval_counted", [7.5, nil, false] => "interval_several"
+      [15.0, 0, false] => "interval_as_set",
+      [22.0, 0, false] => "interval_other",
+      [22.0, nil, true] => "interval_other",
+      [22.0, nil, false] => "interval_not_set",
+      [40.0, nil, false] => "interval_none",
+      [9.0, nil, false] => "interval_counted",
+      [8.75, 25, false] => "interval_counted",
+      [7.5, nil, false] => "interval_several"
     }.each do |(seen, counted, fresh), code|
-      it "says #{code} of #{seen} s, #{counted.inspect} min counted#{', just reset' if fresh}" do
-        expect(codes(rig_with, { bridge_on: 0, fan_off: seen }, counted_minutes: counted, fresh: fresh).first).to eq(code)
+      it "says #{code} of #{seen} s, #{counted.inspect} min counted#{", just reset" if fresh}" do
+        expect(codes(rig_with, { bridge_on: 0, fan_off: seen }, counted_minutes: counted, fresh: fresh).first).to eq(
+          code
+        )
       end
     end
 
@@ -153,7 +273,11 @@ RSpec.describe Gorvant::ForcedTest do
     it "calls entry by the pins on a warm coil as designed, and no bad board" do
       pins = rig_with(forced_entry: "held_pins", forced_entry_hold_seconds: 6)
       one = test(pins, { bridge_on: 0, fan_off: 6, fan_back: 7 }, coil_degrees_f: 82)
-      expect(one.verdicts.first).to have_attributes(code: "entry_warm", verdict: "as_designed", says: start_with("Entry works; each output only as seen; the coil is warm"))
+      expect(one.verdicts.first).to have_attributes(
+        code: "entry_warm",
+        verdict: "as_designed",
+        says: start_with("Entry works; each output only as seen; the coil is warm")
+      )
       expect(one.verdicts.map(&:says).join(" ")).not_to include("bad board")
       expect(codes(pins, { bridge_on: 0, fan_off: 6 }, coil_degrees_f: 20).first).to eq("entry_held")
     end
@@ -165,38 +289,62 @@ RSpec.describe Gorvant::ForcedTest do
       expect(codes(rig_with, at, readings: gauges.call(70, 75).merge(apart))).to include("valve_shifted")
       # Alike proves nothing where nobody looked before, or where they were alike before.
       expect(codes(rig_with, at, readings: gauges.call(70, 75))).to include("valve_gauges_alike")
-      expect(codes(rig_with, at, readings: gauges.call(70, 75).merge(apart, "vapour_port_before_psi" => 62))).to include("valve_gauges_alike")
+      expect(
+        codes(rig_with, at, readings: gauges.call(70, 75).merge(apart, "vapour_port_before_psi" => 62))
+      ).to include("valve_gauges_alike")
       expect(codes(rig_with, at, readings: gauges.call(70, 280))).to include("valve_not")
       expect(codes(rig_with, at, readings: gauges.call(70, 110))).to include("valve_unclear")
-      expect(codes(rig_with, at, readings: { "vapour_before_degrees_f" => 120, "vapour_after_degrees_f" => 118 })).to include("valve_not")
+      expect(
+        codes(rig_with, at, readings: { "vapour_before_degrees_f" => 120, "vapour_after_degrees_f" => 118 })
+      ).to include("valve_not")
       expect(codes(rig_with(defrost_method: "hot_gas"), at).grep(/valve/)).to eq([])
       expect(codes(rig_with, at, answers: { "strips" => false })).to include("strips_missing")
       expect(codes(rig_with(backup: "none"), at).grep(/strips/)).to eq([])
       expect(codes(rig_with, at.merge(fan_back: 315))).to include("ended_by_temperature")
       expect(codes(rig_with, at.merge(fan_back: 616))).to include("ended_by_time")
-      expect(codes(rig_with, at.merge(jumper_on: 0, fan_back: 616), tally: { "coil_jumper" => "on" })).to include("ended_by_time_jumpered")
+      expect(codes(rig_with, at.merge(jumper_on: 0, fan_back: 616), tally: { "coil_jumper" => "on" })).to include(
+        "ended_by_time_jumpered"
+      )
       expect(codes(rig_with, at.merge(jumper_on: 0, fan_back: 315))).to include("ended_early")
       expect(codes(rig_with, at.merge(jumper_on: 0, jumper_off: 200, strips_off: 260))).to include("ended_by_hand")
       expect(codes(rig_with, at.merge(jumper_on: 0, jumper_off: 608, fan_back: 610))).to include("end_unclear")
       expect(codes(rig_with, at.merge(bridge_off: 40, fan_back: 17.6))).to include("ended_hurried")
-      expect(codes(rig_with, at.merge(bridge_off: 40, fan_back: 17.6), readings: { "coil_at_end_degrees_f" => 20 })).to include("ended_hurried")
-      expect(codes(rig_with, at, answers: { "fan_back" => false, "strips_off" => false })).to include("fan_not_back", "strips_stay")
+      expect(
+        codes(rig_with, at.merge(bridge_off: 40, fan_back: 17.6), readings: { "coil_at_end_degrees_f" => 20 })
+      ).to include("ended_hurried")
+      expect(codes(rig_with, at, answers: { "fan_back" => false, "strips_off" => false })).to include(
+        "fan_not_back",
+        "strips_stay"
+      )
       expect(codes(rig_with, { bridge_on: 0 }, answers: { "went_in" => false })).to eq(["entry_none_unread"])
       denied = { "fan" => false, "valve" => false, "strips" => false }
       expect(codes(rig_with, { jumper_on: 0, bridge_on: 0, bridge_off: 40 }, answers: denied)).to eq(["entry_none"])
       nothing = test(rig_with, { jumper_on: 0, bridge_on: 0, bridge_off: 40 }, answers: denied).verdicts.first
-      expect(nothing.evidence.join(" ")).to include("the fan stopped", "heat came on").and(satisfy { |words| !words.include?("it went into defrost") })
-      expect([codes(rig_with, { bridge_on: 0 }), codes(rig_with, { bridge_on: 0, bridge_off: 40 })]).to eq([[], ["entry_unmarked"]])
+      expect(nothing.evidence.join(" ")).to include("the fan stopped", "heat came on").and(
+        satisfy { |words| !words.include?("it went into defrost") }
+      )
+      expect([codes(rig_with, { bridge_on: 0 }), codes(rig_with, { bridge_on: 0, bridge_off: 40 })]).to eq(
+        [[], ["entry_unmarked"]]
+      )
     end
 
     # A second of the bridge takes four minutes of the limit, and heat indoors goes up to two minutes late.
     it "does not say what ended it where the watch cannot know, unless the coil does" do
       at = { bridge_on: 0, fan_off: 15, bridge_off: 16, fan_back: 315 }
-      ends = ->(marks, coil = nil) { codes(rig_with, marks, readings: { "coil_at_end_degrees_f" => coil }.compact).grep(/\Aend/) }
-      expect([ends.call(at), ends.call(at, 78), ends.call(at, 60), ends.call(at, 50)]).to eq([%w[end_unclear], %w[ended_by_temperature], %w[end_unclear], %w[ended_by_time]])
+      ends = ->(marks, coil = nil) do
+        codes(rig_with, marks, readings: { "coil_at_end_degrees_f" => coil }.compact).grep(/\Aend/)
+      end
+      expect([ends.call(at), ends.call(at, 78), ends.call(at, 60), ends.call(at, 50)]).to eq(
+        [%w[end_unclear], %w[ended_by_temperature], %w[end_unclear], %w[ended_by_time]]
+      )
       late = at.except(:fan_back).merge(bridge_off: 14.9)
-      expect([ends.call(late.merge(strips_off: 400)), ends.call(late.merge(strips_off: 660)),
-              ends.call(late.merge(strips_off: 730))]).to eq([%w[ended_by_temperature], %w[end_unclear], %w[ended_by_time]])
+      expect(
+        [
+          ends.call(late.merge(strips_off: 400)),
+          ends.call(late.merge(strips_off: 660)),
+          ends.call(late.merge(strips_off: 730))
+        ]
+      ).to eq([%w[ended_by_temperature], %w[end_unclear], %w[ended_by_time]])
       unhurried = { speed_up_hurries_limit: false }
       expect(codes(rig_with(**unhurried), at.transform_keys(&:to_sym))).to include("ended_by_temperature")
       told = test(rig_with, at).verdicts.find { |verdict| verdict.code == "end_unclear" }
@@ -206,38 +354,78 @@ RSpec.describe Gorvant::ForcedTest do
     it "does not time the clock by what follows late" do
       expect(codes(rig_with, { bridge_on: 0, strips_on: 47 }).first).to eq("entry_untimed")
       heard = ->(seconds) { codes(rig_with, { bridge_on: 0, valve_heard: seconds }, counted_minutes: 0).first }
-      expect([heard.call(15), heard.call(16.5), heard.call(22)]).to eq(%w[interval_as_set interval_as_set interval_other])
+      expect([heard.call(15), heard.call(16.5), heard.call(22)]).to eq(
+        %w[interval_as_set interval_as_set interval_other]
+      )
     end
 
     it "names of the board's profile what it leans on, until that is read" do
-      assumed = ->(rig) { test(rig, { bridge_on: 0, fan_off: 15 }, counted_minutes: 0).verdicts.first.assumed.join(" ") }
-      expect(assumed.call(Gorvant::Composer.compose(name: "Bench", facts: {}))).to include("defrost interval", "speed-up factor").and(satisfy { |words| !words.include?("Y lost") })
-      read = rig_with.set({ "speed_up_factor" => 240, "defrost_clock" => "run_time", "defrost_interval_minutes" => 60 }, "measured")
+      assumed = ->(rig) do
+        test(rig, { bridge_on: 0, fan_off: 15 }, counted_minutes: 0).verdicts.first.assumed.join(" ")
+      end
+      expect(assumed.call(Gorvant::Composer.compose(name: "Bench", facts: {}))).to include(
+        "defrost interval",
+        "speed-up factor"
+      ).and(satisfy { |words| !words.include?("Y lost") })
+      read =
+        rig_with.set(
+          { "speed_up_factor" => 240, "defrost_clock" => "run_time", "defrost_interval_minutes" => 60 },
+          "measured"
+        )
       expect(assumed.call(read)).not_to include("speed-up factor")
     end
 
     it "ends a thermistor board by its sensor's own point, or by the one that an older rig has under the switch" do
-      sensed = ->(**facts) { Gorvant::Composer.compose(name: "Bench", facts: { sensing: "thermistors", forced_entry: "held_pins", **facts }.transform_keys(&:to_s)) }
-      ends = [{}, { coil_sensor_ends_degrees_f: 55 }, { coil_switch_opens_degrees_f: 70 }].map { |facts| Gorvant::ClockProfile.of(sensed.call(**facts)).ends_degrees_f }
+      sensed = ->(**facts) do
+        Gorvant::Composer.compose(
+          name: "Bench",
+          facts: { sensing: "thermistors", forced_entry: "held_pins", **facts }.transform_keys(&:to_s)
+        )
+      end
+      ends =
+        [{}, { coil_sensor_ends_degrees_f: 55 }, { coil_switch_opens_degrees_f: 70 }].map do |facts|
+          Gorvant::ClockProfile.of(sensed.call(**facts)).ends_degrees_f
+        end
       expect(ends).to eq([40, 55, 70])
-      expect(codes(sensed.call, { bridge_on: 0, fan_off: 6, fan_back: 8 }, coil_degrees_f: 45).first).to eq("entry_warm")
-      expect(codes(rig_with(forced_entry: "held_pins"), { bridge_on: 0, fan_off: 6, fan_back: 8 }, coil_degrees_f: 45).first).to eq("entry_held")
+      expect(codes(sensed.call, { bridge_on: 0, fan_off: 6, fan_back: 8 }, coil_degrees_f: 45).first).to eq(
+        "entry_warm"
+      )
+      expect(
+        codes(rig_with(forced_entry: "held_pins"), { bridge_on: 0, fan_off: 6, fan_back: 8 }, coil_degrees_f: 45).first
+      ).to eq("entry_held")
     end
 
     # What was answered, marked and measured => what follows of "it did not go in".
-    [[{ forced_entry: "held_pins", forced_entry_hold_seconds: 9 }, { bridge_on: 0, bridge_off: 6 }, { coil_degrees_f: 20 }, "entry_let_go"],
-     [{ forced_entry: "held_pins", forced_entry_hold_seconds: 9 }, { bridge_on: 0, bridge_off: 12 }, { coil_degrees_f: 20 }, "entry_none"],
-     [{ forced_entry: "held_pins", forced_entry_hold_seconds: 9 }, { bridge_on: 0, bridge_off: 12 }, { coil_degrees_f: 75 }, "entry_none_warm"],
-     [{}, { bridge_on: 0, bridge_off: 9 }, { coil_degrees_f: 20 }, "entry_bridged_short"],
-     [{}, { bridge_on: 0, bridge_off: 9 }, { coil_degrees_f: 20, counted_minutes: 40 }, "entry_none"],
-     [{}, { bridge_on: 0, bridge_off: 40 }, { coil_degrees_f: 20 }, "entry_none"],
-     [{}, { bridge_on: 0, bridge_off: 40 }, { coil_degrees_f: 70 }, "entry_none_warm"],
-     [{}, { bridge_on: 0, bridge_off: 40 }, { coil_degrees_f: 50 }, "entry_none_between"],
-     [{}, { bridge_on: 0, bridge_off: 40 }, { coil_degrees_f: 28 }, "entry_none"],
-     [{}, { jumper_on: 0, bridge_on: 0, bridge_off: 40 }, { coil_degrees_f: 70 }, "entry_none"],
-     [{}, { bridge_on: 0, bridge_off: 40 }, {}, "entry_none_unread"],
-     [{ sensing: "thermistors" }, { bridge_on: 0, bridge_off: 40 }, { coil_degrees_f: 36 }, "entry_none_warm"],
-     [{ sensing: "thermistors" }, { bridge_on: 0, bridge_off: 40 }, { coil_degrees_f: 25 }, "entry_none"]].each do |facts, marks, more, code|
+    [
+      [
+        { forced_entry: "held_pins", forced_entry_hold_seconds: 9 },
+        { bridge_on: 0, bridge_off: 6 },
+        { coil_degrees_f: 20 },
+        "entry_let_go"
+      ],
+      [
+        { forced_entry: "held_pins", forced_entry_hold_seconds: 9 },
+        { bridge_on: 0, bridge_off: 12 },
+        { coil_degrees_f: 20 },
+        "entry_none"
+      ],
+      [
+        { forced_entry: "held_pins", forced_entry_hold_seconds: 9 },
+        { bridge_on: 0, bridge_off: 12 },
+        { coil_degrees_f: 75 },
+        "entry_none_warm"
+      ],
+      [{}, { bridge_on: 0, bridge_off: 9 }, { coil_degrees_f: 20 }, "entry_bridged_short"],
+      [{}, { bridge_on: 0, bridge_off: 9 }, { coil_degrees_f: 20, counted_minutes: 40 }, "entry_none"],
+      [{}, { bridge_on: 0, bridge_off: 40 }, { coil_degrees_f: 20 }, "entry_none"],
+      [{}, { bridge_on: 0, bridge_off: 40 }, { coil_degrees_f: 70 }, "entry_none_warm"],
+      [{}, { bridge_on: 0, bridge_off: 40 }, { coil_degrees_f: 50 }, "entry_none_between"],
+      [{}, { bridge_on: 0, bridge_off: 40 }, { coil_degrees_f: 28 }, "entry_none"],
+      [{}, { jumper_on: 0, bridge_on: 0, bridge_off: 40 }, { coil_degrees_f: 70 }, "entry_none"],
+      [{}, { bridge_on: 0, bridge_off: 40 }, {}, "entry_none_unread"],
+      [{ sensing: "thermistors" }, { bridge_on: 0, bridge_off: 40 }, { coil_degrees_f: 36 }, "entry_none_warm"],
+      [{ sensing: "thermistors" }, { bridge_on: 0, bridge_off: 40 }, { coil_degrees_f: 25 }, "entry_none"]
+    ].each do |facts, marks, more, code|
       it "says #{code} of no entry with #{facts}, #{marks}, #{more}" do
         expect(codes(rig_with(**facts), marks, answers: { "went_in" => false }, **more)).to eq([code])
       end
@@ -245,72 +433,129 @@ RSpec.describe Gorvant::ForcedTest do
 
     it "reads the switch's history where the coil lies between its points: closed and no entry is a finding" do
       at = [rig_with, { bridge_on: 0, bridge_off: 40 }]
-      found = { true => "entry_none", false => "entry_none_warm" }.to_h do |closed, code|
-        [codes(*at, answers: { "went_in" => false, "switch_closed" => closed }, coil_degrees_f: 50), [code]]
-      end
+      found =
+        { true => "entry_none", false => "entry_none_warm" }.to_h do |closed, code|
+          [codes(*at, answers: { "went_in" => false, "switch_closed" => closed }, coil_degrees_f: 50), [code]]
+        end
       expect(found.keys).to eq(found.values)
     end
 
     # 60 set, ×256: 14.1 s from zero.
-    { 14.1 => "interval_several", 15.0 => "interval_several", 15.3 => "interval_longer", 17.0 => "interval_longer", 24.0 => "interval_longer", 31.0 => "interval_none" }.each do |seen, code|
+    {
+      14.1 => "interval_several",
+      15.0 => "interval_several",
+      15.3 => "interval_longer",
+      17.0 => "interval_longer",
+      24.0 => "interval_longer",
+      31.0 => "interval_none"
+    }.each do |seen, code|
       it "says #{code} of #{seen} s at ×256 with 60 min set, and never that a longer one is over sooner than it is" do
         one = test(rig_with(speed_up_factor: 256), { bridge_on: 0, fan_off: seen }).verdicts.first
         expect(one.code).to eq(code)
         expect(one.says).not_to match(/over in (14|21)/)
-        expect(one.says).to include("14.1 s from zero", "bridge", "factor", "did not count").or(satisfy { code != "interval_longer" })
+        expect(one.says).to include("14.1 s from zero", "bridge", "factor", "did not count").or(
+          satisfy { code != "interval_longer" }
+        )
       end
     end
 
     it "excludes nothing by a fan seen standing that its coasting explains, and says how the mark was taken" do
-      late = ->(how) { test(rig_with(speed_up_factor: 256), { bridge_on: 0, fan_off: 24 }, marked_by: { "fan_off" => how }.compact).verdicts.first }
+      late = ->(how) do
+        test(
+          rig_with(speed_up_factor: 256),
+          { bridge_on: 0, fan_off: 24 },
+          marked_by: { "fan_off" => how }.compact
+        ).verdicts.first
+      end
       expect([late.call("click").code, late.call("clamp").code, late.call(nil).code]).to all(eq("interval_longer"))
       expect(late.call("standing").code).not_to eq("interval_longer")
-      expect([late.call(nil).assumed.join, late.call("click").assumed.join].map { |words| words.include?("5 to 15 s late") }).to eq([true, false])
+      expect(
+        [late.call(nil).assumed.join, late.call("click").assumed.join].map { |words| words.include?("5 to 15 s late") }
+      ).to eq([true, false])
     end
 
     it "knows the interval that is set, whatever selectors usually offer, and holds nothing against “auto”" do
-      expect(codes(rig_with(defrost_interval_minutes: 45), { bridge_on: 0, fan_off: 11.25 }, counted_minutes: 0).first).to eq("interval_as_set")
-      expect(codes(rig_with(interval_auto: true), { bridge_on: 0, fan_off: 22 }, counted_minutes: 0).first).to eq("interval_auto")
+      expect(
+        codes(rig_with(defrost_interval_minutes: 45), { bridge_on: 0, fan_off: 11.25 }, counted_minutes: 0).first
+      ).to eq("interval_as_set")
+      expect(codes(rig_with(interval_auto: true), { bridge_on: 0, fan_off: 22 }, counted_minutes: 0).first).to eq(
+        "interval_auto"
+      )
       expect(codes(rig_with, { bridge_on: 0, fan_off: 10 }, fresh: true).first).to eq("interval_short")
     end
 
-    { 2 => "entry_held_early", 6.4 => "entry_held_early", 7 => "entry_held", 9 => "entry_held", 12 => "entry_held", 13.5 => "entry_held_late" }.each do |seen, code|
+    {
+      2 => "entry_held_early",
+      6.4 => "entry_held_early",
+      7 => "entry_held",
+      9 => "entry_held",
+      12 => "entry_held",
+      13.5 => "entry_held_late"
+    }.each do |seen, code|
       it "says #{code} of #{seen} s at pins that are held for 9" do
-        expect(codes(rig_with(forced_entry: "held_pins", forced_entry_hold_seconds: 9), { bridge_on: 0, fan_off: seen }, coil_degrees_f: 20).first).to eq(code)
+        expect(
+          codes(
+            rig_with(forced_entry: "held_pins", forced_entry_hold_seconds: 9),
+            { bridge_on: 0, fan_off: seen },
+            coil_degrees_f: 20
+          ).first
+        ).to eq(code)
       end
     end
 
     it "asks no heat of a defrost that was out again before a sequencer could bring it" do
-      short = lambda { |**facts|
-        codes(rig_with(forced_entry: "held_pins", **facts), { bridge_on: 0, fan_off: 6, fan_back: 9 }, answers: { "strips" => false }, coil_degrees_f: 82).grep(/strips/)
-      }
+      short =
+        lambda do |**facts|
+          codes(
+            rig_with(forced_entry: "held_pins", **facts),
+            { bridge_on: 0, fan_off: 6, fan_back: 9 },
+            answers: {
+              "strips" => false
+            },
+            coil_degrees_f: 82
+          ).grep(/strips/)
+        end
       expect(short.call).to eq(%w[strips_no_time])
-      expect(codes(rig_with, { bridge_on: 0, fan_off: 15, fan_back: 300 }, answers: { "strips" => false }).grep(/strips/)).to eq(%w[strips_missing])
+      expect(
+        codes(rig_with, { bridge_on: 0, fan_off: 15, fan_back: 300 }, answers: { "strips" => false }).grep(/strips/)
+      ).to eq(%w[strips_missing])
     end
 
     it "judges each end by what the board knows: time alone, temperature alone, either" do
       at = { bridge_on: 0, fan_off: 15, bridge_off: 14.9 }
-      ends = ->(by, back, **marks) { codes(rig_with(defrost_ends_by: by), at.merge(fan_back: back, **marks)).grep(/\Aend/) }
+      ends = ->(by, back, **marks) do
+        codes(rig_with(defrost_ends_by: by), at.merge(fan_back: back, **marks)).grep(/\Aend/)
+      end
       expect([ends.call("time", 616), ends.call("time", 315)]).to eq([%w[ended_by_its_time], %w[ended_before_its_time]])
       expect([ends.call("temperature", 315), ends.call("temperature", 2000)]).to all(eq(%w[ended_only_temperature]))
       expect(ends.call("temperature", 315, jumper_on: 0)).to eq(%w[ended_early_no_limit])
       told = test(rig_with(defrost_ends_by: "temperature"), at.merge(fan_back: 2000))
       expect(told.warnings.join).to include("no time limit")
-      expect((told.warnings + told.verdicts.flat_map { |one| [one.says, *one.evidence] } + told.steps.map do |step|
-        "#{step.does} #{step.note}"
-      end).grep(/10:00|the limit of|only the time limit/)).to eq([])
+      expect(
+        (
+          told.warnings + told.verdicts.flat_map { |one| [one.says, *one.evidence] } +
+            told.steps.map { |step| "#{step.does} #{step.note}" }
+        ).grep(/10:00|the limit of|only the time limit/)
+      ).to eq([])
     end
 
     it "says what nobody looked at, and ends what nobody saw end, as undetermined" do
       entered = test(rig_with, { bridge_on: 0, fan_off: 15, bridge_off: 15.5 }, counted_minutes: 0).verdicts
       by_code = entered.to_h { |one| [one.code, one.verdict] }
-      expect(by_code).to include("strips_unclear" => "undetermined", "end_not_seen" => "undetermined", "valve_unclear" => "undetermined")
+      expect(by_code).to include(
+        "strips_unclear" => "undetermined",
+        "end_not_seen" => "undetermined",
+        "valve_unclear" => "undetermined"
+      )
       expect(codes(rig_with(backup: "none"), { bridge_on: 0, fan_off: 15, bridge_off: 15.5 }).grep(/strips/)).to eq([])
     end
 
     it "tells a jumper's coming off from a switch that was plugged in all along" do
       at = { jumper_on: 0, bridge_on: 0, fan_off: 15, bridge_off: 14.9, jumper_off: 200, fan_back: 201 }
-      ends = [true, nil, false].map { |unplugged| codes(rig_with, at, answers: { "unplugged" => unplugged }.compact).grep(/\Aend/) }
+      ends =
+        [true, nil, false].map do |unplugged|
+          codes(rig_with, at, answers: { "unplugged" => unplugged }.compact).grep(/\Aend/)
+        end
       expect(ends).to eq([%w[ended_by_hand], %w[ended_by_hand], %w[ended_by_hand_plugged]])
     end
 
@@ -322,25 +567,42 @@ RSpec.describe Gorvant::ForcedTest do
     it "takes the tally from the marks and asks what they leave open" do
       at = { jumper_on: 1, bridge_on: 4, fan_off: 19 }
       one = test(rig_with, at, closed: true)
-      expect([one.tally, one.questions.keys]).to eq([{ "coil_jumper" => "on", "bridge" => "on", "sensor_plug" => nil }, %w[sensor_plug]])
-      expect { one.refuse_close! }.to raise_error(Gorvant::BadHistory, /jumper .* still on; the bridge is still on; nobody said whether the coil switch was unplugged/)
+      expect([one.tally, one.questions.keys]).to eq(
+        [{ "coil_jumper" => "on", "bridge" => "on", "sensor_plug" => nil }, %w[sensor_plug]]
+      )
+      expect { one.refuse_close! }.to raise_error(
+        Gorvant::BadHistory,
+        /jumper .* still on; the bridge is still on; nobody said whether the coil switch was unplugged/
+      )
       off = at.merge(bridge_off: 20, jumper_off: 200)
       expect { test(rig_with, off, closed: true).refuse_close! }.to raise_error(Gorvant::BadHistory, /unplugged/)
       expect { test(rig_with, off, closed: true, tally: { "sensor_plug" => "on" }).refuse_close! }.not_to raise_error
       expect(test(rig_with, { bridge_on: 0, bridge_off: 9 }).questions.keys).to eq(%w[coil_jumper sensor_plug])
-      expect(test(rig_with(sensing: "thermistors", forced_entry: "held_pins"), { bridge_on: 0, bridge_off: 9 }).questions).to eq({})
+      expect(
+        test(rig_with(sensing: "thermistors", forced_entry: "held_pins"), { bridge_on: 0, bridge_off: 9 }).questions
+      ).to eq({})
     end
 
     it "closes only with nothing left behind" do
       left = test(rig_with, {}, tally: { "coil_jumper" => "on", "sensor_plug" => "off" }, closed: true)
-      expect { left.refuse_close! }.to raise_error(Gorvant::BadHistory, /jumper on the coil switch pins is still on; the coil switch plug is still off/)
+      expect { left.refuse_close! }.to raise_error(
+        Gorvant::BadHistory,
+        /jumper on the coil switch pins is still on; the coil switch plug is still off/
+      )
       expect { test(rig_with, {}, tally: { "coil_jumper" => "off" }, closed: true).refuse_close! }.not_to raise_error
-      expect { described_class.parse({ "marks" => { "fan_of" => 2, "fan_off" => "soon" }, "tally" => { "bridge" => 1 } }) }.to raise_error(Gorvant::BadHistory) { |error| expect(error.problems.size).to eq(3) }
+      expect {
+        described_class.parse({ "marks" => { "fan_of" => 2, "fan_off" => "soon" }, "tally" => { "bridge" => 1 } })
+      }.to raise_error(Gorvant::BadHistory) { |error| expect(error.problems.size).to eq(3) }
     end
   end
 
   it "guides each board by its own steps and warns before the bridge" do
-    switch, pins, thermistors = [rig_with, rig_with(forced_entry: "held_pins"), rig_with(sensing: "thermistors", forced_entry: "held_pins")].map { |rig| test(rig, {}) }
+    switch, pins, thermistors =
+      [
+        rig_with,
+        rig_with(forced_entry: "held_pins"),
+        rig_with(sensing: "thermistors", forced_entry: "held_pins")
+      ].map { |rig| test(rig, {}) }
     expect(switch.steps.map(&:id)).to include("unplug", "jumper", "bridge", "replug")
     expect(switch.warnings.join).to include("the limit of 10:00 is gone in 2.5 s")
     expect(pins.steps.map(&:id)).to include("hold").and(satisfy { |ids| !ids.intersect?(%w[jumper unplug bridge]) })
@@ -349,8 +611,21 @@ RSpec.describe Gorvant::ForcedTest do
   end
 
   it "puts the tape of the rig beside what was seen" do
-    beside = test(rig_with(defrost_interval_minutes: 90), { jumper_on: 3, bridge_on: 10, fan_off: 32.3, valve_heard: 33.5, bridge_off: 33, strips_on: 58, jumper_off: 200, fan_back: 200.5 },
-        fresh: true).beside
+    beside =
+      test(
+        rig_with(defrost_interval_minutes: 90),
+        {
+          jumper_on: 3,
+          bridge_on: 10,
+          fan_off: 32.3,
+          valve_heard: 33.5,
+          bridge_off: 33,
+          strips_on: 58,
+          jumper_off: 200,
+          fan_back: 200.5
+        },
+        fresh: true
+      ).beside
     found = beside.to_h { |line| [line.mark, line] }
     expect(found["fan_off"]).to have_attributes(expected_seconds: be_within(0.3).of(32.5), seen_seconds: 32.3)
     expect(found["fan_back"]).to have_attributes(expected_seconds: be_within(0.5).of(200), agrees: true)
@@ -360,17 +635,38 @@ RSpec.describe Gorvant::ForcedTest do
   # Every verdict that can be made: with evidence, what was assumed, and what is not proved.
   it "never overclaims" do
     verdicts = Gorvant::Catalogue.verdicts
-    expect(verdicts.values).to all(include("verdict" => match(/\A(right|wrong|as_designed|undetermined)\z/), "not_proved" => be_any, "next_step" => match(/\w/)))
-    made = (1..300).flat_map do |seed|
-      random = Random.new(seed)
-      marks = described_class::MARKS.select { random.rand < 0.6 }.to_h { |mark| [mark, random.rand(0.0..700.0).round(1)] }
-      given = { "answers" => described_class::ANSWERS.select { random.rand < 0.3 }.to_h { |key| [key, random.rand < 0.5] }, "coil_degrees_f" => [nil, 20, 90].sample(random: random),
-                "readings" => described_class::READINGS.select { random.rand < 0.4 }.to_h { |key| [key, random.rand(0..300)] }, "fresh" => random.rand < 0.3 }
-      facts = { forced_entry: %w[speed_up held_pins].sample(random: random), sensing: %w[coil_switch thermistors].sample(random: random), backup: %w[strips gas none].sample(random: random) }
-      described_class.new(rig_with(**facts), described_class.parse(given.merge("marks" => marks))).verdicts
-    end
+    expect(verdicts.values).to all(
+      include(
+        "verdict" => match(/\A(right|wrong|as_designed|undetermined)\z/),
+        "not_proved" => be_any,
+        "next_step" => match(/\w/)
+      )
+    )
+    made =
+      (1..300).flat_map do |seed|
+        random = Random.new(seed)
+        marks =
+          described_class::MARKS.select { random.rand < 0.6 }.to_h { |mark| [mark, random.rand(0.0..700.0).round(1)] }
+        given = {
+          "answers" => described_class::ANSWERS.select { random.rand < 0.3 }.to_h { |key| [key, random.rand < 0.5] },
+          "coil_degrees_f" => [nil, 20, 90].sample(random: random),
+          "readings" =>
+            described_class::READINGS.select { random.rand < 0.4 }.to_h { |key| [key, random.rand(0..300)] },
+          "fresh" => random.rand < 0.3
+        }
+        facts = {
+          forced_entry: %w[speed_up held_pins].sample(random: random),
+          sensing: %w[coil_switch thermistors].sample(random: random),
+          backup: %w[strips gas none].sample(random: random)
+        }
+        described_class.new(rig_with(**facts), described_class.parse(given.merge("marks" => marks))).verdicts
+      end
     expect(made.map(&:code).uniq.size).to be > 15
-    expect(made).to all(satisfy { |one| one.evidence.any? && one.evidence.all?(/\w/) && one.assumed.any? && one.not_proved.any? && one.says.match?(/\w/) })
+    expect(made).to all(
+      satisfy do |one|
+        one.evidence.any? && one.evidence.all?(/\w/) && one.assumed.any? && one.not_proved.any? && one.says.match?(/\w/)
+      end
+    )
     leaning = verdicts.flat_map { |_code, words| words.fetch("leans_on", []) }.uniq
     expect(leaning - Gorvant::Catalogue.facts.keys).to eq([])
     expect(made.flat_map { |one| [one.title, one.says, one.next_step, *one.not_proved] }.grep(/%</)).to eq([])

@@ -5,14 +5,18 @@ require_relative "../../support/random_rigs"
 
 # Arrows never lie: each stands on a way that carries current, and points away from where it comes.
 RSpec.describe Gorvant::Flow do
-  def scene(trace, view = "loops", **options) = Gorvant::Views.scene(view, trace, view == "loops" ? { opened: ["all"] } : options)
+  def scene(trace, view = "loops", **options) =
+    Gorvant::Views.scene(view, trace, view == "loops" ? { opened: ["all"] } : options)
   def links(scene, node) = scene.links.select { |link| link.nodes.include?(node) }
   def arrows(scene, *nodes) = nodes.sum { |node| links(scene, node).sum { |link| link.chevrons.size } }
 
   # Whether any branch at one of a link's nodes carries current.
   def carries?(trace, link)
-    branches = link.branches.any? ? link.branches.map { |id| trace.netlist[id] } : trace.netlist.branches_at(link.nodes.first)
-    branches.any? { |branch| trace.solution.conducts?(branch) && trace.solution.amps(branch) >= described_class::LEAST_AMPS }
+    branches =
+      link.branches.any? ? link.branches.map { |id| trace.netlist[id] } : trace.netlist.branches_at(link.nodes.first)
+    branches.any? do |branch|
+      trace.solution.conducts?(branch) && trace.solution.amps(branch) >= described_class::LEAST_AMPS
+    end
   end
 
   it "leaves a stub behind an open contact bare, and draws the way that feeds" do
@@ -41,7 +45,13 @@ RSpec.describe Gorvant::Flow do
     it "never puts an arrow on a way that carries nothing, in random case #{seed}" do
       rig, condition = RandomRigs.case(seed)
       one = Gorvant::Trace.new(rig, condition)
-      lies = %w[loops ladder connections].flat_map { |view| scene(one, view).links.select { |link| link.chevrons.any? && !carries?(one, link) }.map { |link| [view, link.id] } }
+      lies =
+        %w[loops ladder connections].flat_map do |view|
+          scene(one, view)
+            .links
+            .select { |link| link.chevrons.any? && !carries?(one, link) }
+            .map { |link| [view, link.id] }
+        end
       expect(lies).to eq([])
     end
   end

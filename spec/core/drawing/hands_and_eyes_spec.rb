@@ -2,11 +2,17 @@
 
 require_relative "../../support/core"
 
-# What a drawing says without a word: contacts as they stand, factory colors, the maker's codes, and nothing that is not fitted.
+# What a drawing says without a word: contacts as they stand, factory colors, the maker's codes, and nothing that is not
+# fitted.
 RSpec.describe Gorvant::Views do
-  def rig_with(**facts) = Gorvant::Composer.compose(name: "Eyes", facts: Bench::APART.merge(facts).transform_keys(&:to_s))
+  def rig_with(**facts) =
+    Gorvant::Composer.compose(name: "Eyes", facts: Bench::APART.merge(facts).transform_keys(&:to_s))
   def scene(view, trace, **options) = described_class.scene(view, trace, { load: "CC", opened: ["all"] }.merge(options))
-  def strokes(scene, id) = scene.stations.find { |station| station.id.include?(id) }&.then { |station| station.respond_to?(:strokes) ? station.strokes : nil }
+  def strokes(scene, id) =
+    scene
+      .stations
+      .find { |station| station.id.include?(id) }
+      &.then { |station| station.respond_to?(:strokes) ? station.strokes : nil }
 
   it "draws a contact on the ladder open or closed as it stands, and all as at rest when that is asked" do
     open, closed = %w[heat defrost].map { |call| scene("ladder", trace(call)) }
@@ -15,7 +21,9 @@ RSpec.describe Gorvant::Views do
     differ = board.count { |id| strokes(open, id) != strokes(closed, id) }
     expect(differ).to be_positive
     rest = scene("ladder", trace("defrost"), at_rest: true)
-    expect(board.map { |id| strokes(rest, id) }).to eq(board.map { |id| strokes(scene("ladder", trace("heat"), at_rest: true), id) })
+    expect(board.map { |id| strokes(rest, id) }).to eq(
+      board.map { |id| strokes(scene("ladder", trace("heat"), at_rest: true), id) }
+    )
   end
 
   it "draws a switch in its own kind of line as it stands" do
@@ -25,7 +33,9 @@ RSpec.describe Gorvant::Views do
 
   it "colors a factory wire of the connections as its rig says, and leaves the others plain" do
     colored = rig_with.with(factory_colors: { "outdoor.CC.1" => "brown" })
-    colors = ->(rig) { scene("connections", trace("heat", on: rig)).links.select { |link| link.line == "factory" }.filter_map(&:color) }
+    colors = ->(rig) do
+      scene("connections", trace("heat", on: rig)).links.select { |link| link.line == "factory" }.filter_map(&:color)
+    end
     expect(colors.call(rig_with)).to eq([])
     expect(colors.call(colored).uniq).to eq(["brown"])
   end
@@ -57,13 +67,25 @@ RSpec.describe Gorvant::Views do
     end
 
     it "has a title, a line of what it does and a symbol for every part that any option brings" do
-      [{}, { backup: "gas", compressor_stages: 2, board_family: "larch" },
-       { float_switch: "r", freeze_stat: true, door_switch: true, fan_cycling_switch: true, air_pressure_switch: true, start_kit: true }]
-        .each do |facts|
-        described_class.entries(trace("heat", on: rig_with(**facts))).select(&:fitted).each do |one|
-          expect([one.title, one.does]).to all(match(/\w/)), one.code
-          expect(one.strokes).not_to be_empty, one.code
-        end
+      [
+        {},
+        { backup: "gas", compressor_stages: 2, board_family: "larch" },
+        {
+          float_switch: "r",
+          freeze_stat: true,
+          door_switch: true,
+          fan_cycling_switch: true,
+          air_pressure_switch: true,
+          start_kit: true
+        }
+      ].each do |facts|
+        described_class
+          .entries(trace("heat", on: rig_with(**facts)))
+          .select(&:fitted)
+          .each do |one|
+            expect([one.title, one.does]).to all(match(/\w/)), one.code
+            expect(one.strokes).not_to be_empty, one.code
+          end
       end
     end
   end

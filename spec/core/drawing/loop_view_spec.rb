@@ -14,7 +14,9 @@ RSpec.describe Gorvant::LoopView do
   it "breaks a drawn conductor where it is broken, each half in its own state" do
     scene = described_class.scene(trace("heat", faults: [{ "kind" => "open", "at" => "cable_b.yellow" }]))
     broken = scene.links.select(&:gap)
-    expect(broken.map { |link| [link.gap[:label], link.parts.map { |part| part[:state] }] }).to eq([["YE", %w[live dead]]])
+    expect(broken.map { |link| [link.gap[:label], link.parts.map { |part| part[:state] }] }).to eq(
+      [["YE", %w[live dead]]]
+    )
   end
 
   it "hops over what it crosses" do
@@ -28,6 +30,8 @@ RSpec.describe Gorvant::LoopView do
     ids = string.beads.map(&:id)
     expect(ids.first).to eq("air_handler.TRAN.R")
     expect(ids.last).to eq("air_handler.TRAN.C")
-    expect(ids & %w[FU THERMOSTAT.Y wall.Y cable_b.yellow LPS DTS HPS CC outdoor.C cable_b.blue]).to eq(%w[FU THERMOSTAT.Y wall.Y cable_b.yellow LPS DTS HPS CC outdoor.C cable_b.blue])
+    expect(ids & %w[FU THERMOSTAT.Y wall.Y cable_b.yellow LPS DTS HPS CC outdoor.C cable_b.blue]).to eq(
+      %w[FU THERMOSTAT.Y wall.Y cable_b.yellow LPS DTS HPS CC outdoor.C cable_b.blue]
+    )
   end
 end

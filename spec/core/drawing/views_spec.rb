@@ -16,11 +16,21 @@ RSpec.describe Gorvant::Views do
   # The usual rig with conductors of a cable on other terminals at its far end.
   def landed(cable_id, ends)
     usual = Gorvant::Composer.compose(name: "As found", facts: {})
-    cables = usual.cables.map do |cable|
-      next cable unless cable.id == cable_id
+    cables =
+      usual.cables.map do |cable|
+        next cable unless cable.id == cable_id
 
-      cable.with(conductors: cable.conductors.map { |one| ends.key?(one.id) ? one.with(to: ends[one.id], from: ends[one.id] ? one.from : nil, spare: ends[one.id].nil? || nil) : one })
-    end
+        cable.with(
+          conductors:
+            cable.conductors.map do |one|
+              if ends.key?(one.id)
+                one.with(to: ends[one.id], from: ends[one.id] ? one.from : nil, spare: ends[one.id].nil? || nil)
+              else
+                one
+              end
+            end
+        )
+      end
     Gorvant::Rig.build(**usual.to_h, cables: cables)
   end
 
@@ -29,18 +39,33 @@ RSpec.describe Gorvant::Views do
     it "draws #{name} as a demanding draughtsman would sign it" do
       one = instance_exec(&fitted)
       shown = trace(calls[i % calls.size], on: one)
-      scenes = [described_class.scene("loops", shown), described_class.scene("loops", shown, opened: ["all"]), described_class.scene("ladder", shown, panel: true),
-                described_class.scene("connections", shown), described_class.scene("focus", shown, load: "CC")]
-      expect(scenes.flat_map { |scene| Draughtsman.new(scene).complaints.map { |says| "#{scene.view}: #{says}" } }).to eq([])
+      scenes = [
+        described_class.scene("loops", shown),
+        described_class.scene("loops", shown, opened: ["all"]),
+        described_class.scene("ladder", shown, panel: true),
+        described_class.scene("connections", shown),
+        described_class.scene("focus", shown, load: "CC")
+      ]
+      expect(
+        scenes.flat_map { |scene| Draughtsman.new(scene).complaints.map { |says| "#{scene.view}: #{says}" } }
+      ).to eq([])
     end
   end
 
-  everything = { "compressor_stages" => 2, "backup" => "gas", "outdoor_thermostat" => true, "safeties" => %w[LPS DTS HPS HPS2], "board_family" => "larch" }
+  everything = {
+    "compressor_stages" => 2,
+    "backup" => "gas",
+    "outdoor_thermostat" => true,
+    "safeties" => %w[LPS DTS HPS HPS2],
+    "board_family" => "larch"
+  }
   let(:everything) { everything }
 
   it "names every break where its name lies on nothing" do
     one = rig("bakery_shop")
-    breaks = one.cables.flat_map { |cable| cable.conductors.map { |conductor| "#{cable.id}.#{conductor.id}" } } + ["cable_b.blue/attic"]
+    breaks =
+      one.cables.flat_map { |cable| cable.conductors.map { |conductor| "#{cable.id}.#{conductor.id}" } } +
+        ["cable_b.blue/attic"]
     breaks.each do |at|
       shown = trace("heat", on: one, faults: [{ "kind" => "open", "at" => at }])
       %w[loops connections].each do |view|
@@ -52,7 +77,11 @@ RSpec.describe Gorvant::Views do
   end
 
   it "fits a two-stage dual-fuel rig with four safeties on the screen in every call, folding what the call leaves out" do
-    big = Gorvant::Composer.compose(name: "Big", facts: everything.merge("valve_feed" => "changeover", "changeover_terminal" => "separate"))
+    big =
+      Gorvant::Composer.compose(
+        name: "Big",
+        facts: everything.merge("valve_feed" => "changeover", "changeover_terminal" => "separate")
+      )
     scenes = Gorvant::Outputs.calls(big).map { |call| described_class.scene("loops", trace(call, on: big)) }
     expect(scenes.map(&:height)).to all(be <= 656)
     expect(scenes.map(&:width)).to all(be <= 924)
@@ -65,19 +94,35 @@ RSpec.describe Gorvant::Views do
 
   it "never folds what is live, broken, supposed otherwise or joined to the rest" do
     one = Gorvant::Composer.compose(name: "Big", facts: everything)
-    folded = ->(call, **more) { described_class.scene("loops", trace(call, on: one, **more)).folded.map { |item| item[:id] } }
+    folded = ->(call, **more) do
+      described_class.scene("loops", trace(call, on: one, **more)).folded.map { |item| item[:id] }
+    end
     expect(folded.call("heat_2")).not_to include("stage_2")
     expect(folded.call("heat", faults: [{ "kind" => "open", "at" => "cable_b.light_blue" }])).not_to include("stage_2")
     expect(folded.call("heat", switches: { "ODT" => "open" })).not_to include("backup")
   end
 
   # State of a component or node in each view, from one solution.
-  [["heat", {}], ["defrost", {}], ["heat", { faults: [{ "kind" => "open", "at" => "cable_b.blue" }] }], ["cool", { switches: { "LPS" => "open" } }]].each_with_index do |(call, given), i|
+  [
+    ["heat", {}],
+    ["defrost", {}],
+    ["heat", { faults: [{ "kind" => "open", "at" => "cable_b.blue" }] }],
+    ["cool", { switches: { "LPS" => "open" } }]
+  ].each_with_index do |(call, given), i|
     it "says the same of each part in all views: case #{i + 1}" do
       [rig("boathouse_north"), rig("bakery_shop"), RandomRigs.rig(3)].each do |one|
-        shown = trace(call, on: one, **given.reject { |key, _value| key == :faults && one.cables.none? { |cable| cable.conductors.any? { |wire| wire.id == "blue" } } })
+        shown =
+          trace(
+            call,
+            on: one,
+            **given.reject do |key, _value|
+              key == :faults && one.cables.none? { |cable| cable.conductors.any? { |wire| wire.id == "blue" } }
+            end
+          )
         said = %w[loops ladder connections].map { |view| states(described_class.scene(view, shown, opened: ["all"])) }
-        said.combination(2) { |first, second| (first.keys & second.keys).each { |key| expect([key, first[key]]).to eq([key, second[key]]) } }
+        said.combination(2) do |first, second|
+          (first.keys & second.keys).each { |key| expect([key, first[key]]).to eq([key, second[key]]) }
+        end
         expect(said[0].keys & said[1].keys & said[2].keys).to include("CC", "outdoor.Y", "BOARD")
       end
     end
@@ -86,34 +131,55 @@ RSpec.describe Gorvant::Views do
   it "says the same in all views, and opens as a picture, whatever the fault and the call" do
     chance = Random.new(7)
     [rig("boathouse_north"), rig("bakery_shop"), RandomRigs.rig(11), RandomRigs.rig(12)].each do |one|
-      (Gorvant::Faults::Library.of(one) + Gorvant::Faults::Library.landings_of(one)).sample(10, random: chance).each do |fault|
-        call = Gorvant::Outputs.calls(one).sample(random: chance)
-        scenes = %w[loops ladder connections].map { |view| described_class.scene(view, trace(call, on: one, faults: [fault]), opened: ["all"]) }
-        scenes.map { |scene| states(scene) }.combination(2) do |first, second|
-          expect(second.slice(*first.keys)).to eq(first.slice(*second.keys)), "#{fault} in #{call}"
+      (Gorvant::Faults::Library.of(one) + Gorvant::Faults::Library.landings_of(one))
+        .sample(10, random: chance)
+        .each do |fault|
+          call = Gorvant::Outputs.calls(one).sample(random: chance)
+          scenes =
+            %w[loops ladder connections].map do |view|
+              described_class.scene(view, trace(call, on: one, faults: [fault]), opened: ["all"])
+            end
+          scenes
+            .map { |scene| states(scene) }
+            .combination(2) do |first, second|
+              expect(second.slice(*first.keys)).to eq(first.slice(*second.keys)), "#{fault} in #{call}"
+            end
+          expect(scenes.map { |scene| REXML::Document.new(Gorvant::Formats::Svg.dump(scene)).root.name }).to all(
+            eq("svg")
+          )
         end
-        expect(scenes.map { |scene| REXML::Document.new(Gorvant::Formats::Svg.dump(scene)).root.name }).to all(eq("svg"))
-      end
     end
   end
 
   # { branch or node => [state, closed?, works?] }
   def states(scene)
-    scene.stations.reject(&:struck).to_h do |station|
-      id = station.kind == "terminal" ? station.nodes.first : station.id.split("/").last
-      [id, [station.state, station.far_state, station.closed, station.working]]
-    end
+    scene
+      .stations
+      .reject(&:struck)
+      .to_h do |station|
+        id = station.kind == "terminal" ? station.nodes.first : station.id.split("/").last
+        [id, [station.state, station.far_state, station.closed, station.working]]
+      end
   end
 
   it "tells every state without color: by its line, its chevrons, its pip, its gap" do
-    scene = described_class.scene("loops", trace("heat", switches: { "DTS" => "open" }, faults: [{ "kind" => "open", "at" => "cable_b.orange" }]))
+    scene =
+      described_class.scene(
+        "loops",
+        trace("heat", switches: { "DTS" => "open" }, faults: [{ "kind" => "open", "at" => "cable_b.orange" }])
+      )
     widths = Gorvant::Link::WIDTHS
     expect(widths.values.uniq.size).to eq(widths.size)
-    live = scene.links.select { |link| link.parts.map { |part| part[:state] } == ["live"] && Gorvant::Geometry.length(link.points) > 40 && link.way == "out" }
+    live =
+      scene.links.select do |link|
+        link.parts.map { |part| part[:state] } == ["live"] && Gorvant::Geometry.length(link.points) > 40 &&
+          link.way == "out"
+      end
     flows, stands = live.partition { |link| link.nodes.intersect?(%w[wall.G air_handler.G]) }
     expect([flows.any?, stands.any?]).to eq([true, true])
     expect(flows.flat_map(&:chevrons)).not_to be_empty # the blower's way carries current
-    expect(stands.select { |link| link.nodes.include?("outdoor.Y") }).to all(have_attributes(chevrons: be_empty)) # live, and nothing flows past the open switch
+    # Live, and nothing flows past the open switch.
+    expect(stands.select { |link| link.nodes.include?("outdoor.Y") }).to all(have_attributes(chevrons: be_empty))
     expect(scene.links.select { |link| link.parts.first[:state] == "dead" }).to all(have_attributes(chevrons: be_empty))
     expect(scene.links.filter_map(&:gap).map { |gap| gap[:label] }).to eq(["OG"])
     pips = scene.stations.select { |station| station.strokes.any? { |stroke| stroke[:role] == "pip" } }
@@ -124,7 +190,12 @@ RSpec.describe Gorvant::Views do
   it "draws the ladder's contacts at rest or as they stand, and strikes out what is not fitted" do
     slash = "M-9 11L9 -11"
     bridge = "M-5 0H5"
-    marks = ->(at_rest, call) { described_class.scene("ladder", trace(call), at_rest: at_rest).stations.to_h { |one| [one.id, one.strokes.map { |stroke| stroke[:d] }] } }
+    marks = ->(at_rest, call) do
+      described_class
+        .scene("ladder", trace(call), at_rest: at_rest)
+        .stations
+        .to_h { |one| [one.id, one.strokes.map { |stroke| stroke[:d] }] }
+    end
     expect(marks.call(true, "defrost")["low/RVS/DFR.valve"]).not_to include(bridge)
     expect(marks.call(false, "defrost")["low/RVS/DFR.valve"]).to include(bridge)
     expect(marks.call(true, "heat")["line/COMP/DFR.fan"]).to include(slash)
@@ -134,7 +205,15 @@ RSpec.describe Gorvant::Views do
   end
 
   it "puts over each station of a loop what is to be read, and what was" do
-    scene = described_class.scene("focus", trace("heat", switches: { "DTS" => "open" }), load: "CC", taken: { "outdoor.Y" => "24.3 =" })
+    scene =
+      described_class.scene(
+        "focus",
+        trace("heat", switches: { "DTS" => "open" }),
+        load: "CC",
+        taken: {
+          "outdoor.Y" => "24.3 ="
+        }
+      )
     expect(scene.labels.select { |label| label.role == "reading" }.map(&:text)).to include("25.1 V across", "25.2 V")
     expect(scene.labels.select { |label| label.role == "taken" }.map(&:text)).to eq(["24.3 ="])
   end
@@ -143,7 +222,11 @@ RSpec.describe Gorvant::Views do
     one = rig("bakery_shop").with(name: "<Quince> & \"shop\"")
     %w[loops ladder connections focus].each do |view|
       shown = trace("heat", on: one, switches: { "DTS" => "open" })
-      svg = Gorvant::Formats::Svg.dump(described_class.scene(view, shown, load: "CC"), state: described_class.state_words(shown))
+      svg =
+        Gorvant::Formats::Svg.dump(
+          described_class.scene(view, shown, load: "CC"),
+          state: described_class.state_words(shown)
+        )
       expect { REXML::Document.new(svg) }.not_to raise_error
       expect(svg).to include("&lt;Quince&gt; &amp;", "supposed: DTS open")
     end
@@ -153,7 +236,9 @@ RSpec.describe Gorvant::Views do
     (1..20).each do |seed|
       shown = trace("heat", on: RandomRigs.rig(seed))
       entries = Gorvant::Legend.entries(shown)
-      expect(entries.select(&:fitted).map(&:code)).to match_array(shown.netlist.branches.filter_map(&:component).uniq & Gorvant::Catalogue.components.keys)
+      expect(entries.select(&:fitted).map(&:code)).to match_array(
+        shown.netlist.branches.filter_map(&:component).uniq & Gorvant::Catalogue.components.keys
+      )
       expect(entries.map(&:does)).to all(be_a(String))
       expect(entries.reject(&:fitted).map(&:code) & shown.netlist.branches.filter_map(&:component)).to eq([])
     end

@@ -6,7 +6,12 @@ require_relative "../../support/core"
 RSpec.describe Gorvant::Fault do
   facts = { **Bench::APART, valve_volts: "low" }.transform_keys(&:to_s)
   let(:strips) { Gorvant::Composer.compose(name: "Faults", facts: facts) }
-  let(:sensors) { Gorvant::Composer.compose(name: "Faults", facts: facts.merge("board_family" => "larch", "defrost_clock" => "demand")) }
+  let(:sensors) do
+    Gorvant::Composer.compose(
+      name: "Faults",
+      facts: facts.merge("board_family" => "larch", "defrost_clock" => "demand")
+    )
+  end
 
   def on?(rig, call, code, *faults) = trace(call, on: rig, faults: faults).load_state(code).on
   def klass(rig, call, first, second, *faults) = trace(call, on: rig, faults: faults).reading(first, second).first.klass
@@ -27,13 +32,19 @@ RSpec.describe Gorvant::Fault do
     "set_up" => [{ "at" => "system_setup", "value" => "conventional" }, ["heat", "HTR", false, true]],
     "jumper" => [{ "at" => %w[air_handler.R air_handler.G] }, ["off", "BLOWER", false, true]],
     "extra" => [{ "at" => %w[air_handler.R air_handler.W] }, ["off", "HTR", false, true]],
-    "valve_stuck" => [{ "at" => "RVS" }, nil], "valve_leaking" => [{ "at" => "RVS" }, nil], "not_pumping" => [{ "at" => "COMP" }, nil], "motor_dead" => [{ "at" => "OFM" }, nil],
-    "sensor_open" => [{ "at" => "COIL_T" }, nil], "sensor_shorted" => [{ "at" => "AMB_T" }, nil], "sensor_drifted" => [{ "at" => "COIL_T", "by_degrees_f" => 8 }, nil],
-    "sensor_in_sun" => [{ "at" => "AMB_T" }, nil], "sensors_swapped" => [{ "at" => "COIL_T" }, nil]
+    "valve_stuck" => [{ "at" => "RVS" }, nil],
+    "valve_leaking" => [{ "at" => "RVS" }, nil],
+    "not_pumping" => [{ "at" => "COMP" }, nil],
+    "motor_dead" => [{ "at" => "OFM" }, nil],
+    "sensor_open" => [{ "at" => "COIL_T" }, nil],
+    "sensor_shorted" => [{ "at" => "AMB_T" }, nil],
+    "sensor_drifted" => [{ "at" => "COIL_T", "by_degrees_f" => 8 }, nil],
+    "sensor_in_sun" => [{ "at" => "AMB_T" }, nil],
+    "sensors_swapped" => [{ "at" => "COIL_T" }, nil]
   }
 
   table.each do |kind, (given, shows)|
-    it "#{kind} #{shows ? "turns #{shows[1]} #{shows[3] ? 'on' : 'off'} in #{shows[0]}" : 'shows in no voltage, and is told with its proof'}" do
+    it "#{kind} #{shows ? "turns #{shows[1]} #{shows[3] ? "on" : "off"} in #{shows[0]}" : "shows in no voltage, and is told with its proof"}" do
       rig = kind.start_with?("sensor") ? sensors : strips
       fault = given.merge("kind" => kind)
       if shows
@@ -42,7 +53,11 @@ RSpec.describe Gorvant::Fault do
       else
         healthy, sick = [[], [fault]].map { |faults| trace("heat", on: rig, faults: faults) }
         nodes = healthy.netlist.sections.flat_map(&:nodes)
-        expect(nodes.reject { |node| healthy.solution.floating?(node) || (healthy.solution.volts[node] - sick.solution.volts[node]).abs < 1e-9 }).to eq([])
+        expect(
+          nodes.reject do |node|
+            healthy.solution.floating?(node) || (healthy.solution.volts[node] - sick.solution.volts[node]).abs < 1e-9
+          end
+        ).to eq([])
         told = sick.findings.find { |finding| finding.code == "mechanical" }
         expect([told.says, told.next_step].join).to include(Gorvant::Catalogue.faults.fetch(kind)["proof"][0, 20])
       end
@@ -56,31 +71,45 @@ RSpec.describe Gorvant::Fault do
 
   # [what is wrong, fault, field]
   [
-    ["an unknown kind", { "kind" => "tired", "at" => "CC" }, "kind"], ["an unknown place", { "kind" => "open", "at" => "CCC" }, "at"],
-    ["a wire that is stuck", { "kind" => "stuck_open", "at" => "cable_a.yellow" }, "at"], ["a bad joint in a coil", { "kind" => "high_resistance", "at" => "CC" }, "at"],
-    ["a short of one point", { "kind" => "short", "at" => %w[outdoor.R outdoor.R] }, "at"], ["low to line voltage", { "kind" => "short", "at" => %w[outdoor.CC.L1 outdoor.Y] }, "at"],
+    ["an unknown kind", { "kind" => "tired", "at" => "CC" }, "kind"],
+    ["an unknown place", { "kind" => "open", "at" => "CCC" }, "at"],
+    ["a wire that is stuck", { "kind" => "stuck_open", "at" => "cable_a.yellow" }, "at"],
+    ["a bad joint in a coil", { "kind" => "high_resistance", "at" => "CC" }, "at"],
+    ["a short of one point", { "kind" => "short", "at" => %w[outdoor.R outdoor.R] }, "at"],
+    ["low to line voltage", { "kind" => "short", "at" => %w[outdoor.CC.L1 outdoor.Y] }, "at"],
     ["a swap of what is no joint", { "kind" => "swapped", "at" => %w[cable_b.yellow cable_b.orange] }, "at"],
     ["a swap with itself", { "kind" => "swapped", "at" => %w[cable_b.yellow@outdoor cable_b.yellow@outdoor] }, "at"],
     ["a landing where it lands already", { "kind" => "landed", "at" => "cable_a.yellow@wall", "to" => "wall.Y" }, "to"],
-    ["a setting that is none", { "kind" => "set_up", "at" => "changeover", "value" => "B" }, "at"], ["a value that is none", { "kind" => "set_up",
-        "at" => "system_setup", "value" => "steam" }, "value"],
-    ["thermistors that are not there", { "kind" => "sensor_open", "at" => "COIL_T" }, "at"], ["ohms out of all reason", { "kind" => "high_resistance",
-        "at" => "cable_b.yellow@outdoor", "ohms" => -1 }, "ohms"]
+    ["a setting that is none", { "kind" => "set_up", "at" => "changeover", "value" => "B" }, "at"],
+    ["a value that is none", { "kind" => "set_up", "at" => "system_setup", "value" => "steam" }, "value"],
+    ["thermistors that are not there", { "kind" => "sensor_open", "at" => "COIL_T" }, "at"],
+    ["ohms out of all reason", { "kind" => "high_resistance", "at" => "cable_b.yellow@outdoor", "ohms" => -1 }, "ohms"]
   ].each do |what, given, field|
     it "refuses #{what} by its field" do
-      expect { trace("heat", on: strips, faults: [given]) }.to raise_error(Gorvant::BadCondition) { |error| expect(error.field).to end_with("/#{field}") }
+      expect { trace("heat", on: strips, faults: [given]) }.to raise_error(Gorvant::BadCondition) { |error|
+        expect(error.field).to end_with("/#{field}")
+      }
     end
   end
 
   it "blows the fuse by a conductor on the chassis where C is bonded, and only there" do
     touching = { "kind" => "to_ground", "at" => "outdoor.Y" }
-    blown = %w[yes no unknown].map { |bonded| trace("heat", on: strips.set("c_bonded" => bonded), faults: [touching]).findings.any? { |finding| finding.code == "fuse_blown" } }
+    blown =
+      %w[yes no unknown].map do |bonded|
+        trace("heat", on: strips.set("c_bonded" => bonded), faults: [touching]).findings.any? do |finding|
+          finding.code == "fuse_blown"
+        end
+      end
     expect(blown).to eq([true, false, false])
   end
 
   it "sags R to C under load by a weak transformer, and hardly at all without" do
     weak = { "kind" => "transformer_weak", "at" => "TRAN" }
-    lost = %w[off defrost].map { |call| [[], [weak]].map { |faults| volts(trace(call, on: strips, faults: faults), "air_handler.R", "air_handler.C") }.reduce(:-) }
+    lost =
+      %w[off defrost].map do |call|
+        [[], [weak]].map { |faults| volts(trace(call, on: strips, faults: faults), "air_handler.R", "air_handler.C") }
+          .reduce(:-)
+      end
     expect(lost[0]).to be < 1.0
     expect(lost[1]).to be > 2.0
   end
@@ -89,16 +118,27 @@ RSpec.describe Gorvant::Fault do
     it "holds everything that could read the same: each parses, none twice, and shorts of any two that share a cable or a box" do
       all = described_class.everything(strips)
       expect(all.uniq.size).to eq(all.size)
-      all.each { |given| Gorvant::Fault.parse(given).then { |fault| fault.inject(Gorvant::Assembly.netlist(fault.refit(strips)), {}) } }
+      all.each do |given|
+        Gorvant::Fault.parse(given).then { |fault| fault.inject(Gorvant::Assembly.netlist(fault.refit(strips)), {}) }
+      end
       shorts = all.select { |given| given["kind"] == "short" }.map { |given| given["at"].sort }
       expect(shorts).to include(%w[outdoor.O outdoor.R].sort, %w[wall.G wall.W2].sort)
-      expect(all.map { |given| given["kind"] }.uniq).to include("landed", "lifted", "swapped", "set_up", "to_ground", "transformer_weak")
+      expect(all.map { |given| given["kind"] }.uniq).to include(
+        "landed",
+        "lifted",
+        "swapped",
+        "set_up",
+        "to_ground",
+        "transformer_weak"
+      )
     end
 
     it "knows the faults of sensors only where sensors are" do
       kinds = ->(rig) { described_class.of(rig).map { |given| given["kind"] }.grep(/sensor/).uniq }
       expect(kinds.call(strips)).to eq([])
-      expect(kinds.call(sensors)).to match_array(%w[sensor_open sensor_shorted sensor_drifted sensor_in_sun sensors_swapped])
+      expect(kinds.call(sensors)).to match_array(
+        %w[sensor_open sensor_shorted sensor_drifted sensor_in_sun sensors_swapped]
+      )
     end
   end
 end

@@ -4,7 +4,8 @@ require_relative "../../support/core"
 
 # Nothing looked at is not "works": an all-clear names what it leans on, and holds so far until all of that is read.
 RSpec.describe Gorvant::Standing do
-  def rig_with(**facts) = Gorvant::Composer.compose(name: "Standing", facts: Bench::APART.merge(facts).transform_keys(&:to_s))
+  def rig_with(**facts) =
+    Gorvant::Composer.compose(name: "Standing", facts: Bench::APART.merge(facts).transform_keys(&:to_s))
 
   describe "of wiring" do
     let(:rig) { rig_with }
@@ -12,15 +13,26 @@ RSpec.describe Gorvant::Standing do
       rig.cables.flat_map do |cable|
         cable.conductors.flat_map do |conductor|
           [[cable.from, conductor.from], [cable.to, conductor.to]].map do |place, terminal|
-            { "cable" => cable.id, "conductor" => conductor.id, "place" => place, "lands_on" => terminal, "color" => conductor.color }
+            {
+              "cable" => cable.id,
+              "conductor" => conductor.id,
+              "place" => place,
+              "lands_on" => terminal,
+              "color" => conductor.color
+            }
           end
         end
       end
     end
-    let(:settings) { Gorvant::Target.rig(rig).then { |right| Gorvant::Target.fitting(rig).keys.to_h { |key| [key, right[key]] } } }
-    let(:jumpers) { Gorvant::AsFound.parse({}, rig).then { |found| Gorvant::WiringCheck.new(rig, found).standing.taken } }
+    let(:settings) do
+      Gorvant::Target.rig(rig).then { |right| Gorvant::Target.fitting(rig).keys.to_h { |key| [key, right[key]] } }
+    end
+    let(:jumpers) do
+      Gorvant::AsFound.parse({}, rig).then { |found| Gorvant::WiringCheck.new(rig, found).standing.taken }
+    end
 
-    def standing(**found) = Gorvant::WiringCheck.new(rig, Gorvant::AsFound.parse(found.transform_keys(&:to_s), rig)).standing
+    def standing(**found) =
+      Gorvant::WiringCheck.new(rig, Gorvant::AsFound.parse(found.transform_keys(&:to_s), rig)).standing
 
     it "is untouched with nothing looked at, so far with some, and says how many ends it takes as drawn" do
       expect(standing.mark).to eq("untouched")
@@ -39,7 +51,11 @@ RSpec.describe Gorvant::Standing do
     end
 
     it "disagrees with one end wrong, however little else was looked at" do
-      expect(standing(landings: [{ "cable" => "cable_a", "conductor" => "yellow", "place" => "wall", "lands_on" => "G" }]).mark).to eq("disagrees")
+      expect(
+        standing(
+          landings: [{ "cable" => "cable_a", "conductor" => "yellow", "place" => "wall", "lands_on" => "G" }]
+        ).mark
+      ).to eq("disagrees")
     end
   end
 
@@ -47,9 +63,18 @@ RSpec.describe Gorvant::Standing do
     rig = rig_with
     right = Gorvant::Target.rig(rig)
     keys = Gorvant::SettingsCheck.new(rig, Gorvant::AsFound.parse({}, rig), set_point_degrees_f: 70.0).items.map(&:key)
-    marks = [{}, { "system_setup" => "heat_pump" }, keys.to_h { |key| [key, right[key]] }, { "system_setup" => "conventional" }].map do |settings|
-      Gorvant::SettingsCheck.new(rig, Gorvant::AsFound.parse({ "settings" => settings }, rig), set_point_degrees_f: 70.0).standing.mark
-    end
+    marks =
+      [
+        {},
+        { "system_setup" => "heat_pump" },
+        keys.to_h { |key| [key, right[key]] },
+        { "system_setup" => "conventional" }
+      ].map do |settings|
+        Gorvant::SettingsCheck
+          .new(rig, Gorvant::AsFound.parse({ "settings" => settings }, rig), set_point_degrees_f: 70.0)
+          .standing
+          .mark
+      end
     expect(marks).to eq(%w[untouched so_far agrees disagrees])
   end
 
@@ -59,7 +84,15 @@ RSpec.describe Gorvant::Standing do
 
     it "stands so far until the last point is seen to, and never agrees untold" do
       found = ->(told, seen) { described_class.standing(rig, told: told, seen: seen).mark }
-      expect([found.call(false, []), found.call(true, []), found.call(true, all.drop(1)), found.call(false, all), found.call(true, all)]).to eq(%w[untouched so_far so_far so_far agrees])
+      expect(
+        [
+          found.call(false, []),
+          found.call(true, []),
+          found.call(true, all.drop(1)),
+          found.call(false, all),
+          found.call(true, all)
+        ]
+      ).to eq(%w[untouched so_far so_far so_far agrees])
     end
 
     it "asks about gas only where gas is fitted" do

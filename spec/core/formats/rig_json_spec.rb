@@ -17,7 +17,9 @@ RSpec.describe Gorvant::Formats::RigJson do
   it "names a rig by its content, whatever the order of its keys" do
     shuffled = rig_file.to_a.reverse.to_h
     expect(described_class.digest(described_class.read(shuffled))).to eq(described_class.digest(rig))
-    expect(described_class.digest(described_class.read(rig_file.merge("name" => "Other")))).not_to eq(described_class.digest(rig))
+    expect(described_class.digest(described_class.read(rig_file.merge("name" => "Other")))).not_to eq(
+      described_class.digest(rig)
+    )
   end
 
   # What a person might do to a rig file with an editor, and where the answer has to point.
@@ -29,15 +31,27 @@ RSpec.describe Gorvant::Formats::RigJson do
     "an unknown archetype" => [->(rig) { rig["archetype"] = "split_heat_pmp" }, "/archetype"],
     "an unknown fact" => [->(rig) { rig["facts"]["changover"] = rig["facts"]["changeover"] }, "/facts/changover"],
     "a fact without provenance" => [->(rig) { rig["facts"]["changeover"].delete("provenance") }, "/facts/changeover"],
-    "a hearsay provenance" => [->(rig) { rig["facts"]["changeover"]["provenance"]["source"] = "guess" }, "/facts/changeover/provenance/source"],
+    "a hearsay provenance" => [
+      ->(rig) { rig["facts"]["changeover"]["provenance"]["source"] = "guess" },
+      "/facts/changeover/provenance/source"
+    ],
     "a choice that is none" => [->(rig) { rig["facts"]["changeover"]["value"] = "A" }, "/facts/changeover/value"],
-    "a transformer of 4000 VA" => [->(rig) { rig["facts"]["transformer_va"]["value"] = 4000 }, "/facts/transformer_va/value"],
+    "a transformer of 4000 VA" => [
+      ->(rig) { rig["facts"]["transformer_va"]["value"] = 4000 },
+      "/facts/transformer_va/value"
+    ],
     "the same safety twice" => [->(rig) { rig["facts"]["safeties"]["value"] = %w[LPS LPS] }, "/facts/safeties/value"],
     "a cable of no length" => [->(rig) { rig["cables"][0]["length_feet"] = 0 }, "/cables/0/length_feet"],
     "a cable to its own place" => [->(rig) { rig["cables"][0]["to"] = "wall" }, "/cables/0/to"],
-    "a conductor that lands on no terminal" => [->(rig) { rig["cables"][1]["conductors"][2]["to"] = "Y9" }, "/cables/1/conductors/2/to"],
+    "a conductor that lands on no terminal" => [
+      ->(rig) { rig["cables"][1]["conductors"][2]["to"] = "Y9" },
+      "/cables/1/conductors/2/to"
+    ],
     "a dangling conductor" => [->(rig) { rig["cables"][1]["conductors"][2].delete("to") }, "/cables/1/conductors/2/to"],
-    "two conductors of one name" => [->(rig) { rig["cables"][0]["conductors"][1]["id"] = "red" }, "/cables/0/conductors/1/id"],
+    "two conductors of one name" => [
+      ->(rig) { rig["cables"][0]["conductors"][1]["id"] = "red" },
+      "/cables/0/conductors/1/id"
+    ],
     "two cables of one name" => [->(rig) { rig["cables"][1]["id"] = "cable_a" }, "/cables/1/id"],
     "a jumper from a terminal to itself" => [->(rig) { rig["jumpers"][0]["to"] = "W2" }, "/jumpers/0/to"],
     "a name of 10 000 characters" => [->(rig) { rig["name"] = "x" * 10_000 }, "/name"]
@@ -51,7 +65,10 @@ RSpec.describe Gorvant::Formats::RigJson do
 
   it "says that text is no JSON, and suggests the nearest name" do
     expect { described_class.parse("{") }.to raise_error(Gorvant::BadRigFile, /not JSON/)
-    expect { described_class.read(rig_file.merge("archetype" => "split_heat_pmp")) }.to raise_error(Gorvant::BadRigFile, /did you mean 'split_heat_pump'/)
+    expect { described_class.read(rig_file.merge("archetype" => "split_heat_pmp")) }.to raise_error(
+      Gorvant::BadRigFile,
+      /did you mean 'split_heat_pump'/
+    )
   end
 
   it "takes defaults for what is not recorded, and counts them as assumed" do

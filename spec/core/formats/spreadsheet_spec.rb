@@ -21,7 +21,10 @@ RSpec.describe Gorvant::Formats::Spreadsheet do
 
     it "refuses an end that stands twice, and names the line on which it stood first" do
       twice = read("wall,cable_a,orange,,O\nwall,cable_a,red,,R\nWall,cable a,Orange,,B\n")
-      expect(twice).to have_attributes(as_found: nil, refused: [{ line: 4, problem: "this end stands on line 2 already" }])
+      expect(twice).to have_attributes(
+        as_found: nil,
+        refused: [{ line: 4, problem: "this end stands on line 2 already" }]
+      )
     end
 
     it "refuses a jumper that stands twice, either way round" do
@@ -32,12 +35,16 @@ RSpec.describe Gorvant::Formats::Spreadsheet do
     it "refuses a jumper with one end, here and in a record" do
       expect(read("wall,jumper,,,R\n").refused).to match([{ line: 2, problem: include("unknown terminal nil") }])
       [{ "to" => "Y" }, { "from" => "R" }, { "from" => "R", "to" => "" }].each do |ends|
-        expect { Gorvant::AsFound.parse({ "jumpers" => [{ "place" => "wall", "found" => true, **ends }] }, fitted) }.to raise_error(Gorvant::BadAsFound, /unknown terminal/)
+        expect {
+          Gorvant::AsFound.parse({ "jumpers" => [{ "place" => "wall", "found" => true, **ends }] }, fitted)
+        }.to raise_error(Gorvant::BadAsFound, /unknown terminal/)
       end
     end
 
     it "takes the same conductor once at each of its ends" do
-      expect(read("wall,cable_a,orange,,B\nair handler,cable a,orange,,O\n").as_found.landings.map(&:place)).to eq(%w[wall air_handler])
+      expect(read("wall,cable_a,orange,,B\nair handler,cable a,orange,,O\n").as_found.landings.map(&:place)).to eq(
+        %w[wall air_handler]
+      )
     end
 
     it "keeps the settings of the record that it goes into" do
@@ -46,12 +53,37 @@ RSpec.describe Gorvant::Formats::Spreadsheet do
     end
 
     it "writes a bare end and a capped one as what they are, and reads them back" do
-      found = Gorvant::AsFound.parse({ "landings" => [{ "cable" => "cable_b", "conductor" => "white", "place" => "outdoor", "lands_on" => nil, "lies" => "bare" },
-                                                      { "cable" => "cable_b", "conductor" => "yellow", "place" => "outdoor", "lands_on" => nil, "lies" => "capped" }] }, fitted)
-      rows = CSV.parse(described_class.dump(fitted, found), headers: true).to_h { |row| [row.values_at("place", "cable", "conductor").join("."), row["lands_on"]] }
+      found =
+        Gorvant::AsFound.parse(
+          {
+            "landings" => [
+              {
+                "cable" => "cable_b",
+                "conductor" => "white",
+                "place" => "outdoor",
+                "lands_on" => nil,
+                "lies" => "bare"
+              },
+              {
+                "cable" => "cable_b",
+                "conductor" => "yellow",
+                "place" => "outdoor",
+                "lands_on" => nil,
+                "lies" => "capped"
+              }
+            ]
+          },
+          fitted
+        )
+      rows =
+        CSV
+          .parse(described_class.dump(fitted, found), headers: true)
+          .to_h { |row| [row.values_at("place", "cable", "conductor").join("."), row["lands_on"]] }
       expect(rows.values_at("outdoor.cable_b.white", "outdoor.cable_b.yellow")).to eq(%w[bare capped])
       back = described_class.read(described_class.dump(fitted, found), fitted).as_found
-      expect(back.landings.reject { |one| one.lies == "landed" }.map { |one| [one.conductor, one.lies] }).to contain_exactly(%w[white bare], %w[yellow capped])
+      expect(
+        back.landings.reject { |one| one.lies == "landed" }.map { |one| [one.conductor, one.lies] }
+      ).to contain_exactly(%w[white bare], %w[yellow capped])
     end
   end
 
@@ -61,7 +93,9 @@ RSpec.describe Gorvant::Formats::Spreadsheet do
     it "tells of a fact that only its source changed, and of none that did not" do
       measured = before.set({ "transformer_va" => before[:transformer_va] }, "measured")
       told = described_class.of(before, measured)
-      expect(told.map { |one| [one.field, one.before, one.after] }).to eq([["/facts/transformer_va", "40 VA (assumed)", "40 VA (measured)"]])
+      expect(told.map { |one| [one.field, one.before, one.after] }).to eq(
+        [["/facts/transformer_va", "40 VA (assumed)", "40 VA (measured)"]]
+      )
       expect(described_class.of(before, before)).to eq([])
     end
 
@@ -74,7 +108,9 @@ RSpec.describe Gorvant::Formats::Spreadsheet do
       there, back = described_class.of(before, after), described_class.of(after, before)
       expect(there.map(&:before)).to include("Compared", "O – O")
       expect(there.map(&:after)).to include("Other", "B – O")
-      expect(back.map { |one| [one.field, one.after, one.before] }).to match_array(there.map { |one| [one.field, one.before, one.after] })
+      expect(back.map { |one| [one.field, one.after, one.before] }).to match_array(
+        there.map { |one| [one.field, one.before, one.after] }
+      )
     end
   end
 
@@ -85,7 +121,9 @@ RSpec.describe Gorvant::Formats::Spreadsheet do
       read = described_class.read(old)
       expect([read[:safeties], read[:changeover_terminal]]).to eq([%w[LPS DTS HPS], "separate"])
       expect(described_class.dump(read)["schema"]).to eq("gorvant-rig/1")
-      expect(described_class.digest(described_class.read(described_class.dump(read)))).to eq(described_class.digest(read))
+      expect(described_class.digest(described_class.read(described_class.dump(read)))).to eq(
+        described_class.digest(read)
+      )
     end
 
     it "writes the newer version only for what the older cannot hold, and reads it back" do
@@ -96,14 +134,39 @@ RSpec.describe Gorvant::Formats::Spreadsheet do
         expect(described_class.dump(changed)).to include("schema" => "gorvant-rig/2", field.to_s => value)
         expect(described_class.read(described_class.dump(changed)).public_send(field)).to eq(value)
       end
-      table = Gorvant::Composer.compose(name: "Table", facts: { "board_family" => "larch", "defrost_clock" => "demand", "demand_below_air_degrees_f" => [[0, 5], [40, 12]] })
+      table =
+        Gorvant::Composer.compose(
+          name: "Table",
+          facts: {
+            "board_family" => "larch",
+            "defrost_clock" => "demand",
+            "demand_below_air_degrees_f" => [[0, 5], [40, 12]]
+          }
+        )
       expect(described_class.read(described_class.dump(table))[:demand_below_air_degrees_f]).to eq([[0, 5], [40, 12]])
     end
 
-    { "a table that goes back" => [[40, 5], [0, 12]], "a table of words" => [["cold", 5]], "an empty table" => [], "a figure out of all reason" => [[0, 900], [40, 5]] }.each do |what, table|
+    {
+      "a table that goes back" => [[40, 5], [0, 12]],
+      "a table of words" => [["cold", 5]],
+      "an empty table" => [],
+      "a figure out of all reason" => [[0, 900], [40, 5]]
+    }.each do |what, table|
       it "refuses #{what} by its field" do
-        expect { Gorvant::Composer.compose(name: "T", facts: { "board_family" => "larch", "defrost_clock" => "demand", "demand_below_air_degrees_f" => table }) }
-          .to raise_error(Gorvant::Error) { |error| expect([error.message, *(error.problems if error.respond_to?(:problems))].join).to include("demand_below_air_degrees_f") }
+        expect {
+          Gorvant::Composer.compose(
+            name: "T",
+            facts: {
+              "board_family" => "larch",
+              "defrost_clock" => "demand",
+              "demand_below_air_degrees_f" => table
+            }
+          )
+        }.to raise_error(Gorvant::Error) { |error|
+          expect([error.message, *(error.problems if error.respond_to?(:problems))].join).to include(
+            "demand_below_air_degrees_f"
+          )
+        }
       end
     end
   end

@@ -2,7 +2,8 @@
 
 require_relative "../../support/core"
 
-# Every question about a unit: what it takes, what it refuses and how it says so, and what stands for it until it is read.
+# Every question about a unit: what it takes, what it refuses and how it says so, and what stands for it until it is
+# read.
 RSpec.describe Gorvant::Rig do
   facts = Gorvant::Catalogue.facts
   let(:plain) { Gorvant::Composer.compose(name: "Facts", facts: {}) }
@@ -13,25 +14,38 @@ RSpec.describe Gorvant::Rig do
     it "#{key} takes what it offers and refuses all else at its own field" do
       good, bad =
         case about["kind"]
-        when "choice" then [about["of"].keys, ["none of these", nil, 3.7, [], {}]]
-        when "flag" then [[true, false], ["yes", 1, nil, []]]
-        when "number" then [about.values_at("low", "high"), [about["low"] - 0.01, about["high"] + 0.01, "12", nil, true, Float::NAN, Float::INFINITY]]
-        when "list" then [[[], about["of"].keys, about["of"].keys.first(1)], [about["of"].keys.first(1) * 2, ["XYZ"], "LPS", nil]]
-        when "table" then [[about["default"]], [[], [[0, 5]], [[10, 5], [0, 5]], [[0, "x"], [1, 5]], nil, "table"]]
+        when "choice"
+          [about["of"].keys, ["none of these", nil, 3.7, [], {}]]
+        when "flag"
+          [[true, false], ["yes", 1, nil, []]]
+        when "number"
+          [
+            about.values_at("low", "high"),
+            [about["low"] - 0.01, about["high"] + 0.01, "12", nil, true, Float::NAN, Float::INFINITY]
+          ]
+        when "list"
+          [[[], about["of"].keys, about["of"].keys.first(1)], [about["of"].keys.first(1) * 2, ["XYZ"], "LPS", nil]]
+        when "table"
+          [[about["default"]], [[], [[0, 5]], [[10, 5], [0, 5]], [[0, "x"], [1, 5]], nil, "table"]]
         end
       expect(good.to_h { |value| [value, problems(key, value)] }.reject { |_value, wrong| wrong.empty? }).to eq({})
       bad.each do |value|
         wrong = problems(key, value)
         expect(wrong).not_to be_empty, "#{key} took #{value.inspect}"
         expect(wrong.map { |one| one["field"] }).to all(start_with("/facts/#{key}/value"))
-        expect(wrong.map { |one| one["problem"] }).to all(match(/has to|unknown|known are|times|comes after|one of|more than/)), wrong.inspect
+        expect(wrong.map { |one| one["problem"] }).to all(
+          match(/has to|unknown|known are|times|comes after|one of|more than/)
+        ),
+        wrong.inspect
       end
     end
 
     it "#{key} has a default that it takes itself, for whatever else may be fitted" do
       defaults = [about["default"], *about.fetch("default_by", {}).values.flat_map(&:values)]
       expect(defaults.map { |value| problems(key, value) }.flatten).to eq([])
-      about.fetch("default_by", {}).each { |other, values| expect(values.keys.map { |value| problems(other, value) }.flatten).to eq([]) }
+      about
+        .fetch("default_by", {})
+        .each { |other, values| expect(values.keys.map { |value| problems(other, value) }.flatten).to eq([]) }
     end
   end
 
@@ -43,10 +57,12 @@ RSpec.describe Gorvant::Rig do
 
   it "leans only on facts that are there, with values that those take" do
     facts.each do |key, about|
-      about.fetch("when", {}).each do |other, values|
-        expect(facts).to have_key(other), "#{key} hangs on #{other}"
-        expect(Array(values).map { |value| problems(other, value) }.flatten).to eq([])
-      end
+      about
+        .fetch("when", {})
+        .each do |other, values|
+          expect(facts).to have_key(other), "#{key} hangs on #{other}"
+          expect(Array(values).map { |value| problems(other, value) }.flatten).to eq([])
+        end
     end
   end
 
@@ -54,7 +70,9 @@ RSpec.describe Gorvant::Rig do
     reversed = Gorvant::Composer.compose(name: "B", facts: { "changeover" => "B", "changeover_terminal" => "single" })
     expect([plain[:changeover_setup], reversed[:changeover_setup]]).to eq(%w[O B])
     told = plain.set("transformer_va" => 60)
-    expect([plain[:transformer_va], told[:transformer_va], told.set("transformer_va" => 75)[:transformer_va]]).to eq([40, 60, 75])
+    expect([plain[:transformer_va], told[:transformer_va], told.set("transformer_va" => 75)[:transformer_va]]).to eq(
+      [40, 60, 75]
+    )
     expect(plain[:transformer_va]).to eq(40)
   end
 

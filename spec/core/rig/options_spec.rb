@@ -3,15 +3,20 @@
 require_relative "../../support/core"
 require_relative "../../support/draughtsman"
 
-# What a rig can be fitted with beyond the usual: each changes the circuit as it does in the field, is drawn, and can be told in loops.
+# What a rig can be fitted with beyond the usual: each changes the circuit as it does in the field, is drawn, and can be
+# told in loops.
 RSpec.describe "Options of a rig" do
-  def rig_with(**facts) = Gorvant::Composer.compose(name: "Options", facts: Bench::APART.merge(facts).transform_keys(&:to_s))
-  def on(rig, call, **condition) = trace(call, on: rig, **condition).loads.select(&:on).map(&:code) & %w[COMP OFM RVS BLOWER HTR GAS BOARD THERMOSTAT]
+  def rig_with(**facts) =
+    Gorvant::Composer.compose(name: "Options", facts: Bench::APART.merge(facts).transform_keys(&:to_s))
+  def on(rig, call, **condition) =
+    trace(call, on: rig, **condition).loads.select(&:on).map(&:code) & %w[COMP OFM RVS BLOWER HTR GAS BOARD THERMOSTAT]
 
   # option => [switch, what still runs in heating with it open, why the compressor stands]
   {
-    { float_switch: "r" } => ["FLS", []], { float_switch: "y" } => ["FLS", %w[BLOWER BOARD THERMOSTAT]],
-    { freeze_stat: true } => ["FRS", %w[BLOWER BOARD THERMOSTAT]], { door_switch: true } => ["DIS", []]
+    { float_switch: "r" } => ["FLS", []],
+    { float_switch: "y" } => ["FLS", %w[BLOWER BOARD THERMOSTAT]],
+    { freeze_stat: true } => ["FRS", %w[BLOWER BOARD THERMOSTAT]],
+    { door_switch: true } => ["DIS", []]
   }.each do |option, (code, left)|
     it "stops with #{option} what it stops, and names #{code}" do
       rig = rig_with(**option)
@@ -22,19 +27,30 @@ RSpec.describe "Options of a rig" do
       expect(compressor).to have_attributes(on: false, as_designed: false)
       expect(compressor.missing).to eq(code) unless code == "DIS"
       expect(Gorvant::Assembly::Positions.movable(rig)).to include(code)
-      expect { trace("heat", on: rig_with, switches: { code => "open" }) }.to raise_error(Gorvant::BadCondition, /not fitted/)
+      expect { trace("heat", on: rig_with, switches: { code => "open" }) }.to raise_error(
+        Gorvant::BadCondition,
+        /not fitted/
+      )
     end
 
     it "draws #{option} beside others in every view without a fault of the pen" do
-      [{ outdoor_thermostat: true }, { compressor_stages: 2, stage_2: "contactor", strip_banks: 2 }, { outdoor_thermostat: true, w1_terminal: true, compressor_stages: 2, split_r: true },
-       { backup: "gas" }, { board_family: "larch", fan_cycling_switch: true }].each do |more|
+      [
+        { outdoor_thermostat: true },
+        { compressor_stages: 2, stage_2: "contactor", strip_banks: 2 },
+        { outdoor_thermostat: true, w1_terminal: true, compressor_stages: 2, split_r: true },
+        { backup: "gas" },
+        { board_family: "larch", fan_cycling_switch: true }
+      ].each do |more|
         rig = rig_with(**option, **more)
-        Gorvant::Outputs.calls(rig).each do |call|
-          %w[loops ladder connections].each do |view|
-            complaints = Draughtsman.new(Gorvant::Views.scene(view, trace(call, on: rig), { opened: ["all"] })).complaints
-            expect([more, call, view, complaints]).to eq([more, call, view, []])
+        Gorvant::Outputs
+          .calls(rig)
+          .each do |call|
+            %w[loops ladder connections].each do |view|
+              complaints =
+                Draughtsman.new(Gorvant::Views.scene(view, trace(call, on: rig), { opened: ["all"] })).complaints
+              expect([more, call, view, complaints]).to eq([more, call, view, []])
+            end
           end
-        end
       end
     end
 
@@ -69,24 +85,47 @@ RSpec.describe "Options of a rig" do
   end
 
   describe "a one-pole contactor, open" do
-    def read(first, second, **facts) = trace("off", on: rig_with(contactor_poles: 1, **facts)).reading("outdoor.CC.#{first}", second.include?(".") ? second : "outdoor.CC.#{second}").first
+    def read(first, second, **facts) =
+      trace("off", on: rig_with(contactor_poles: 1, **facts)).reading(
+        "outdoor.CC.#{first}",
+        second.include?(".") ? second : "outdoor.CC.#{second}"
+      ).first
 
     ground = Gorvant::Assembly::GROUND
     # leg that it breaks => { pair => about so many volts }
-    { "L2" => { %w[T1 T2] => 0, %w[L2 T2] => 240, %w[L1 T1] => 0 }, "L1" => { %w[T1 T2] => 0, %w[L1 T1] => 240, %w[L2 T2] => 0 } }.each do |leg, table|
-      it "that breaks #{leg} reads #{table.map { |pair, volts| "#{pair.join('–')} #{volts}" }.join(', ')}, and both T at 120 to ground" do
-        table.each { |(first, second), wanted| expect(read(first, second, contactor_switched_leg: leg).volts_ac).to be_within(8).of(wanted) }
-        %w[T1 T2].each { |point| expect(read(point, ground, contactor_switched_leg: leg).volts_ac).to be_within(5).of(120) }
+    {
+      "L2" => {
+        %w[T1 T2] => 0,
+        %w[L2 T2] => 240,
+        %w[L1 T1] => 0
+      },
+      "L1" => {
+        %w[T1 T2] => 0,
+        %w[L1 T1] => 240,
+        %w[L2 T2] => 0
+      }
+    }.each do |leg, table|
+      it "that breaks #{leg} reads #{table.map { |pair, volts| "#{pair.join("–")} #{volts}" }.join(", ")}, and both T at 120 to ground" do
+        table.each do |(first, second), wanted|
+          expect(read(first, second, contactor_switched_leg: leg).volts_ac).to be_within(8).of(wanted)
+        end
+        %w[T1 T2].each do |point|
+          expect(read(point, ground, contactor_switched_leg: leg).volts_ac).to be_within(5).of(120)
+        end
       end
     end
 
     it "whose leg nobody read calls neither reading wrong, and one that fits neither it does" do
       unread = read("L1", "T1", contactor_switched_leg: "unknown")
-      expect([0.1, 240.0, 60.0].map { |volts| Gorvant::Agreement.judge(unread, volts).verdict }).to eq(%w[undetermined undetermined disagrees])
+      expect([0.1, 240.0, 60.0].map { |volts| Gorvant::Agreement.judge(unread, volts).verdict }).to eq(
+        %w[undetermined undetermined disagrees]
+      )
     end
 
     it "is taken for the dangerous one, with its caution, until the poles are read" do
-      caution = ->(**facts) { trace("off", on: rig_with(**facts)).findings.select { |finding| finding.cautions.any? }.map(&:code) }
+      caution = ->(**facts) do
+        trace("off", on: rig_with(**facts)).findings.select { |finding| finding.cautions.any? }.map(&:code)
+      end
       expect(caution.call).to eq(["contactor_unread"])
       expect(caution.call(contactor_poles: 1)).to eq(["one_pole"])
       expect(caution.call(contactor_poles: 2)).to eq([])
@@ -103,10 +142,16 @@ RSpec.describe "Options of a rig" do
         expect(on(rig, "heat")).to include("COMP", "OFM", "BLOWER")
         expect(on(rig, "cool")).to include("COMP", "OFM", "BLOWER")
         expect(on(rig, "heat").include?("RVS")).to be(rig.changeover == "B")
-        expect(on(rig, "defrost")).to include("COMP", rig[:backup] == "gas" ? "GAS" : "HTR").and(satisfy { |loads| !loads.include?("OFM") })
+        expect(on(rig, "defrost")).to include("COMP", rig[:backup] == "gas" ? "GAS" : "HTR").and(
+          satisfy { |loads| !loads.include?("OFM") }
+        )
         trials = Gorvant::WiringCheck.new(rig, Gorvant::AsFound.parse({}, rig))
         expect([trials.works?, trials.standing.mark]).to eq([true, "untouched"])
-        Gorvant::Views::ALL.each_key { |view| expect(Draughtsman.new(Gorvant::Views.scene(view, trace("heat", on: rig), { load: "CC" })).complaints).to eq([]) }
+        Gorvant::Views::ALL.each_key do |view|
+          expect(Draughtsman.new(Gorvant::Views.scene(view, trace("heat", on: rig), { load: "CC" })).complaints).to eq(
+            []
+          )
+        end
       end
     end
 

@@ -4,7 +4,8 @@ require_relative "../../support/core"
 
 # A drawing of a defrost shows a moment of a run, and every contact stands where the run has it.
 RSpec.describe Gorvant::Moments do
-  def rig_with(**facts) = Gorvant::Composer.compose(name: "Moments", facts: Bench::APART.merge(facts).transform_keys(&:to_s))
+  def rig_with(**facts) =
+    Gorvant::Composer.compose(name: "Moments", facts: Bench::APART.merge(facts).transform_keys(&:to_s))
 
   [ # facts => the moments that this board has
     [{}, %w[natural forced_jumper]],
@@ -14,13 +15,15 @@ RSpec.describe Gorvant::Moments do
     [{ defrost_clock: "free" }, %w[natural forced_jumper]],
     [{ board_family: "larch", defrost_clock: "demand", forced_entry: "held_pins" }, %w[natural forced_pins]]
   ].each do |facts, moments|
-    it "has #{moments.join(', ')} on #{facts}, each really in defrost" do
+    it "has #{moments.join(", ")} on #{facts}, each really in defrost" do
       rig = rig_with(**facts)
       found = described_class.of(rig)
       expect(found.keys).to eq(moments)
       found.each_value do |condition|
         trace = Gorvant::Trace.new(rig, condition)
-        expect([condition.call, trace.load_state("RVS").on, trace.load_state("OFM").on, trace.load_state("HTR").on]).to eq(["defrost", true, false, true])
+        expect(
+          [condition.call, trace.load_state("RVS").on, trace.load_state("OFM").on, trace.load_state("HTR").on]
+        ).to eq(["defrost", true, false, true])
       end
     end
   end

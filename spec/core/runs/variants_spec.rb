@@ -4,7 +4,8 @@ require_relative "../../support/random_rigs"
 
 # The trade's cases across rigs, faults and meters.
 RSpec.describe Gorvant::Trace do
-  def rig_with(**facts) = Gorvant::Composer.compose(name: "Variant", facts: Bench::APART.merge(facts).transform_keys(&:to_s))
+  def rig_with(**facts) =
+    Gorvant::Composer.compose(name: "Variant", facts: Bench::APART.merge(facts).transform_keys(&:to_s))
   def trace_of(rig, call, **condition) = trace(call, on: rig, **condition)
   def live?(trace, node, common = "air_handler.C") = trace.reading(node, common).first.klass == "about_24"
   def on?(trace, code) = trace.loads.any? { |load| load.code == code && load.on }
@@ -15,7 +16,9 @@ RSpec.describe Gorvant::Trace do
     content = Gorvant::Formats::RigJson.dump(rig)
     changes.each do |id, landing|
       cable, conductor = id.split(".")
-      content["cables"].find { |one| one["id"] == cable }["conductors"].find { |one| one["id"] == conductor }.merge!(landing)
+      content["cables"].find { |one| one["id"] == cable }["conductors"]
+        .find { |one| one["id"] == conductor }
+        .merge!(landing)
     end
     Gorvant::Formats::RigJson.read(content)
   end
@@ -49,7 +52,9 @@ RSpec.describe Gorvant::Trace do
     it "keeps the valve live in every call when R and O touch in the outdoor cable" do
       rig = rig_with(changeover: "O")
       touching = [{ "kind" => "short", "at" => %w[outdoor.cable_b.red outdoor.cable_b.orange] }]
-      Gorvant::Outputs.calls(rig).each { |call| expect(on?(trace_of(rig, call, faults: touching), "RVS")).to be(true), call }
+      Gorvant::Outputs
+        .calls(rig)
+        .each { |call| expect(on?(trace_of(rig, call, faults: touching), "RVS")).to be(true), call }
     end
 
     it "cannot tell a welded board contact from a thermostat stuck on O, until the field wire is lifted" do
@@ -57,24 +62,38 @@ RSpec.describe Gorvant::Trace do
       welded = { "kind" => "stuck_closed", "at" => "DFR.valve" }
       stuck = { "kind" => "stuck_closed", "at" => "THERMOSTAT.O" }
       lift = { "kind" => "lifted", "at" => "cable_b.orange@outdoor" }
-      at = ->(fault, node, meter, *more) { trace_of(rig, "heat", faults: [fault, *more]).reading(node, "outdoor.C", meter).first }
-      expect([welded, stuck].map { |fault| at.call(fault, "outdoor.O", "high_impedance").klass }).to eq(%w[about_24 about_24])
-      expect([welded, stuck].map { |fault| at.call(fault, "outdoor.O", "low_impedance", lift).klass }).to eq(%w[about_24 about_0])
-      expect([welded, stuck].map { |fault| at.call(fault, "outdoor.cable_b.orange", "low_impedance", lift).volts_ac > 20 }).to eq([false, true])
-      expect(at.call(welded, "outdoor.cable_b.orange", "high_impedance", lift)).to have_attributes(klass: "ghost", volts_ac: be > 2.0)
+      at = ->(fault, node, meter, *more) do
+        trace_of(rig, "heat", faults: [fault, *more]).reading(node, "outdoor.C", meter).first
+      end
+      expect([welded, stuck].map { |fault| at.call(fault, "outdoor.O", "high_impedance").klass }).to eq(
+        %w[about_24 about_24]
+      )
+      expect([welded, stuck].map { |fault| at.call(fault, "outdoor.O", "low_impedance", lift).klass }).to eq(
+        %w[about_24 about_0]
+      )
+      expect(
+        [welded, stuck].map { |fault| at.call(fault, "outdoor.cable_b.orange", "low_impedance", lift).volts_ac > 20 }
+      ).to eq([false, true])
+      expect(at.call(welded, "outdoor.cable_b.orange", "high_impedance", lift)).to have_attributes(
+        klass: "ghost",
+        volts_ac: be > 2.0
+      )
     end
 
     it "takes the valve's feed away in a B type's defrost: C to B 24, solenoid from 24 to 0, fan off, strips on" do
       rig = rig_with(changeover: "B")
       heat, defrost = %w[heat defrost].map { |call| trace_of(rig, call) }
-      expect([heat, defrost].map { |one| one.reading("outdoor.RVS.1", "outdoor.RVS.2").first.klass }).to eq(%w[about_24 about_0])
+      expect([heat, defrost].map { |one| one.reading("outdoor.RVS.1", "outdoor.RVS.2").first.klass }).to eq(
+        %w[about_24 about_0]
+      )
       expect(live?(defrost, "outdoor.B", "outdoor.C")).to be(true)
       expect([on?(defrost, "OFM"), on?(defrost, "HTR"), on?(defrost, "COMP")]).to eq([false, true, true])
     end
   end
 
   describe "the outdoor thermostat" do
-    # [facts, position of the outdoor thermostat, indoor W live in W2 call, E call, defrost; findings in the W2 call and defrost]
+    # [facts, position of the outdoor thermostat, indoor W live in W2 call, E call, defrost; findings in the W2 call and
+    # defrost]
     table = [
       [{ outdoor_thermostat: true }, "closed", [true, true, true], []],
       [{ outdoor_thermostat: true }, "open", [false, true, true], []],
@@ -82,14 +101,21 @@ RSpec.describe Gorvant::Trace do
       [{ emergency_path: "jumper" }, nil, [true, true, true], []],
       [{ emergency_path: "jumper", w2_out_run: false }, nil, [true, true, false], ["no_heat_in_defrost"]]
     ]
-    %w[one_trace apart].product(table).each do |path, (facts, odt, lives, codes)|
-      it "has W #{lives} for W2, E and defrost with #{facts}, #{odt || 'none fitted'}, #{path}" do
-        rig = rig_with(w2_path: path, **facts)
-        traces = %w[heat_aux emergency defrost].map { |call| trace_of(rig, call, **(odt ? { switches: { "ODT" => odt } } : {})) }
-        expect(traces.map { |one| live?(one, "air_handler.W") }).to eq(lives)
-        expect(traces.values_at(0, 2).flat_map { |one| findings(one) }.uniq & %w[lockout_defeated no_heat_in_defrost]).to eq(codes)
+    %w[one_trace apart]
+      .product(table)
+      .each do |path, (facts, odt, lives, codes)|
+        it "has W #{lives} for W2, E and defrost with #{facts}, #{odt || "none fitted"}, #{path}" do
+          rig = rig_with(w2_path: path, **facts)
+          traces =
+            %w[heat_aux emergency defrost].map do |call|
+              trace_of(rig, call, **(odt ? { switches: { "ODT" => odt } } : {}))
+            end
+          expect(traces.map { |one| live?(one, "air_handler.W") }).to eq(lives)
+          expect(
+            traces.values_at(0, 2).flat_map { |one| findings(one) }.uniq & %w[lockout_defeated no_heat_in_defrost]
+          ).to eq(codes)
+        end
       end
-    end
   end
 
   describe "line voltage" do
@@ -136,16 +162,25 @@ RSpec.describe Gorvant::Trace do
   it "reads ohms with the power off: a winding alone, the secondary in circuit, an open switch" do
     idle = trace_of(rig_with, "off")
     expect(idle.ohms("outdoor.CC.1", "outdoor.CC.2", isolated: true)).to have_attributes(ohms: 12.0, links: ["CC"])
-    expect(idle.ohms("air_handler.R", "air_handler.C")).to have_attributes(ohms: be_within(0.3).of(1.0), says: /looks like a short/)
+    expect(idle.ohms("air_handler.R", "air_handler.C")).to have_attributes(
+      ohms: be_within(0.3).of(1.0),
+      says: /looks like a short/
+    )
     expect(idle.ohms("outdoor.DFT.1", "outdoor.DFT.2").ohms).to be > 1000.0 # round by way of the board and the supply
-    expect(idle.ohms("wall.cable_a.brown", "wall.C").ohms).to eq(Float::INFINITY) if idle.netlist.node?("wall.cable_a.brown")
+    if idle.netlist.node?("wall.cable_a.brown")
+      expect(idle.ohms("wall.cable_a.brown", "wall.C").ohms).to eq(Float::INFINITY)
+    end
     burnt = trace_of(rig_with, "off", faults: [{ "kind" => "open", "at" => "CC" }])
     expect(burnt.ohms("outdoor.CC.1", "outdoor.CC.2", isolated: true).ohms).to eq(Float::INFINITY)
   end
 
   it "tells low voltage to ground where C is bonded, and does not pretend where nobody knows" do
-    expect(trace_of(rig_with(c_bonded: "yes"), "heat").reading("outdoor.Y", "panel.ground").first.klass).to eq("about_24")
-    expect(trace_of(rig_with(c_bonded: "no"), "heat").reading("outdoor.Y", "panel.ground").first.klass).to eq("undetermined")
+    expect(trace_of(rig_with(c_bonded: "yes"), "heat").reading("outdoor.Y", "panel.ground").first.klass).to eq(
+      "about_24"
+    )
+    expect(trace_of(rig_with(c_bonded: "no"), "heat").reading("outdoor.Y", "panel.ground").first.klass).to eq(
+      "undetermined"
+    )
   end
 
   it "blows nothing on a first short to an unbonded chassis, and the fuse on a bonded one" do
@@ -163,9 +198,16 @@ RSpec.describe Gorvant::Trace do
   end
 
   it "flags a coil that a weak transformer leaves near its pull-in" do
-    codes = [5.0, 10.0, 15.0, 20.0, 25.0].flat_map do |ohms|
-      findings(trace_of(rig_with, "heat", faults: [{ "kind" => "high_resistance", "at" => "cable_b.yellow@outdoor", "ohms" => ohms }]))
-    end
+    codes =
+      [5.0, 10.0, 15.0, 20.0, 25.0].flat_map do |ohms|
+        findings(
+          trace_of(
+            rig_with,
+            "heat",
+            faults: [{ "kind" => "high_resistance", "at" => "cable_b.yellow@outdoor", "ohms" => ohms }]
+          )
+        )
+      end
     expect(codes).to include("coil_near_pull_in")
   end
 
@@ -178,8 +220,14 @@ RSpec.describe Gorvant::Trace do
     # A rig file with some conductors left out.
     def without(*ids)
       content = Gorvant::Formats::RigJson.dump(rig_with)
-      content["cables"].each { |cable| cable["conductors"].reject! { |conductor| ids.include?("all") || ids.include?("#{cable['id']}.#{conductor['id']}") } }
-      Gorvant::Formats::RigJson.read(content.merge("cables" => content["cables"].reject { |cable| cable["conductors"].empty? }))
+      content["cables"].each do |cable|
+        cable["conductors"].reject! do |conductor|
+          ids.include?("all") || ids.include?("#{cable["id"]}.#{conductor["id"]}")
+        end
+      end
+      Gorvant::Formats::RigJson.read(
+        content.merge("cables" => content["cables"].reject { |cable| cable["conductors"].empty? })
+      )
     end
 
     it "is reported when R, C or everything is missing outdoors" do
@@ -202,7 +250,9 @@ RSpec.describe Gorvant::Trace do
 
   it "says of a stuck valve that no voltage shows it" do
     stuck = trace_of(rig_with, "cool", faults: [{ "kind" => "valve_stuck", "at" => "RVS" }])
-    expect(stuck.findings.map { |finding| [finding.code, finding.title] }).to eq([["mechanical", "Reversing valve stuck"]])
+    expect(stuck.findings.map { |finding| [finding.code, finding.title] }).to eq(
+      [["mechanical", "Reversing valve stuck"]]
+    )
     expect(on?(stuck, "RVS")).to be(true)
   end
 
@@ -212,7 +262,8 @@ RSpec.describe Gorvant::Trace do
       library = Gorvant::Faults::Library.of(rig)
       expect(library.map { |fault| JSON.generate(fault) }.uniq.size).to eq(library.size)
       random = Random.new(seed)
-      cases = library.map { |fault| [fault] }.sample(40, random: random) + Array.new(15) { library.sample(2, random: random) }
+      cases =
+        library.map { |fault| [fault] }.sample(40, random: random) + Array.new(15) { library.sample(2, random: random) }
       cases.each do |faults|
         solved = trace_of(rig, Gorvant::Outputs.calls(rig).sample(random: random), faults: faults)
         expect(solved.solution.volts.values).to all(satisfy { |volts| volts.abs < 400 }), faults.to_s
@@ -228,10 +279,17 @@ RSpec.describe Gorvant::Trace do
       solved = described_class.new(rig, condition)
       next if solved.solution.chatter?
 
-      solved.netlist.branches.select { |branch| branch.kind == :coil && !solved.solution.open.include?(branch.id) }.each do |coil|
-        volts = solved.solution.volts_across(coil)
-        expect(solved.solution.working?(coil.id) ? volts >= coil[:drop_out_volts_ac] : volts < coil[:pull_in_volts_ac]).to be(true), coil.id
-      end
+      solved
+        .netlist
+        .branches
+        .select { |branch| branch.kind == :coil && !solved.solution.open.include?(branch.id) }
+        .each do |coil|
+          volts = solved.solution.volts_across(coil)
+          expect(
+            solved.solution.working?(coil.id) ? volts >= coil[:drop_out_volts_ac] : volts < coil[:pull_in_volts_ac]
+          ).to be(true),
+          coil.id
+        end
     end
   end
 
@@ -239,7 +297,11 @@ RSpec.describe Gorvant::Trace do
     (1..8).each do |seed|
       solved = described_class.new(RandomRigs.rig(seed), Gorvant::Condition.parse("call" => "heat"))
       section = solved.netlist.sections.find(&:follower?)
-      volts = ->(open) { section.solve(solved.solution.closed, open: open, volts: solved.solution.volts).then { |at| at.fetch(Gorvant::Assembly::HOT).abs } }
+      volts = ->(open) do
+        section
+          .solve(solved.solution.closed, open: open, volts: solved.solution.volts)
+          .then { |at| at.fetch(Gorvant::Assembly::HOT).abs }
+      end
       before = volts.call([])
       section.branches.select(&:load?).each { |load| expect(volts.call([load.id])).to be >= before - 1e-9, load.id }
     end

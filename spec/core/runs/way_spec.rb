@@ -3,9 +3,20 @@
 RSpec.describe Gorvant::Way do
   it "names the shortest way for 24 V to a point, and where it is open" do
     way = described_class.new(trace("heat", switches: { "DTS" => "open" }), "outdoor.board.T1")
-    expect(way.stops.map(&:id)).to include("air_handler.TRAN.R", "FU", "THERMOSTAT.Y", "cable_b.yellow", "LPS", "DTS", "HPS", "outdoor.board.T1")
+    expect(way.stops.map(&:id)).to include(
+      "air_handler.TRAN.R",
+      "FU",
+      "THERMOSTAT.Y",
+      "cable_b.yellow",
+      "LPS",
+      "DTS",
+      "HPS",
+      "outdoor.board.T1"
+    )
     expect([way.says, way.open.map(&:id)]).to eq(["Open at DTS.", ["DTS"]])
-    expect(described_class.new(trace("heat"), "outdoor.board.T1").says).to eq("Whole: wire and closed contacts all the way.")
+    expect(described_class.new(trace("heat"), "outdoor.board.T1").says).to eq(
+      "Whole: wire and closed contacts all the way."
+    )
   end
 
   it "names all that lies between two points" do

@@ -3,7 +3,10 @@
 require_relative "../../support/fed_by_hand"
 
 RSpec.describe Gorvant::CompressorGuard do
-  def guard(**facts) = FedByHand.new(described_class.new(hold_seconds: 300, hold_on_power: false, lockout_trips: 3, sees_trips: true, **facts))
+  def guard(**facts) =
+    FedByHand.new(
+      described_class.new(hold_seconds: 300, hold_on_power: false, lockout_trips: 3, sees_trips: true, **facts)
+    )
 
   off = %w[BOARD]
   called = %w[BOARD Y_IN]
@@ -15,7 +18,9 @@ RSpec.describe Gorvant::CompressorGuard do
     one.at(10, works: runs)
     expect(one.out("hold")).to be(false)
     one.at(100, works: off)
-    expect([one.out("hold"), one.why("hold"), one.until_seconds("hold"), one.answer.wake_at]).to eq([true, "short_cycle_hold", 400.0, 400.0])
+    expect([one.out("hold"), one.why("hold"), one.until_seconds("hold"), one.answer.wake_at]).to eq(
+      [true, "short_cycle_hold", 400.0, 400.0]
+    )
     one.at(399.9, works: called)
     expect(one.out("hold")).to be(true)
     one.at(400, works: called)

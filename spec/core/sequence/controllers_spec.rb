@@ -4,14 +4,30 @@ require_relative "../../support/fed_by_hand"
 
 # The smaller deciders, each alone.
 RSpec.describe Gorvant::Controller do
-  def ramp(from, to, rate, at = 0.0) = Gorvant::Quantity.new(value: from.to_f, at_seconds: at.to_f, target: to.to_f, rate: rate.to_f)
+  def ramp(from, to, rate, at = 0.0) =
+    Gorvant::Quantity.new(value: from.to_f, at_seconds: at.to_f, target: to.to_f, rate: rate.to_f)
 
   describe Gorvant::DelayedContact do
-    let(:sequencer) { FedByHand.new(described_class.new("SEQ.line", coil: "SEQ", on_seconds: 25, off_seconds: 50, rules: { on: "sequencer_on_delay", off: "sequencer_off_delay" })) }
+    let(:sequencer) do
+      FedByHand.new(
+        described_class.new(
+          "SEQ.line",
+          coil: "SEQ",
+          on_seconds: 25,
+          off_seconds: 50,
+          rules: {
+            on: "sequencer_on_delay",
+            off: "sequencer_off_delay"
+          }
+        )
+      )
+    end
 
     it "follows its coil late both ways, and wakes when the delay is over" do
       sequencer.at(10, works: %w[SEQ])
-      expect([sequencer.out("SEQ.line"), sequencer.answer.wake_at, sequencer.until_seconds("SEQ.line")]).to eq([false, 35.0, 35.0])
+      expect([sequencer.out("SEQ.line"), sequencer.answer.wake_at, sequencer.until_seconds("SEQ.line")]).to eq(
+        [false, 35.0, 35.0]
+      )
       sequencer.at(34.9, works: %w[SEQ])
       expect(sequencer.out("SEQ.line")).to be(false)
       sequencer.at(35, works: %w[SEQ])
@@ -36,11 +52,27 @@ RSpec.describe Gorvant::Controller do
   end
 
   describe Gorvant::TemperatureSwitch do
-    def switch(**more) = FedByHand.new(described_class.new("DFT", quantity: "coil", closes_at: 30, opens_at: 60, rules: { closed: "coil_cold", open: "coil_warm" }, **more))
+    def switch(**more) =
+      FedByHand.new(
+        described_class.new(
+          "DFT",
+          quantity: "coil",
+          closes_at: 30,
+          opens_at: 60,
+          rules: {
+            closed: "coil_cold",
+            open: "coil_warm"
+          },
+          **more
+        )
+      )
 
     it "keeps between its points what it was, and begins open there" do
       one = switch
-      found = [45, 31, 30, 45, 59.9, 60, 45, 30].each_with_index.map { |degrees, i| one.at(i, coil: degrees) && one.out("DFT") }
+      found =
+        [45, 31, 30, 45, 59.9, 60, 45, 30].each_with_index.map do |degrees, i|
+          one.at(i, coil: degrees) && one.out("DFT")
+        end
       expect(found).to eq([false, false, true, true, true, false, false, true])
     end
 

@@ -6,17 +6,28 @@ require_relative "../../support/fed_by_hand"
 RSpec.describe Gorvant::ThermostatController do
   def wall(**facts)
     usual = { **Bench::APART, thermostat_minimum_off_seconds: 240, compressor_stages: 2, stage_2: "solenoid" }
-    FedByHand.new(described_class.new(Gorvant::Composer.compose(name: "Wall", facts: usual.merge(facts).transform_keys(&:to_s))))
+    FedByHand.new(
+      described_class.new(Gorvant::Composer.compose(name: "Wall", facts: usual.merge(facts).transform_keys(&:to_s)))
+    )
   end
 
   def by_hand(one, at, call, mode: nil) = one.at(at, inputs: { call: call, mode: mode }, room: 68, outdoor: 40)
-  def by_room(one, at, room, mode: "heat", set: 70, outdoor: 40) = one.at(at, inputs: { call: nil, mode: mode, set_point: set }, room: room, outdoor: outdoor)
+  def by_room(one, at, room, mode: "heat", set: 70, outdoor: 40) =
+    one.at(at, inputs: { call: nil, mode: mode, set_point: set }, room: room, outdoor: outdoor)
   def live(one) = one.out("outputs")
 
   # call => terminals of an O type with O and B apart, two stages, strips
-  { "off" => [], "fan" => %w[G], "cool" => %w[G O Y], "cool_2" => %w[G O Y Y2], "heat" => %w[B G Y], "heat_2" => %w[B G Y Y2], "heat_aux" => %w[B G W2 Y],
-"emergency" => %w[E G] }.each do |call, terminals|
-    it "joins #{terminals.join(', ').then { |list| list.empty? ? 'nothing' : list }} in #{call}, once the valve has been told" do
+  {
+    "off" => [],
+    "fan" => %w[G],
+    "cool" => %w[G O Y],
+    "cool_2" => %w[G O Y Y2],
+    "heat" => %w[B G Y],
+    "heat_2" => %w[B G Y Y2],
+    "heat_aux" => %w[B G W2 Y],
+    "emergency" => %w[E G]
+  }.each do |call, terminals|
+    it "joins #{terminals.join(", ").then { |list| list.empty? ? "nothing" : list }} in #{call}, once the valve has been told" do
       one = wall(thermostat_minimum_off_seconds: 0)
       by_hand(one, 0, "off")
       by_hand(one, 10, call)
@@ -30,7 +41,9 @@ RSpec.describe Gorvant::ThermostatController do
     by_hand(one, 0, "heat")
     by_hand(one, 100, "off")
     by_hand(one, 150, "heat")
-    expect([live(one), one.why("THERMOSTAT.Y"), one.until_seconds("THERMOSTAT.Y"), one.answer.wake_at]).to eq([%w[B G], "minimum_off", 340.0, 340.0])
+    expect([live(one), one.why("THERMOSTAT.Y"), one.until_seconds("THERMOSTAT.Y"), one.answer.wake_at]).to eq(
+      [%w[B G], "minimum_off", 340.0, 340.0]
+    )
     by_hand(one, 340, "heat")
     expect(live(one)).to include("Y")
   end
@@ -80,14 +93,15 @@ RSpec.describe Gorvant::ThermostatController do
   end
 
   it "keeps the changeover by call, by mode, or latched from one mode to the other" do
-    after_cooling = %w[by_call by_mode latched].to_h do |school|
-      one = wall(changeover_school: school)
-      one.at(0, inputs: { call: "cool", mode: "cool" }, room: 75, outdoor: 80)
-      one.at(10, inputs: { call: "off", mode: "cool" }, room: 75, outdoor: 80)
-      in_mode = live(one)
-      one.at(20, inputs: { call: "off", mode: "off" }, room: 75, outdoor: 80)
-      [school, [in_mode, live(one)]]
-    end
+    after_cooling =
+      %w[by_call by_mode latched].to_h do |school|
+        one = wall(changeover_school: school)
+        one.at(0, inputs: { call: "cool", mode: "cool" }, room: 75, outdoor: 80)
+        one.at(10, inputs: { call: "off", mode: "cool" }, room: 75, outdoor: 80)
+        in_mode = live(one)
+        one.at(20, inputs: { call: "off", mode: "off" }, room: 75, outdoor: 80)
+        [school, [in_mode, live(one)]]
+      end
     expect(after_cooling).to eq("by_call" => [[], []], "by_mode" => [%w[O], []], "latched" => [%w[O], %w[O]])
   end
 
@@ -101,7 +115,13 @@ RSpec.describe Gorvant::ThermostatController do
   end
 
   it "leaves the compressor out below its balance point and the aux above its own, each with its reason" do
-    facts = { outdoor_sensor: true, balance_points: true, compressor_balance_degrees_f: 30, auxiliary_balance_degrees_f: 45, stage_delay_minutes: 0 }
+    facts = {
+      outdoor_sensor: true,
+      balance_points: true,
+      compressor_balance_degrees_f: 30,
+      auxiliary_balance_degrees_f: 45,
+      stage_delay_minutes: 0
+    }
     cold = wall(**facts)
     by_room(cold, 0, 60, outdoor: 20)
     by_room(cold, 5, 60, outdoor: 20)

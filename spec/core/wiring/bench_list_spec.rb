@@ -2,16 +2,19 @@
 
 require_relative "../../support/core"
 
-# What to do at the thermostat and what is live then: run, not listed, so that jumpers and settings of this rig show in it.
+# What to do at the thermostat and what is live then: run, not listed, so that jumpers and settings of this rig show in
+# it.
 RSpec.describe Gorvant::BenchList do
-  def rig_with(**facts) = Gorvant::Composer.compose(name: "Bench", facts: Bench::APART.merge(facts).transform_keys(&:to_s))
+  def rig_with(**facts) =
+    Gorvant::Composer.compose(name: "Bench", facts: Bench::APART.merge(facts).transform_keys(&:to_s))
   def lines(outdoor = 40.0, **facts) = described_class.new(rig_with(**facts), outdoor_degrees_f: outdoor).lines
   def expects(outdoor = 40.0, **facts) = lines(outdoor, **facts).to_h { |line| [line.id, line.expect] }
 
   it "lights W2 and E together where the rig joins them, and each alone where it does not" do
     joined = expects
     expect([joined["emergency"], joined["heat-2"]]).to match([include("W2", "E"), include("W2", "E")])
-    expect(expects(emergency_path: "two_conductors")["emergency"]).to include("W2", "E") # joined at the air handler, so it feeds back
+    # Joined at the air handler, so it feeds back.
+    expect(expects(emergency_path: "two_conductors")["emergency"]).to include("W2", "E")
   end
 
   it "lights W2 by the feed back through an outdoor thermostat in the cold, and not on a mild day" do
@@ -39,9 +42,16 @@ RSpec.describe Gorvant::BenchList do
   end
 
   it "knows what balance points let through at this temperature" do
-    facts = { outdoor_sensor: true, balance_points: true, compressor_balance_degrees_f: 35, auxiliary_balance_degrees_f: 55 }
+    facts = {
+      outdoor_sensor: true,
+      balance_points: true,
+      compressor_balance_degrees_f: 35,
+      auxiliary_balance_degrees_f: 55
+    }
     expect(expects(20.0, **facts)["heat-1"]).to include("W2").and(satisfy { |lit| !lit.include?("Y") })
-    expect(expects(65.0, **facts).values.grep(Array).flatten.tally["W2"].to_i).to eq(expects(65.0, **facts)["emergency"].count("W2"))
+    expect(expects(65.0, **facts).values.grep(Array).flatten.tally["W2"].to_i).to eq(
+      expects(65.0, **facts)["emergency"].count("W2")
+    )
   end
 
   it "warns of cooling in frost and of heating in summer, and of nothing in between" do
@@ -56,9 +66,12 @@ RSpec.describe Gorvant::BenchList do
   end
 
   it "lights no compressor in emergency, on any sort of unit, and has no such line without backup" do
-    [{}, { backup: "gas" }, { changeover: "B", changeover_terminal: "single", changeover_setup: "B" }, { compressor_stages: 2, stage_2: "solenoid", y_path: "delay" }].each do |facts|
-      expect([facts, expects(**facts)["emergency"] & %w[Y Y1 Y2]]).to eq([facts, []])
-    end
+    [
+      {},
+      { backup: "gas" },
+      { changeover: "B", changeover_terminal: "single", changeover_setup: "B" },
+      { compressor_stages: 2, stage_2: "solenoid", y_path: "delay" }
+    ].each { |facts| expect([facts, expects(**facts)["emergency"] & %w[Y Y1 Y2]]).to eq([facts, []]) }
     expect(expects(backup: "none").keys).not_to include("emergency")
   end
 
@@ -70,14 +83,23 @@ RSpec.describe Gorvant::BenchList do
 
   describe Gorvant::Target do
     it "puts each electrical setting right for what is fitted, whatever it was left at" do
-      [{}, { backup: "gas" }, { backup: "none" }, { changeover: "B" }, { compressor_stages: 2, stage_2: "contactor" }].each do |facts|
+      [
+        {},
+        { backup: "gas" },
+        { backup: "none" },
+        { changeover: "B" },
+        { compressor_stages: 2, stage_2: "contactor" }
+      ].each do |facts|
         rig = rig_with(changeover_terminal: "single", **facts)
-        described_class.fitting(rig).each_key do |key|
-          Gorvant::Catalogue.facts.fetch(key)["of"].each_key do |value|
-            right = described_class.rig(rig.set(key => value))
-            expect(described_class.fitting(rig)[key]).to include(right[key]), "#{facts} #{key}=#{value}: #{right[key]}"
+        described_class
+          .fitting(rig)
+          .each_key do |key|
+            Gorvant::Catalogue.facts.fetch(key)["of"].each_key do |value|
+              right = described_class.rig(rig.set(key => value))
+              expect(described_class.fitting(rig)[key]).to include(right[key]),
+              "#{facts} #{key}=#{value}: #{right[key]}"
+            end
           end
-        end
       end
     end
 
@@ -89,11 +111,17 @@ RSpec.describe Gorvant::BenchList do
     end
 
     # [facts, codes]
-    [[{}, []], [{ outdoor_thermostat: true }, []], [{ outdoor_thermostat: true, emergency_path: "jumper" }, ["emergency_held_off"]],
-     [{ outdoor_thermostat: true, emergency_path: "both" }, ["jumper_forbidden_declared"]], [{ w2_out_run: false }, ["w2_out_not_run"]],
-     [{ w2_out_run: false, backup: "none" }, []], [{ outdoor_thermostat: true, emergency_path: "jumper", backup: "none" }, []],
-     [{ outdoor_thermostat: true, emergency_path: "jumper", w2_out_run: false }, %w[emergency_held_off w2_out_not_run]]].each do |facts, codes|
-      it "declares #{codes.empty? ? 'nothing' : codes.join(', ')} wrong in #{facts}, and its sound rig has none of it" do
+    [
+      [{}, []],
+      [{ outdoor_thermostat: true }, []],
+      [{ outdoor_thermostat: true, emergency_path: "jumper" }, ["emergency_held_off"]],
+      [{ outdoor_thermostat: true, emergency_path: "both" }, ["jumper_forbidden_declared"]],
+      [{ w2_out_run: false }, ["w2_out_not_run"]],
+      [{ w2_out_run: false, backup: "none" }, []],
+      [{ outdoor_thermostat: true, emergency_path: "jumper", backup: "none" }, []],
+      [{ outdoor_thermostat: true, emergency_path: "jumper", w2_out_run: false }, %w[emergency_held_off w2_out_not_run]]
+    ].each do |facts, codes|
+      it "declares #{codes.empty? ? "nothing" : codes.join(", ")} wrong in #{facts}, and its sound rig has none of it" do
         rig = rig_with(**facts)
         expect(described_class.declared(rig).map(&:code)).to eq(codes)
         expect(described_class.declared(described_class.sound(rig))).to eq([])
@@ -101,9 +129,20 @@ RSpec.describe Gorvant::BenchList do
     end
 
     it "refuses points that cross, and points without their sensor, and takes those that meet" do
-      points = ->(compressor, auxiliary, sensor) { rig_with(outdoor_sensor: sensor, balance_points: true, compressor_balance_degrees_f: compressor, auxiliary_balance_degrees_f: auxiliary) }
-      expect { described_class.refuse!(points.call(50, 49, true)) }.to raise_error(Gorvant::RefusedSetUp) { |error| expect(error.message).to start_with("/facts/compressor_balance_degrees_f/value") }
-      expect { described_class.refuse!(points.call(30, 50, false)) }.to raise_error(Gorvant::RefusedSetUp) { |error| expect(error.message).to start_with("/facts/outdoor_sensor/value") }
+      points = ->(compressor, auxiliary, sensor) do
+        rig_with(
+          outdoor_sensor: sensor,
+          balance_points: true,
+          compressor_balance_degrees_f: compressor,
+          auxiliary_balance_degrees_f: auxiliary
+        )
+      end
+      expect { described_class.refuse!(points.call(50, 49, true)) }.to raise_error(Gorvant::RefusedSetUp) { |error|
+        expect(error.message).to start_with("/facts/compressor_balance_degrees_f/value")
+      }
+      expect { described_class.refuse!(points.call(30, 50, false)) }.to raise_error(Gorvant::RefusedSetUp) { |error|
+        expect(error.message).to start_with("/facts/outdoor_sensor/value")
+      }
       expect(described_class.refuse!(points.call(50, 50, true))).to be_nil
     end
   end

@@ -2,15 +2,30 @@
 
 require_relative "../../support/core"
 
-# Each way in which a wiring can differ, with its words, its faults and the move that puts it right; and the order of the moves.
+# Each way in which a wiring can differ, with its words, its faults and the move that puts it right; and the order of
+# the moves.
 RSpec.describe Gorvant::WiringCheck do
-  let(:usual) { Gorvant::Composer.compose(name: "Differs", facts: { **Bench::APART.transform_keys(&:to_s), "changeover_terminal" => "single" }) }
-
-  def landing(conductor, place, terminal, cable: "cable_a", **more)
-    { "cable" => cable, "conductor" => conductor, "place" => place, "lands_on" => terminal }.merge(more.transform_keys(&:to_s))
+  let(:usual) do
+    Gorvant::Composer.compose(
+      name: "Differs",
+      facts: {
+        **Bench::APART.transform_keys(&:to_s),
+        "changeover_terminal" => "single"
+      }
+    )
   end
 
-  def check(*landings, settings: {}, jumpers: []) = described_class.new(usual, Gorvant::AsFound.parse({ "landings" => landings, "settings" => settings, "jumpers" => jumpers }, usual))
+  def landing(conductor, place, terminal, cable: "cable_a", **more)
+    { "cable" => cable, "conductor" => conductor, "place" => place, "lands_on" => terminal }.merge(
+      more.transform_keys(&:to_s)
+    )
+  end
+
+  def check(*landings, settings: {}, jumpers: []) =
+    described_class.new(
+      usual,
+      Gorvant::AsFound.parse({ "landings" => landings, "settings" => settings, "jumpers" => jumpers }, usual)
+    )
   def told(one) = one.told.map { |told| [told.finding.code, told.finding.severity, told.moves] }
 
   it "tells a wire that is off its terminal, what that costs, and to land it" do
@@ -55,8 +70,17 @@ RSpec.describe Gorvant::WiringCheck do
   end
 
   it "tells the same of a landing in whatever order its parts were noted" do
-    parts = [landing("orange", "wall", "G"), landing("white", "outdoor", nil, cable: "cable_b"), landing("green", "air_handler", nil)]
-    all = parts.permutation.map { |order| check(*order).then { |one| [told(one).sort, one.correction.moves.sort, one.effects.to_h { |effect| [effect.trial, effect.says] }] } }
+    parts = [
+      landing("orange", "wall", "G"),
+      landing("white", "outdoor", nil, cable: "cable_b"),
+      landing("green", "air_handler", nil)
+    ]
+    all =
+      parts.permutation.map do |order|
+        check(*order).then do |one|
+          [told(one).sort, one.correction.moves.sort, one.effects.to_h { |effect| [effect.trial, effect.says] }]
+        end
+      end
     expect(all.uniq.size).to eq(1)
   end
 

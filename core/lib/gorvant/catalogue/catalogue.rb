@@ -58,14 +58,16 @@ module Gorvant
       def print_style = @print_style ||= text(File.join(DATA, "print_style.css")).freeze
 
       # The JSON Schema document of one version of an open format, e.g. "gorvant-rig-1".
-      def schema(name) = (@schemas ||= {})[name] ||= freeze_deep(JSON.parse(text(File.join(DATA, "schemas", "#{name}.json"))))
+      def schema(name) =
+        (@schemas ||= {})[name] ||= freeze_deep(JSON.parse(text(File.join(DATA, "schemas", "#{name}.json"))))
 
       # A template of wording.yml filled with fields.
       def words(key, **fields) = format(wording.fetch(key), fields)
 
       # SHA-256 over every file of the catalogue: part of the key under which computed results are kept.
       def digest
-        @digest ||= Digest::SHA256.hexdigest(Dir[File.join(DATA, "**", "*.{yml,json,css}")].map { |path| text(path) }.join("\0"))
+        @digest ||=
+          Digest::SHA256.hexdigest(Dir[File.join(DATA, "**", "*.{yml,json,css}")].map { |path| text(path) }.join("\0"))
       end
 
       private
@@ -79,8 +81,10 @@ module Gorvant
 
       def freeze_deep(value)
         case value
-        when Hash then value.each_value { |inner| freeze_deep(inner) }
-        when Array then value.each { |inner| freeze_deep(inner) }
+        when Hash
+          value.each_value { |inner| freeze_deep(inner) }
+        when Array
+          value.each { |inner| freeze_deep(inner) }
         end
         value.freeze
       end

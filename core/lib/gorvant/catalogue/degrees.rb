@@ -1,8 +1,9 @@
 # frozen_string_literal: true
 
 module Gorvant
-  # Temperatures in the unit that a person asked for. The core stays in °F; what it says is turned here, and nowhere else. A difference of
-  # temperatures is written with a word joiner before its unit (DELTA), since it turns without the offset.
+  # Temperatures in the unit that a person asked for. The core stays in °F; what it says is turned here, and nowhere
+  # else. A difference of temperatures is written with a word joiner before its unit (DELTA), since it turns without the
+  # offset.
   module Degrees
     UNITS = %w[F C].freeze
     MARK = "\u2060"
@@ -20,21 +21,26 @@ module Gorvant
       def sentence(text, unit)
         return text.delete(MARK) if unit == "F" || !text.include?("°F") || text == UNIT
 
-        turned = text.gsub(SAID) do
-          numbers, delta = Regexp.last_match.captures
-          "#{numbers.gsub(NUMBER) { |number| one(number, !delta.empty?) }} °C"
-        end
+        turned =
+          text.gsub(SAID) do
+            numbers, delta = Regexp.last_match.captures
+            "#{numbers.gsub(NUMBER) { |number| one(number, !delta.empty?) }} °C"
+          end
         turned.gsub("°F", "°C")
       end
 
-      # The same for all words in an answer: Hashes, Arrays, Strings. Keys and numbers stay, and what lies under a key of `own`: a
-      # person's own words are nobody's to turn.
+      # The same for all words in an answer: Hashes, Arrays, Strings. Keys and numbers stay, and what lies under a key
+      # of `own`: a person's own words are nobody's to turn.
       def all(value, unit, own: [])
         case value
-        when Hash then value.to_h { |key, inner| [key, own.include?(key) ? inner : all(inner, unit, own: own)] }
-        when Array then value.map { |inner| all(inner, unit, own: own) }
-        when String then sentence(value, unit)
-        else value
+        when Hash
+          value.to_h { |key, inner| [key, own.include?(key) ? inner : all(inner, unit, own: own)] }
+        when Array
+          value.map { |inner| all(inner, unit, own: own) }
+        when String
+          sentence(value, unit)
+        else
+          value
         end
       end
 
@@ -44,7 +50,7 @@ module Gorvant
         value = number.tr("−", "-").to_f
         turned = delta ? value / 1.8 : to("C", value)
         sign = number.start_with?("+") && turned.positive? ? "+" : ""
-        "#{sign}#{format('%g', turned.round(1))}"
+        "#{sign}#{format("%g", turned.round(1))}"
       end
     end
   end

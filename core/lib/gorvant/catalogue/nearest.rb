@@ -11,14 +11,19 @@ module Gorvant
     class << self
       # One of the known words, or nil.
       def of(given, known)
-        given.to_s.size <= MOST_CHARACTERS ? DidYouMean::SpellChecker.new(dictionary: known.map(&:to_s)).correct(given.to_s).first : nil
+        if given.to_s.size <= MOST_CHARACTERS
+          DidYouMean::SpellChecker.new(dictionary: known.map(&:to_s)).correct(given.to_s).first
+        else
+          nil
+        end
       end
 
       # The one with the fewest letters changed, however far off; nil only for what is not guessed at.
       def closest(given, known)
         return nil if given.to_s.size > MOST_CHARACTERS
 
-        of(given, known) || known.min_by { |word| DidYouMean::Levenshtein.distance(word.to_s.downcase, given.to_s.downcase) }
+        of(given, known) ||
+          known.min_by { |word| DidYouMean::Levenshtein.distance(word.to_s.downcase, given.to_s.downcase) }
       end
 
       # What was given, for a sentence.

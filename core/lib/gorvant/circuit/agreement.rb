@@ -18,8 +18,13 @@ module Gorvant
         inside = expected.klass != "undetermined" && measured.between?(expected.low_volts_ac, expected.high_volts_ac)
         verdict = verdict(expected, klass, inside)
         near = near_edge?(measured)
-        Judgement.new(verdict: verdict, measured_klass: klass, off_volts_ac: off(expected, measured), near_edge: near,
-                      says: says(verdict, expected, measured, klass, near))
+        Judgement.new(
+          verdict: verdict,
+          measured_klass: klass,
+          off_volts_ac: off(expected, measured),
+          near_edge: near,
+          says: says(verdict, expected, measured, klass, near)
+        )
       end
 
       private
@@ -30,7 +35,10 @@ module Gorvant
         fits = each.find { |one| one.verdict == "agrees" }
         key = fits ? "either" : "neither"
         wanted = expected.alternatives.map { |one| Catalogue.words("class.#{one.klass}") }.uniq.join(" or ")
-        each.min_by(&:off_volts_ac).with(verdict: fits ? "undetermined" : "disagrees", says: Catalogue.words("agreement.#{key}", measured: format("%.1f", measured), wanted: wanted))
+        each.min_by(&:off_volts_ac).with(
+          verdict: fits ? "undetermined" : "disagrees",
+          says: Catalogue.words("agreement.#{key}", measured: format("%.1f", measured), wanted: wanted)
+        )
       end
 
       # On a conductor that floats, anything under a feed is a ghost.
@@ -55,16 +63,27 @@ module Gorvant
 
       def near_edge?(measured)
         margin = Catalogue.profile.fetch("agreement").fetch("edge_margin_volts")
-        Catalogue.profile.fetch("reading_classes").any? { |_name, edges| edges.values_at("low", "high").any? { |edge| edge.positive? && (measured - edge).abs <= margin } }
+        Catalogue
+          .profile
+          .fetch("reading_classes")
+          .any? do |_name, edges|
+            edges.values_at("low", "high").any? { |edge| edge.positive? && (measured - edge).abs <= margin }
+          end
       end
 
       def says(verdict, expected, measured, klass, near)
         key = klass == "ghost" && verdict == "agrees" ? "ghost" : verdict
-        sentence = Catalogue.words("agreement.#{key}", measured: format("%.1f", measured), expected: format("%.1f", expected.volts_ac || 0.0),
-                                                       difference: format("%.1f", (measured - (expected.volts_ac || 0.0)).abs),
-                                                       way: measured < (expected.volts_ac || 0.0) ? "under" : "over",
-                                                       class: Catalogue.words("class.#{klass}"), wanted: Catalogue.words("class.#{expected.klass}"))
-        near ? "#{sentence} #{Catalogue.wording.fetch('agreement.near_edge')}" : sentence
+        sentence =
+          Catalogue.words(
+            "agreement.#{key}",
+            measured: format("%.1f", measured),
+            expected: format("%.1f", expected.volts_ac || 0.0),
+            difference: format("%.1f", (measured - (expected.volts_ac || 0.0)).abs),
+            way: measured < (expected.volts_ac || 0.0) ? "under" : "over",
+            class: Catalogue.words("class.#{klass}"),
+            wanted: Catalogue.words("class.#{expected.klass}")
+          )
+        near ? "#{sentence} #{Catalogue.wording.fetch("agreement.near_edge")}" : sentence
       end
     end
   end

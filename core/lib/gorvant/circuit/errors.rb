@@ -2,18 +2,27 @@
 
 module Gorvant
   # A netlist that cannot be: the message names the branch or node.
-  class BadNetlist < Error; end
+  class BadNetlist < Error
+  end
 
   class UnknownNode < BadNetlist
     says "unknown point '%<node>s'%<nearest>s"
 
-    def self.of(node, known) = new(node: Nearest.quoted(node), nearest: Nearest.closest(node, known)&.then { |near| "; the nearest known is '#{near}'" })
+    def self.of(node, known) =
+      new(
+        node: Nearest.quoted(node),
+        nearest: Nearest.closest(node, known)&.then { |near| "; the nearest known is '#{near}'" }
+      )
   end
 
   class UnknownBranch < BadNetlist
     says "unknown branch '%<branch>s'%<nearest>s"
 
-    def self.of(branch, known) = new(branch: Nearest.quoted(branch), nearest: Nearest.closest(branch, known)&.then { |near| "; the nearest known is '#{near}'" })
+    def self.of(branch, known) =
+      new(
+        branch: Nearest.quoted(branch),
+        nearest: Nearest.closest(branch, known)&.then { |near| "; the nearest known is '#{near}'" }
+      )
   end
 
   class DuplicateBranch < BadNetlist

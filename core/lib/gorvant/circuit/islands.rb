@@ -7,7 +7,8 @@ module Gorvant
     def initialize(nodes, branches, references)
       @parent = nodes.to_h { |node| [node, node] }
       branches.each { |branch| @parent[root(branch.from)] = root(branch.to) }
-      @anchors = references.reverse.filter_map { |node| [root(node), node] if @parent.key?(node) }.to_h # { root => reference }
+      # { root => reference }.
+      @anchors = references.reverse.filter_map { |node| [root(node), node] if @parent.key?(node) }.to_h
     end
 
     def root(node)

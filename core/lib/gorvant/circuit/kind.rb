@@ -31,7 +31,8 @@ module Gorvant
     def siemens(_branch) = 0.0
     # Whether contact states decide if it conducts.
     def switching? = false
-    # Whether it conducts, given { coil id => energized } and where somebody set it, nil for nobody (only asked of switching kinds).
+    # Whether it conducts, given { coil id => energized } and where somebody set it, nil for nobody (only asked of
+    # switching kinds).
     def closed?(_branch, _energized, _position) = true
     # Id of the load that moves it, nil for none (only asked of switching kinds).
     def follows(_branch) = nil
@@ -49,7 +50,12 @@ module Gorvant
       ohms = branch[:ohms]
       return if ohms.nil? || (ohms.is_a?(Numeric) && ohms.positive? && ohms.finite?)
 
-      raise BadValue.new(name: "resistance", branch: branch.id, given: ohms.inspect, wanted: "a positive number of ohms")
+      raise BadValue.new(
+              name: "resistance",
+              branch: branch.id,
+              given: ohms.inspect,
+              wanted: "a positive number of ohms"
+            )
     end
   end
 end

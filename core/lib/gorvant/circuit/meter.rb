@@ -2,14 +2,32 @@
 
 module Gorvant
   # What a meter should show. volts_ac as expected, low/high as tolerances and the meter allow, klass one of
-  # Meter::CLASSES, floating: whether a probe is on a conductor that nothing holds. alternatives: [Expected], all that it may be where
-  # nobody knows which; then volts_ac is nil.
-  Expected = Value.define(:volts_ac, :low_volts_ac, :high_volts_ac, :klass, :floating, :alternatives, defaults: { alternatives: [].freeze })
+  # Meter::CLASSES, floating: whether a probe is on a conductor that nothing holds. alternatives: [Expected], all that
+  # it may be where nobody knows which; then volts_ac is nil.
+  Expected =
+    Value.define(
+      :volts_ac,
+      :low_volts_ac,
+      :high_volts_ac,
+      :klass,
+      :floating,
+      :alternatives,
+      defaults: {
+        alternatives: [].freeze
+      }
+    )
 
   class Expected
     # One of several, by how things stand that nobody has read.
     def self.either(all)
-      new(volts_ac: nil, low_volts_ac: all.map(&:low_volts_ac).min, high_volts_ac: all.map(&:high_volts_ac).max, klass: "undetermined", floating: false, alternatives: all.freeze)
+      new(
+        volts_ac: nil,
+        low_volts_ac: all.map(&:low_volts_ac).min,
+        high_volts_ac: all.map(&:high_volts_ac).max,
+        klass: "undetermined",
+        floating: false,
+        alternatives: all.freeze
+      )
     end
   end
 
@@ -22,7 +40,11 @@ module Gorvant
     # The class of a value read between points that are held.
     # Source: DOMAIN.md 6; edges in profile.yml, reading_classes.
     def self.klass(volts)
-      found = Catalogue.profile.fetch("reading_classes").find { |_name, edges| volts.between?(edges.fetch("low"), edges.fetch("high")) }
+      found =
+        Catalogue
+          .profile
+          .fetch("reading_classes")
+          .find { |_name, edges| volts.between?(edges.fetch("low"), edges.fetch("high")) }
       found ? found.first : "between"
     end
 
@@ -34,7 +56,11 @@ module Gorvant
       @instrument = self.class.instruments.fetch(instrument)
       @input_ohms = @instrument.fetch("input_ohms")
       @tolerance = Tolerance.new(solution)
-      @section_of = solution.netlist.sections.each_with_object({}) { |section, of| section.nodes.each { |node| of[node] = section } }
+      @section_of =
+        solution
+          .netlist
+          .sections
+          .each_with_object({}) { |section, of| section.nodes.each { |node| of[node] = section } }
       @ghosts = Ghosts.new(solution)
       @columns = {}
     end
@@ -45,9 +71,12 @@ module Gorvant
       return unsteady(first, second) if solution.chatter? && classes_in_cycle(first, second).size > 1
 
       floats = [first, second].map { |node| solution.floating?(node) }
-      if floats.any? then floating(first, second, floats)
-      elsif @section_of[first].equal?(@section_of[second]) then held(first, second)
-      else apart(first, second)
+      if floats.any?
+        floating(first, second, floats)
+      elsif @section_of[first].equal?(@section_of[second])
+        held(first, second)
+      else
+        apart(first, second)
       end
     end
 
@@ -61,25 +90,37 @@ module Gorvant
 
     # Points of two supplies can be told only where both are tied to ground.
     def apart(first, second)
-      tie = solution.netlist.ties.find do |ends|
-        ends.all? do |node|
-          @section_of[node] && [first, second].any? do |one|
-            @section_of[one].equal?(@section_of[node])
-          end && !solution.floating?(node)
+      tie =
+        solution.netlist.ties.find do |ends|
+          ends.all? do |node|
+            @section_of[node] && [first, second].any? { |one| @section_of[one].equal?(@section_of[node]) } &&
+              !solution.floating?(node)
+          end
         end
+      unless tie
+        return(
+          Expected.new(volts_ac: nil, low_volts_ac: nil, high_volts_ac: nil, klass: "undetermined", floating: false)
+        )
       end
-      return Expected.new(volts_ac: nil, low_volts_ac: nil, high_volts_ac: nil, klass: "undetermined", floating: false) unless tie
 
       to_ground = [first, second].map { |node| tie.find { |ground| @section_of[ground].equal?(@section_of[node]) } }
       volts = [first, second].zip(to_ground).map { |node, ground| solution.volts[node] - solution.volts[ground] }
       difference = (volts[0] - volts[1]).abs
-      spread = [first, second].zip(to_ground).sum { |node, ground| @tolerance.volts_between(node, ground).then { |low, high| (high - low) / 2 } }
+      spread =
+        [first, second].zip(to_ground)
+          .sum { |node, ground| @tolerance.volts_between(node, ground).then { |low, high| (high - low) / 2 } }
       expected(difference, [difference - spread, difference + spread])
     end
 
     def expected(volts, span)
       error = accuracy(volts)
-      Expected.new(volts_ac: volts, low_volts_ac: [span[0] - error, 0.0].max, high_volts_ac: span[1] + error, klass: self.class.klass(volts), floating: false)
+      Expected.new(
+        volts_ac: volts,
+        low_volts_ac: [span[0] - error, 0.0].max,
+        high_volts_ac: span[1] + error,
+        klass: self.class.klass(volts),
+        floating: false
+      )
     end
 
     # Accuracy of the instrument at a reading, volts.
@@ -89,7 +130,8 @@ module Gorvant
     def source_ohms(first, second)
       from_first = column(first)
       from_second = column(second)
-      (from_first[first] || 0.0) + (from_second[second] || 0.0) - (from_first[second] || 0.0) - (from_second[first] || 0.0)
+      (from_first[first] || 0.0) + (from_second[second] || 0.0) - (from_first[second] || 0.0) -
+        (from_second[first] || 0.0)
     end
 
     def column(node)
@@ -98,11 +140,18 @@ module Gorvant
 
     def floating(first, second, floats)
       same = solution.islands.same?(first, second)
-      volts = [first, second].zip(floats).map { |node, floats_here| floats_here ? @ghosts.volts(node) : solution.volts[node] }
+      volts =
+        [first, second].zip(floats).map { |node, floats_here| floats_here ? @ghosts.volts(node) : solution.volts[node] }
       reactance = same ? 0.0 : @ghosts.reactance_ohms(floats[0] ? first : nil, floats[1] ? second : nil)
       reading = same ? 0.0 : (volts[0] - volts[1]).abs * @input_ohms / Math.sqrt((@input_ohms**2) + (reactance**2))
       limit = same ? 0.0 : ghost_limit
-      Expected.new(volts_ac: reading, low_volts_ac: 0.0, high_volts_ac: limit + accuracy(limit), klass: same ? "about_0" : "ghost", floating: true)
+      Expected.new(
+        volts_ac: reading,
+        low_volts_ac: 0.0,
+        high_volts_ac: limit + accuracy(limit),
+        klass: same ? "about_0" : "ghost",
+        floating: true
+      )
     end
 
     # A ghost may be anything up to where a feed begins; on low impedance it falls away.
@@ -117,7 +166,13 @@ module Gorvant
 
     def unsteady(first, second)
       span = solution.cycle.map { |state| (state.volts[first] - state.volts[second]).abs }.minmax
-      Expected.new(volts_ac: span.sum / 2, low_volts_ac: span[0], high_volts_ac: span[1], klass: "unsteady", floating: false)
+      Expected.new(
+        volts_ac: span.sum / 2,
+        low_volts_ac: span[0],
+        high_volts_ac: span[1],
+        klass: "unsteady",
+        floating: false
+      )
     end
   end
 end

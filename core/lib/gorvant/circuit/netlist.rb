@@ -17,7 +17,8 @@ module Gorvant
 
     # branches in any order; the answer does not depend on it. labels: { node => words for a person }.
     # ties: { node => node } of separate sections that are one conductor in truth, and carry nothing between them.
-    # like: a netlist that this one is a copy of; moved: the branches in which they differ. What did not change is taken over.
+    # like: a netlist that this one is a copy of; moved: the branches in which they differ. What did not change is taken
+    # over.
     def initialize(references:, branches:, labels: {}, ties: {}, like: nil, moved: branches)
       @references = references.freeze
       @labels = labels.freeze
@@ -56,7 +57,7 @@ module Gorvant
     # [the netlist from which to take over, the branches in which this one differs from it]
     def forebear
       like, moved = @compiled.values_at(:like, :moved)
-      return [like, moved || []] if like.nil? || like.compiled?
+      return like, moved || [] if like.nil? || like.compiled?
 
       further, more = like.forebear
       [further, more + moved]
@@ -66,7 +67,14 @@ module Gorvant
     def with(*changed, without: [])
       kept = @by_id.except(*without).merge(changed.to_h { |branch| [branch.id, branch] })
       moved = changed + @by_id.values_at(*changed.map(&:id), *without).compact
-      self.class.new(references: references, branches: kept.values, labels: labels, ties: ties, like: self, moved: moved)
+      self.class.new(
+        references: references,
+        branches: kept.values,
+        labels: labels,
+        ties: ties,
+        like: self,
+        moved: moved
+      )
     end
 
     private
@@ -76,16 +84,18 @@ module Gorvant
     end
 
     # Branches of one kind, in order of id.
-    def pick(name, like, moved, &rule) = like && moved.none?(&rule) ? like.public_send(name) : @branches.select(&rule).freeze
+    def pick(name, like, moved, &rule) =
+      like && moved.none?(&rule) ? like.public_send(name) : @branches.select(&rule).freeze
 
     # { node => [branches], in order of id }
     def touching(like, moved)
       all = like ? like.branches_by_node.dup : {}
       moved.flat_map { |branch| [branch.from, branch.to] }.uniq.each { |node| all.delete(node) } if like
       changed = like ? @branches.select { |branch| !all.key?(branch.from) || !all.key?(branch.to) } : @branches
-      fresh = changed.each_with_object({}) do |branch, lists|
-        [branch.from, branch.to].each { |node| (lists[node] ||= []) << branch unless all.key?(node) }
-      end
+      fresh =
+        changed.each_with_object({}) do |branch, lists|
+          [branch.from, branch.to].each { |node| (lists[node] ||= []) << branch unless all.key?(node) }
+        end
       all.merge!(fresh).tap { |lists| lists.default = [].freeze }.freeze
     end
 

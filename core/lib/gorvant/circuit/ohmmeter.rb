@@ -1,8 +1,9 @@
 # frozen_string_literal: true
 
 module Gorvant
-  # Ohms between two points with the power off: windings by their DC resistance, contacts at rest, supplies as bare windings.
-  # In circuit parallel ways count, and the answer names them; isolated, only what is fitted straight between the points.
+  # Ohms between two points with the power off: windings by their DC resistance, contacts at rest, supplies as bare
+  # windings. In circuit parallel ways count, and the answer names them; isolated, only what is fitted straight between
+  # the points.
   class Ohmmeter
     # ohms (Float::INFINITY for open), says, links: ids of the branches that carry the reading.
     Reading = Value.define(:ohms, :says, :links)
@@ -23,9 +24,12 @@ module Gorvant
     # DC ohms of a branch as a meter finds it, nil where no direct current passes.
     def self.ohms(branch)
       case branch.kind
-      when :coil then branch[:winding_ohms]
-      when :capacitor, :coupling then nil
-      else branch[:ohms]
+      when :coil
+        branch[:winding_ohms]
+      when :capacitor, :coupling
+        nil
+      else
+        branch[:ohms]
       end
     end
 
@@ -50,7 +54,8 @@ module Gorvant
 
       reached = @branches.select { |branch| islands.same?(branch.from, first) }
       volts = probe(reached, first, second)
-      carrying = reached.select { |branch| (volts[branch.from] - volts[branch.to]).abs / self.class.ohms(branch) > 0.02 }
+      carrying =
+        reached.select { |branch| (volts[branch.from] - volts[branch.to]).abs / self.class.ohms(branch) > 0.02 }
       ohms = volts[first]
       reading(words(carrying), ohms, first, second, carrying.reject { |branch| branch.kind == :wire })
     end
@@ -60,7 +65,16 @@ module Gorvant
       nodes = branches.flat_map { |branch| [branch.from, branch.to] }.uniq
       return { first => 0.0, second => 0.0 } if first == second
 
-      plain = branches.map { |branch| Branch.new(id: branch.id, kind: :wire, from: branch.from, to: branch.to, props: { ohms: self.class.ohms(branch) }.freeze) }
+      plain =
+        branches.map do |branch|
+          Branch.new(
+            id: branch.id,
+            kind: :wire,
+            from: branch.from,
+            to: branch.to,
+            props: { ohms: self.class.ohms(branch) }.freeze
+          )
+        end
       section = Section.new(nodes, plain, second)
       section.inverse_columns([first], {}).fetch(first).merge(second => 0.0)
     end
@@ -76,7 +90,14 @@ module Gorvant
     def reading(key, ohms, first, second, links)
       shown = ohms < 10 ? format("%.1f", ohms) : ohms.round.to_s if ohms.finite?
       labels = links.reject(&:switching?).map(&:label).uniq
-      says = Catalogue.words("ohms.#{key}", ohms: shown, first: @netlist.label(first), second: @netlist.label(second), links: labels.join(" and "))
+      says =
+        Catalogue.words(
+          "ohms.#{key}",
+          ohms: shown,
+          first: @netlist.label(first),
+          second: @netlist.label(second),
+          links: labels.join(" and ")
+        )
       Reading.new(ohms: ohms, says: says, links: links.map(&:id))
     end
   end

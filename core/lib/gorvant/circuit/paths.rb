@@ -1,16 +1,18 @@
 # frozen_string_literal: true
 
 module Gorvant
-  # The easiest way from one node to every other: through wire before an open switch, through an open switch before a load.
-  # Not through sources. What lies on the way explains a reading.
+  # The easiest way from one node to every other: through wire before an open switch, through an open switch before a
+  # load. Not through sources. What lies on the way explains a reading.
   class Paths
-    # One branch of a way, walked from one node to the other. state: :closed or :open. Made by the thousand, so a bare Struct.
-    Step = Struct.new(:branch, :from, :to, :state) do
-      def open? = state == :open
-      def load? = branch.load?
-      # The same step walked the other way.
-      def turned = Step.new(branch, to, from, state)
-    end
+    # One branch of a way, walked from one node to the other. state: :closed or :open. Made by the thousand, so a bare
+    # Struct.
+    Step =
+      Struct.new(:branch, :from, :to, :state) do
+        def open? = state == :open
+        def load? = branch.load?
+        # The same step walked the other way.
+        def turned = Step.new(branch, to, from, state)
+      end
 
     COSTS = { wire: 1, switch: 50, wire_open: 55, fuse: 55, contact: 60, load: 2_000 }.freeze
 
@@ -21,8 +23,8 @@ module Gorvant
       branch.switching? ? COSTS.fetch(branch.kind) : COSTS[:wire_open]
     end
 
-    # costs: { branch id => cost }, shared between many searches of one solution; see Paths.costs. directed: :forth walks switches
-    # only as they are meant to feed, :back only against it, nil both ways.
+    # costs: { branch id => cost }, shared between many searches of one solution; see Paths.costs. directed: :forth
+    # walks switches only as they are meant to feed, :back only against it, nil both ways.
     def initialize(solution, from, costs = Paths.costs(solution), directed: nil)
       @solution = solution
       @from = from
@@ -33,9 +35,13 @@ module Gorvant
     end
 
     def self.costs(solution)
-      solution.netlist.branches.filter_map do |branch|
-        [branch.id, cost(solution, branch)] if branch.behavior.stamped? && !branch.behavior.source?
-      end.to_h
+      solution
+        .netlist
+        .branches
+        .filter_map do |branch|
+          [branch.id, cost(solution, branch)] if branch.behavior.stamped? && !branch.behavior.source?
+        end
+        .to_h
     end
 
     # Steps from the origin to the node, or nil when nothing leads there. Ways share their beginnings.
@@ -74,18 +80,21 @@ module Gorvant
         next if done[node]
 
         done[node] = true
-        @solution.netlist.branches_at(node).each do |branch|
-          step = costs[branch.id] or next
-          next if @against && branch.switching? && branch.public_send(@against) != node
+        @solution
+          .netlist
+          .branches_at(node)
+          .each do |branch|
+            step = costs[branch.id] or next
+            next if @against && branch.switching? && branch.public_send(@against) != node
 
-          other = branch.other_end(node)
-          total = cost + step
-          next if @cost.key?(other) && @cost[other] <= total
+            other = branch.other_end(node)
+            total = cost + step
+            next if @cost.key?(other) && @cost[other] <= total
 
-          @cost[other] = total
-          @came_by[other] = branch
-          queue.insert(queue.bsearch_index { |entry| entry[0] <= total } || queue.size, [total, other])
-        end
+            @cost[other] = total
+            @came_by[other] = branch
+            queue.insert(queue.bsearch_index { |entry| entry[0] <= total } || queue.size, [total, other])
+          end
       end
     end
   end

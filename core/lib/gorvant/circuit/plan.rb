@@ -10,9 +10,9 @@ module Gorvant
     attr_reader :size, :position, :slots, :fixed_count, :pointers, :columns, :targets, :target_starts
 
     # size: number of unknowns. pairs: [[i, j]] of unknowns that some branch joins. fixed: unknowns whose branches never
-    # switch; eliminated first, so that their part is factored once for all contact states. last: unknowns that carry a source;
-    # eliminated at the end, so that the forward pass has next to nothing to do. akin: a plan of the same unknowns with other
-    # branches, whose order will do.
+    # switch; eliminated first, so that their part is factored once for all contact states. last: unknowns that carry a
+    # source; eliminated at the end, so that the forward pass has next to nothing to do. akin: a plan of the same
+    # unknowns with other branches, whose order will do.
     def initialize(size, pairs, fixed: [], last: [], akin: nil)
       @size = size
       @fixed_count = (fixed - last).size
@@ -31,8 +31,8 @@ module Gorvant
     # Unknowns in the order of their elimination.
     def sequence = position.each_index.sort_by { |node| position[node] }
 
-    # Factors pivots from (inclusive) to (exclusive) in place: diagonal by position, off by slot, which then holds the ratios.
-    # This is the innermost loop of the product: flat arrays and while loops on purpose.
+    # Factors pivots from (inclusive) to (exclusive) in place: diagonal by position, off by slot, which then holds the
+    # ratios. This is the innermost loop of the product: flat arrays and while loops on purpose.
     def factor(diagonal, off, from = 0, to = size)
       pointers = @pointers
       columns = @columns

@@ -21,12 +21,18 @@ module Gorvant
     # expected: what Meter expects between first and second.
     def explain(first, second, expected)
       case expected.klass
-      when "undetermined" then reason("two_supplies", first, second, expected)
-      when "unsteady" then reason("unsteady", first, second, expected, links: @solution.chattering.map { |id| @netlist[id] })
-      when "ghost" then ghost(first, second, expected)
-      when "about_0" then nothing(first, second, expected)
-      when "between" then partial(first, second, expected)
-      else full(first, second, expected)
+      when "undetermined"
+        reason("two_supplies", first, second, expected)
+      when "unsteady"
+        reason("unsteady", first, second, expected, links: @solution.chattering.map { |id| @netlist[id] })
+      when "ghost"
+        ghost(first, second, expected)
+      when "about_0"
+        nothing(first, second, expected)
+      when "between"
+        partial(first, second, expected)
+      else
+        full(first, second, expected)
       end
     end
 
@@ -34,15 +40,19 @@ module Gorvant
 
     def between(first, second) = (@from[first] ||= Paths.new(@solution, first, @costs)).to(second)
 
-    # Full voltage: an open link with the rest whole, a load that is fed, a live point against a common, or a common astray.
+    # Full voltage: an open link with the rest whole, a load that is fed, a live point against a common, or a common
+    # astray.
     def full(first, second, expected)
       way = between(first, second) || []
       loads = way.select(&:load?).map(&:branch)
       opens = way.select(&:open?).map(&:branch)
-      return reason(opens.one? ? "open_across" : "opens_across", first, second, expected, links: opens) if loads.empty? && opens.any?
+      if loads.empty? && opens.any?
+        return reason(opens.one? ? "open_across" : "opens_across", first, second, expected, links: opens)
+      end
       return fed(loads.first, first, second, expected) if loads.one? && opens.empty? && across?(loads.first, way)
 
-      live_to_home(first, second, expected) || astray(first, second, expected) || reason("full", first, second, expected)
+      live_to_home(first, second, expected) || astray(first, second, expected) ||
+        reason("full", first, second, expected)
     end
 
     def fed(load, first, second, expected)
@@ -57,13 +67,23 @@ module Gorvant
     end
 
     def astray(first, second, expected)
-      node = [first, second].find { |one| !@hot.joined?(one) && !@home.joined?(one) && @home.obstacles(one)&.any?(&:open?) } or return
-      reason("lost_home_full", node, ([first, second] - [node]).first, expected, links: [@home.obstacles(node).find(&:open?).branch])
+      node =
+        [first, second].find do |one|
+          !@hot.joined?(one) && !@home.joined?(one) && @home.obstacles(one)&.any?(&:open?)
+        end or return
+      reason(
+        "lost_home_full",
+        node,
+        ([first, second] - [node]).first,
+        expected,
+        links: [@home.obstacles(node).find(&:open?).branch]
+      )
     end
 
     # Whether the way is the load and its own leads alone; a terminal that feeds several loads is none of theirs.
     def across?(load, way)
-      way.size <= 3 && [load.from, load.to].any? { |tab| @netlist.branches_at(tab).size <= 2 } && way.none? { |step| step.branch.switching? }
+      way.size <= 3 && [load.from, load.to].any? { |tab| @netlist.branches_at(tab).size <= 2 } &&
+        way.none? { |step| step.branch.switching? }
     end
 
     def nothing(first, second, expected)
@@ -78,7 +98,13 @@ module Gorvant
 
       node = dead.first
       link = (@hot.obstacles(node) || []).find(&:open?)
-      reason(link ? "not_fed" : "no_way", node, ([first, second] - [node]).first || node, expected, links: [link&.branch].compact)
+      reason(
+        link ? "not_fed" : "no_way",
+        node,
+        ([first, second] - [node]).first || node,
+        expected,
+        links: [link&.branch].compact
+      )
     end
 
     def lost_home(node, first, second, expected)
@@ -95,21 +121,34 @@ module Gorvant
     def ghost(first, second, expected)
       floating = [first, second].find { |node| @solution.floating?(node) }
       link = (@hot.obstacles(floating) || []).find(&:open?) || (@home.obstacles(floating) || []).find(&:open?)
-      reason(link ? "ghost_lifted" : "ghost_spare", floating, ([first, second] - [floating]).first || floating, expected, links: [link&.branch].compact)
+      reason(
+        link ? "ghost_lifted" : "ghost_spare",
+        floating,
+        ([first, second] - [floating]).first || floating,
+        expected,
+        links: [link&.branch].compact
+      )
     end
 
     def joined?(first, second)
-      (@hot.joined?(first) && @hot.joined?(second)) || (@home.joined?(first) && @home.joined?(second)) || (between(first, second) || [nil]).none? do |step|
-        step.nil? || step.open? || step.load?
-      end
+      (@hot.joined?(first) && @hot.joined?(second)) || (@home.joined?(first) && @home.joined?(second)) ||
+        (between(first, second) || [nil]).none? { |step| step.nil? || step.open? || step.load? }
     end
 
-    def no_supply? = (@solution.volts[@hot_node] - @solution.volts[@home_node]).abs < Catalogue.profile.dig("reading_classes", "about_0", "high")
+    def no_supply? =
+      (@solution.volts[@hot_node] - @solution.volts[@home_node]).abs <
+        Catalogue.profile.dig("reading_classes", "about_0", "high")
     def volts_from_home(node) = (@solution.volts[node] - @solution.volts[@home_node]).abs
 
     def reason(key, first, second, expected, links: [])
-      says = Catalogue.words("reason.#{key}", volts: format("%.1f", expected.volts_ac || 0.0), first: @netlist.label(first), second: @netlist.label(second),
-                                              links: links.map(&:label).uniq.join(" and "))
+      says =
+        Catalogue.words(
+          "reason.#{key}",
+          volts: format("%.1f", expected.volts_ac || 0.0),
+          first: @netlist.label(first),
+          second: @netlist.label(second),
+          links: links.map(&:label).uniq.join(" and ")
+        )
       Reason.new(key: key, says: says, links: links.map(&:id))
     end
   end

@@ -1,12 +1,12 @@
 # frozen_string_literal: true
 
 module Gorvant
-  # What moves in a netlist, by position instead of by name, for the loop that settles it: which contact follows which load,
-  # and where in the answers of the sections each load has its two ends. A netlist that differs in no switch takes over what
-  # another knows of its contacts.
+  # What moves in a netlist, by position instead of by name, for the loop that settles it: which contact follows which
+  # load, and where in the answers of the sections each load has its two ends. A netlist that differs in no switch takes
+  # over what another knows of its contacts.
   class Relays
-    # A section with where it stands: flags: positions of its switching branches among the netlist's; primaries: { node => place }
-    # of what its secondaries follow.
+    # A section with where it stands: flags: positions of its switching branches among the netlist's; primaries: { node
+    # => place } of what its secondaries follow.
     Part = Struct.new(:section, :flags, :primaries)
 
     # States whose answers are kept: settling, call after call, comes back to the same few.
@@ -20,12 +20,22 @@ module Gorvant
       @ids = @movers.map(&:id)
       @places = places_of(netlist.sections)
       # [[volts that pull it in, volts under which it lets go]]
-      @thresholds = @movers.map { |branch| [false, true].map { |working| branch.behavior.works_above_volts_ac(branch, working) } }
+      @thresholds =
+        @movers.map { |branch| [false, true].map { |working| branch.behavior.works_above_volts_ac(branch, working) } }
       @froms = @movers.map { |branch| @places.fetch(branch.from) }
       @tos = @movers.map { |branch| @places.fetch(branch.to) }
       @contacts = known&.contacts&.fits?(@switching, @ids) ? known.contacts : Contacts.new(@switching, @ids)
       @parts = netlist.sections.map { |section| part(section) }
-      @fuses = netlist.fuses.map { |fuse| [fuse, @contacts.index.fetch(fuse.id), @places.fetch(fuse.from), @places.fetch(fuse.to), fuse.behavior.siemens(fuse)] }
+      @fuses =
+        netlist.fuses.map do |fuse|
+          [
+            fuse,
+            @contacts.index.fetch(fuse.id),
+            @places.fetch(fuse.from),
+            @places.fetch(fuse.to),
+            fuse.behavior.siemens(fuse)
+          ]
+        end
       @answers = {} # { [flags, ids of broken branches] => answers }
       freeze
     end
@@ -58,10 +68,15 @@ module Gorvant
 
     def part(section)
       primaries = section.branches.select { |branch| branch.kind == :secondary }.flat_map { |branch| branch[:primary] }
-      Part.new(section, section.switching_ids.map { |id| @contacts.index.fetch(id) }, primaries.to_h { |node| [node, @places.fetch(node)] }).freeze
+      Part.new(
+        section,
+        section.switching_ids.map { |id| @contacts.index.fetch(id) },
+        primaries.to_h { |node| [node, @places.fetch(node)] }
+      ).freeze
     end
 
-    # How each contact stands with the load that it follows dead, and live, where somebody set its position and where nobody did.
+    # How each contact stands with the load that it follows dead, and live, where somebody set its position and where
+    # nobody did.
     class Contacts
       attr_reader :index, :follows, :rest, :live
 
@@ -70,15 +85,18 @@ module Gorvant
         @movers = movers
         @index = switching.each_with_index.to_h { |branch, i| [branch.id, i] }
         @follows = switching.map { |branch| movers.index(branch.behavior.follows(branch)) }
-        @states = [nil, true, false].to_h { |position| [position, switching.each_index.map { |i| states_of(i, position) }] }
+        @states =
+          [nil, true, false].to_h { |position| [position, switching.each_index.map { |i| states_of(i, position) }] }
         @rest, @live = [0, 1].map { |which| @states[nil].map { |pair| pair[which] } }
         freeze
       end
 
-      def fits?(switching, movers) = @movers == movers && @switching.size == switching.size && @switching.each_with_index.all? { |branch, i| branch.equal?(switching[i]) }
+      def fits?(switching, movers) =
+        @movers == movers && @switching.size == switching.size &&
+          @switching.each_with_index.all? { |branch, i| branch.equal?(switching[i]) }
 
-      # [closed with its load dead, closed with its load live] of the contact at this index. position: where somebody set it, nil for
-      # nobody.
+      # [closed with its load dead, closed with its load live] of the contact at this index. position: where somebody
+      # set it, nil for nobody.
       def states(index, position) = @states.fetch(position)[index]
 
       private

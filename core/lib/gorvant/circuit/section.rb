@@ -15,8 +15,8 @@ module Gorvant
     attr_reader :nodes, :branches, :reference, :names, :switching_ids
 
     class << self
-      # like: a netlist that this one is a copy of; moved: the branches in which they differ. Sections that none of them touches are
-      # taken over, with all they know.
+      # like: a netlist that this one is a copy of; moved: the branches in which they differ. Sections that none of them
+      # touches are taken over, with all they know.
       def split(netlist, like = nil, moved = [])
         ends = moved.flat_map { |branch| [branch.from, branch.to] }.uniq
         touched, kept = like ? like.sections.partition { |section| section.touches?(ends) } : [[], []]
@@ -27,12 +27,17 @@ module Gorvant
       private
 
       def make(netlist, nodes, touched)
-        stamped = nodes.flat_map { |node| netlist.branches_at(node) }.uniq(&:id).select { |branch| branch.behavior.stamped? }.sort_by(&:id)
+        stamped =
+          nodes
+            .flat_map { |node| netlist.branches_at(node) }
+            .uniq(&:id)
+            .select { |branch| branch.behavior.stamped? }
+            .sort_by(&:id)
         islands = Islands.new(nodes, stamped, netlist.references)
         by_root = stamped.group_by { |branch| islands.root(branch.from) }
-        nodes.group_by { |node| islands.root(node) }.map do |root, members|
-          new(members, by_root.fetch(root, []), islands.anchor(root) || members.first, touched)
-        end
+        nodes
+          .group_by { |node| islands.root(node) }
+          .map { |root, members| new(members, by_root.fetch(root, []), islands.anchor(root) || members.first, touched) }
       end
     end
 
@@ -79,8 +84,8 @@ module Gorvant
       @plan.substitute(diagonal, off, currents(drives(volts), scale, broken), @first_right)
     end
 
-    # The same for flags: whether each of `switching_ids` is closed, and broken: ids of its own branches alone. A section that
-    # follows no other serves many netlists and keeps its answers, so nobody is to change one.
+    # The same for flags: whether each of `switching_ids` is closed, and broken: ids of its own branches alone. A
+    # section that follows no other serves many netlists and keeps its answers, so nobody is to change one.
     def unknowns(flags, broken, volts)
       drives = drives(volts)
       return solved(flags, broken, drives) if follower?
@@ -91,14 +96,14 @@ module Gorvant
       end
     end
 
-    # Resistance seen between pairs of nodes with the sources at rest: yields a table { node => { node => ohms to it } },
-    # as columns of the inverse. Source: two-port theory, Thévenin.
+    # Resistance seen between pairs of nodes with the sources at rest: yields a table { node => { node => ohms to it }
+    # }, as columns of the inverse. Source: two-port theory, Thévenin.
     def inverse_columns(of_nodes, closed, open: nil)
       diagonal, off = factored(switching_ids.map { |id| closed[id] }, open ? broken(open) : [])
       of_nodes.to_h do |node|
         unit = Array.new(@plan.size, 0.0)
         column = @position[node]
-        next [node, {}] unless column
+        next node, {} unless column
 
         unit[column] = 1.0
         @plan.substitute(diagonal, off, unit)
@@ -124,9 +129,15 @@ module Gorvant
     def plan_order(others)
       driven = @sources.flat_map { |branch| ends(branch) }.uniq
       moving = branches.select(&:switching?).flat_map { |branch| ends(branch) }.uniq
-      @shape = [@index.size, branches.map { |branch| ends(branch) }.select { |ends| ends.size == 2 }, driven, moving].freeze
-      @plan = others.find { |section| section.shape == @shape }&.plan ||
-              Plan.new(@index.size, @shape[1], fixed: @index.values - moving, last: driven, akin: akin(others)&.plan)
+      @shape = [
+        @index.size,
+        branches.map { |branch| ends(branch) }.select { |ends| ends.size == 2 },
+        driven,
+        moving
+      ].freeze
+      @plan =
+        others.find { |section| section.shape == @shape }&.plan ||
+          Plan.new(@index.size, @shape[1], fixed: @index.values - moving, last: driven, akin: akin(others)&.plan)
       @first_right = driven.map { |node| @plan.position[node] }.min || 0
       @position = @index.transform_values { |index| @plan.position[index] }
       @names = @position.keys.sort_by { |node| @position[node] }
@@ -178,21 +189,33 @@ module Gorvant
     def hot? = (@heat[:solves] += 1) > STRAIGHT_AFTER_SOLVES
 
     def straight_line
-      @heat[:code] ||= StraightLine.new(@plan, base([]), @switching, @sources.map { |branch| @rows[branch.id].values_at(0, 1, 3) }, @first_right)
+      @heat[:code] ||= StraightLine.new(
+        @plan,
+        base([]),
+        @switching,
+        @sources.map { |branch| @rows[branch.id].values_at(0, 1, 3) },
+        @first_right
+      )
     end
 
     # What never switches, factored beforehand once for each set of broken branches: [diagonal, off].
     def base(broken)
       @bases[broken] ||= begin
         @bases.shift if @bases.size >= MOST_ANSWERS
-        stamp_all(broken.empty? ? @always : @always.reject { |branch| broken.include?(branch.id) }, nil).tap { |stamped| @plan.factor(*stamped, 0, @plan.fixed_count) }
+        stamp_all(
+          broken.empty? ? @always : @always.reject { |branch| broken.include?(branch.id) },
+          nil
+        ).tap { |stamped| @plan.factor(*stamped, 0, @plan.fixed_count) }
       end
     end
 
     # [diagonal, off] ready for substitution.
     def factored(flags, broken, scale = nil)
-      diagonal, off = scale ? stamp_all(@always.reject { |branch| broken.include?(branch.id) }, scale) : base(broken).map(&:dup)
-      @switching.each_with_index { |(from, to, slot, siemens), i| add(diagonal, off, from, to, slot, siemens) if flags[i] }
+      diagonal, off =
+        scale ? stamp_all(@always.reject { |branch| broken.include?(branch.id) }, scale) : base(broken).map(&:dup)
+      @switching.each_with_index do |(from, to, slot, siemens), i|
+        add(diagonal, off, from, to, slot, siemens) if flags[i]
+      end
       @plan.factor(diagonal, off, scale ? 0 : @plan.fixed_count)
       [diagonal, off]
     end

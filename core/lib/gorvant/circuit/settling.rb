@@ -3,9 +3,9 @@
 require "set"
 
 module Gorvant
-  # Finds the state in which every contact agrees with its coil: solve, move contacts, solve again. All coils that want to
-  # move do so together; if a state comes back, one at a time; if it still does not settle, the loop is chatter and is
-  # returned with its members. A fuse that carries too much opens first and stays open.
+  # Finds the state in which every contact agrees with its coil: solve, move contacts, solve again. All coils that want
+  # to move do so together; if a state comes back, one at a time; if it still does not settle, the loop is chatter and
+  # is returned with its members. A fuse that carries too much opens first and stays open.
   # Inside, loads, contacts and answers go by their positions in the netlist's Relays.
   class Settling
     MOST_STEPS = 200
@@ -28,7 +28,14 @@ module Gorvant
       @broken = held.filter_map { |id, state| id if state == :open && !netlist[id].switching? }.to_set
       @broken_ids = @broken.to_a.sort
       @parts = @relays.parts.map { |part| [part, @broken.empty? ? [] : part.section.broken(@broken)] }
-      @thresholds = @broken.empty? ? @relays.thresholds : @relays.thresholds.zip(@relays.ids).map { |pair, id| pair unless @broken.include?(id) }
+      @thresholds =
+        (
+          if @broken.empty?
+            @relays.thresholds
+          else
+            @relays.thresholds.zip(@relays.ids).map { |pair, id| pair unless @broken.include?(id) }
+          end
+        )
       @blown = []
     end
 
@@ -117,8 +124,16 @@ module Gorvant
     def solution(answers, working, flags, cycle: [])
       loads = @relays.ids.zip(working).to_h
       @broken.each { |id| loads.delete(id) }
-      Solution.new(netlist: @netlist, volts: @relays.named(answers), working: loads, closed: named_contacts(flags), open: @broken, blown: @blown.dup,
-                   before_blowing: @before_blowing, cycle: cycle)
+      Solution.new(
+        netlist: @netlist,
+        volts: @relays.named(answers),
+        working: loads,
+        closed: named_contacts(flags),
+        open: @broken,
+        blown: @blown.dup,
+        before_blowing: @before_blowing,
+        cycle: cycle
+      )
     end
 
     # Walks the loop once more and keeps each of its states.

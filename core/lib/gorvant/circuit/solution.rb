@@ -20,11 +20,19 @@ module Gorvant
     end
 
     # Sets of nodes that wire, contacts and loads hold together as things stand.
-    def islands = @islands ||= Islands.new(netlist.nodes, netlist.branches.select { |branch| conducts?(branch) }, netlist.references)
+    def islands =
+      @islands ||=
+        Islands.new(netlist.nodes, netlist.branches.select { |branch| conducts?(branch) }, netlist.references)
 
     def chatter? = cycle.any?
     # Ids of the coils that never settle.
-    def chattering = cycle.flat_map { |state| state.working.select { |_id, on| on }.keys }.tally.reject { |_id, times| times == cycle.size }.keys.sort
+    def chattering =
+      cycle
+        .flat_map { |state| state.working.select { |_id, on| on }.keys }
+        .tally
+        .reject { |_id, times| times == cycle.size }
+        .keys
+        .sort
 
     def working?(id) = !!working[id]
     def volts_across(branch) = (volts[branch.to] - volts[branch.from]).abs

@@ -30,14 +30,23 @@ module Gorvant
     end
 
     def volts_with(solution, load_factor, wire_factor)
-      scale = solution.netlist.branches.each_with_object({}) do |branch, factors|
-        if branch.load? then factors[branch.id] = load_factor
-        elsif branch.kind == :wire then factors[branch.id] = wire_factor
+      scale =
+        solution
+          .netlist
+          .branches
+          .each_with_object({}) do |branch, factors|
+            if branch.load?
+              factors[branch.id] = load_factor
+            elsif branch.kind == :wire
+              factors[branch.id] = wire_factor
+            end
+          end
+      solution
+        .netlist
+        .sections
+        .each_with_object({}) do |section, volts|
+          volts.merge!(section.solve(solution.closed, open: solution.open, volts: volts, scale: scale))
         end
-      end
-      solution.netlist.sections.each_with_object({}) do |section, volts|
-        volts.merge!(section.solve(solution.closed, open: solution.open, volts: volts, scale: scale))
-      end
     end
   end
 end

@@ -1,20 +1,74 @@
 # frozen_string_literal: true
 
 module Gorvant
-  # The board's defrost timer as a pure machine: the same for the tape, where a controller feeds it from the circuit, and for the
-  # schools side by side, where a typed history does. Source: docs/sources.md, defrost-schools.
+  # The board's defrost timer as a pure machine: the same for the tape, where a controller feeds it from the circuit,
+  # and for the schools side by side, where a typed history does. Source: docs/sources.md, defrost-schools.
   class DefrostClock
-    # What the board sees. y: Y at its terminal; t1: the contactor is fed; cold, warm: by the coil switch or sensor; heating: by O or
-    # B; coil, air: °F where it has sensors; failed: a sensor is out of range; bridge: its speed-up or test pins joined; aps: whether frost
-    # blocks the air, nil where no air-pressure switch is fitted. It is asked when a defrost is to begin, and ends none.
-    Inputs = Value.define(:powered, :y, :t1, :cold, :warm, :heating, :coil, :air, :bridge, :aps, :failed,
-                          defaults: { powered: true, y: nil, warm: nil, heating: true, coil: nil, air: nil, bridge: false, aps: nil, failed: false })
-    # counted: seconds up to `at`, going on at `rate`; spent: seconds of the defrost that is on, at `spent_rate`. waits_for: what it is full
-    # and waiting for, a key of WAITS; missed: what kept it from its turn, likewise; backstop: begun by its longest interval, not by frost.
-    Memory = Value.define(:counted, :at, :rate, :defrosting, :spent, :spent_rate, :turn_until, :ended, :waits_for, :missed, :forced, :bridged_at, :running, :backstop,
-                          defaults: { counted: 0.0, at: 0.0, rate: 0.0, defrosting: false, spent: 0.0, spent_rate: 0.0, turn_until: nil, ended: nil, waits_for: nil,
-                              missed: nil, forced: false,
-                                      bridged_at: nil, running: false, backstop: false })
+    # What the board sees. y: Y at its terminal; t1: the contactor is fed; cold, warm: by the coil switch or sensor;
+    # heating: by O or B; coil, air: °F where it has sensors; failed: a sensor is out of range; bridge: its speed-up or
+    # test pins joined; aps: whether frost blocks the air, nil where no air-pressure switch is fitted. It is asked when
+    # a defrost is to begin, and ends none.
+    Inputs =
+      Value.define(
+        :powered,
+        :y,
+        :t1,
+        :cold,
+        :warm,
+        :heating,
+        :coil,
+        :air,
+        :bridge,
+        :aps,
+        :failed,
+        defaults: {
+          powered: true,
+          y: nil,
+          warm: nil,
+          heating: true,
+          coil: nil,
+          air: nil,
+          bridge: false,
+          aps: nil,
+          failed: false
+        }
+      )
+    # counted: seconds up to `at`, going on at `rate`; spent: seconds of the defrost that is on, at `spent_rate`.
+    # waits_for: what it is full and waiting for, a key of WAITS; missed: what kept it from its turn, likewise;
+    # backstop: begun by its longest interval, not by frost.
+    Memory =
+      Value.define(
+        :counted,
+        :at,
+        :rate,
+        :defrosting,
+        :spent,
+        :spent_rate,
+        :turn_until,
+        :ended,
+        :waits_for,
+        :missed,
+        :forced,
+        :bridged_at,
+        :running,
+        :backstop,
+        defaults: {
+          counted: 0.0,
+          at: 0.0,
+          rate: 0.0,
+          defrosting: false,
+          spent: 0.0,
+          spent_rate: 0.0,
+          turn_until: nil,
+          ended: nil,
+          waits_for: nil,
+          missed: nil,
+          forced: false,
+          bridged_at: nil,
+          running: false,
+          backstop: false
+        }
+      )
 
     class Memory
       def waits = !waits_for.nil?
@@ -44,13 +98,17 @@ module Gorvant
     end
 
     # Whether the defrost relay is in.
-    def on?(memory, inputs) = memory.defrosting && (profile.y_lost == "finish" || memory.running || !memory.turn_until.nil? || called?(inputs))
+    def on?(memory, inputs) =
+      memory.defrosting && (profile.y_lost == "finish" || memory.running || !memory.turn_until.nil? || called?(inputs))
 
     # Seconds of the next moment at which it may do something by itself.
     def wake(memory, now)
-      full = now + ((profile.full_seconds - memory.counted) / memory.rate) if memory.rate.positive? && memory.counted < profile.full_seconds - EPS
-      latest = now + ((profile.demand_maximum_seconds - memory.counted) / memory.rate) if demand? && memory.rate.positive?
-      over = now + ((profile.limit_seconds - memory.spent) / memory.spent_rate) if memory.defrosting && memory.spent_rate.positive? && by_time?
+      full = now + ((profile.full_seconds - memory.counted) / memory.rate) if memory.rate.positive? &&
+        memory.counted < profile.full_seconds - EPS
+      latest = now + ((profile.demand_maximum_seconds - memory.counted) / memory.rate) if demand? &&
+        memory.rate.positive?
+      over = now + ((profile.limit_seconds - memory.spent) / memory.spent_rate) if memory.defrosting &&
+        memory.spent_rate.positive? && by_time?
       held = memory.bridged_at && profile.forced_entry == "held_pins" ? memory.bridged_at + profile.hold_seconds : nil
       [memory.turn_until, full, latest, over, held].compact.select { |at| at > now + EPS }.min
     end
@@ -77,7 +135,8 @@ module Gorvant
     def by_temperature? = profile.ends_by != "time"
     def called?(inputs) = inputs.y.nil? ? inputs.t1 : inputs.y
     # What tells the board that the compressor runs.
-    def running?(inputs) = profile.counts_on == "Y" && !%w[free clock_motor].include?(profile.school) ? called?(inputs) : inputs.t1
+    def running?(inputs) =
+      profile.counts_on == "Y" && !%w[free clock_motor].include?(profile.school) ? called?(inputs) : inputs.t1
 
     def unpowered(memory, now)
       kept = profile.survives_power ? advance(memory, now).counted : 0.0
@@ -86,7 +145,11 @@ module Gorvant
 
     def advance(memory, now)
       passed = now - memory.at
-      memory.with(at: now, counted: [memory.counted + (passed * memory.rate), most].min, spent: memory.spent + (passed * memory.spent_rate))
+      memory.with(
+        at: now,
+        counted: [memory.counted + (passed * memory.rate), most].min,
+        spent: memory.spent + (passed * memory.spent_rate)
+      )
     end
 
     def bridged(state, now, inputs)
@@ -107,13 +170,15 @@ module Gorvant
 
     # Test pins held long enough: straight in, whatever the coil is; once a hold.
     def held?(state, now)
-      profile.forced_entry == "held_pins" && state.bridged_at && state.running && !state.forced && now >= state.bridged_at + profile.hold_seconds - EPS
+      profile.forced_entry == "held_pins" && state.bridged_at && state.running && !state.forced &&
+        now >= state.bridged_at + profile.hold_seconds - EPS
     end
 
     def full?(state, inputs)
       return state.counted >= profile.interval_seconds - EPS unless demand?
 
-      state.counted >= profile.demand_maximum_seconds - EPS || (state.counted >= profile.demand_minimum_seconds - EPS && frosted?(inputs))
+      state.counted >= profile.demand_maximum_seconds - EPS ||
+        (state.counted >= profile.demand_minimum_seconds - EPS && frosted?(inputs))
     end
 
     def frosted?(inputs) = !inputs.failed && inputs.coil && inputs.air && inputs.coil <= demand_point(inputs.air) + EPS
@@ -134,31 +199,56 @@ module Gorvant
       demand? ? inputs.coil.nil? || inputs.coil <= @numbers.fetch("demand_coil_at_most_degrees_f") : inputs.cold
     end
 
-    # Full, and kept from starting. Round clocks miss their turn; a restarting board begins anew for an open coil switch, and for nothing
-    # else; all others wait.
+    # Full, and kept from starting. Round clocks miss their turn; a restarting board begins anew for an open coil
+    # switch, and for nothing else; all others wait.
     def expired(state, keeps)
       round = %w[free clock_motor].include?(profile.school)
-      waits = if round then profile.at_expiry == "wait" && keeps == "coil"
-              else demand? || profile.at_expiry != "restart" || keeps != "coil"
-              end
+      waits =
+        if round
+          profile.at_expiry == "wait" && keeps == "coil"
+        else
+          demand? || profile.at_expiry != "restart" || keeps != "coil"
+        end
       waits ? state.with(waits_for: keeps) : state.with(counted: 0.0, missed: keeps, waits_for: nil)
     end
 
     def start(state, now, forced: false, backstop: false)
       counted = profile.restarts_at == "start" || !profile.counts_in_defrost ? 0.0 : state.counted
-      turn(state.with(defrosting: true, spent: 0.0, counted: counted, waits_for: nil, ended: nil, missed: nil, forced: forced, backstop: backstop), now)
+      turn(
+        state.with(
+          defrosting: true,
+          spent: 0.0,
+          counted: counted,
+          waits_for: nil,
+          ended: nil,
+          missed: nil,
+          forced: forced,
+          backstop: backstop
+        ),
+        now
+      )
     end
 
     def defrosting(state, now, inputs)
       return state if state.turn_until
       return ended(state, now, "aborted") if profile.y_lost == "abort" && !called?(inputs) && !state.running
-      return ended(state, now, "temperature") if by_temperature? && !inputs.failed && (inputs.warm.nil? ? !inputs.cold : inputs.warm)
+      if by_temperature? && !inputs.failed && (inputs.warm.nil? ? !inputs.cold : inputs.warm)
+        return ended(state, now, "temperature")
+      end
 
       by_time? && state.spent >= profile.limit_seconds - EPS ? ended(state, now, "time") : state
     end
 
     def ended(state, now, rule)
-      turn(state.with(defrosting: false, ended: rule, spent: 0.0, counted: profile.restarts_at == "end" ? 0.0 : state.counted), now)
+      turn(
+        state.with(
+          defrosting: false,
+          ended: rule,
+          spent: 0.0,
+          counted: profile.restarts_at == "end" ? 0.0 : state.counted
+        ),
+        now
+      )
     end
 
     def turn(state, now) = profile.turn_seconds ? state.with(turn_until: now + profile.turn_seconds) : state
@@ -167,7 +257,8 @@ module Gorvant
     def rated(state, inputs)
       hurry = inputs.bridge && profile.forced_entry == "speed_up" ? profile.speed_up_factor : 1.0
       state = state.with(forced: false) if state.forced && !inputs.bridge && !state.defrosting
-      spends = state.defrosting && (state.running || profile.y_lost == "finish") ? (profile.hurries_limit ? hurry : 1.0) : 0.0
+      spends =
+        state.defrosting && (state.running || profile.y_lost == "finish") ? (profile.hurries_limit ? hurry : 1.0) : 0.0
       state.with(rate: counts?(state, inputs) && !state.waits ? hurry : 0.0, spent_rate: spends)
     end
 
@@ -175,10 +266,14 @@ module Gorvant
       return false if state.defrosting && !profile.counts_in_defrost
 
       case profile.school
-      when "free", "clock_motor" then true
-      when "run_time" then state.running && (inputs.heating || profile.counts_in_cooling)
-      when "run_time_cold" then state.running && inputs.cold && inputs.heating
-      else state.running && inputs.heating
+      when "free", "clock_motor"
+        true
+      when "run_time"
+        state.running && (inputs.heating || profile.counts_in_cooling)
+      when "run_time_cold"
+        state.running && inputs.cold && inputs.heating
+      else
+        state.running && inputs.heating
       end
     end
   end

@@ -8,35 +8,57 @@ module Gorvant
 
     def initialize(problems)
       @problems = problems
-      super(first: "#{problems.first['field']}: #{problems.first['problem']}")
+      super(first: "#{problems.first["field"]}: #{problems.first["problem"]}")
     end
   end
 
-  # When the compressor was fed and when the coil switch was closed, as stretches of minutes: what schools are compared on.
-  # spans: { key of LANES => [[from, to]] }, in minutes; to may be Float::INFINITY. temperatures: { "coil" / "outdoor" => [[minute, °F]] },
-  # straight between the points; none where nobody wrote them down. given: lanes that were written down.
-  RunHistory = Value.define(:spans, :minutes, :temperatures, :given, defaults: { temperatures: {}.freeze, given: [].freeze })
+  # When the compressor was fed and when the coil switch was closed, as stretches of minutes: what schools are compared
+  # on. spans: { key of LANES => [[from, to]] }, in minutes; to may be Float::INFINITY. temperatures: { "coil" /
+  # "outdoor" => [[minute, °F]] }, straight between the points; none where nobody wrote them down. given: lanes that
+  # were written down.
+  RunHistory =
+    Value.define(:spans, :minutes, :temperatures, :given, defaults: { temperatures: {}.freeze, given: [].freeze })
 
   class RunHistory
-    LANES = { "fed" => "compressor fed", "cold" => "coil switch closed", "y" => "Y live", "cooling" => "in cooling", "unpowered" => "board without power",
-              "aps" => "air-pressure switch closed" }.freeze
+    LANES = {
+      "fed" => "compressor fed",
+      "cold" => "coil switch closed",
+      "y" => "Y live",
+      "cooling" => "in cooling",
+      "unpowered" => "board without power",
+      "aps" => "air-pressure switch closed"
+    }.freeze
     TEMPERATURES = { "coil" => "coil, °F", "outdoor" => "outdoor air, °F" }.freeze
     DEGREES = (-60.0..200.0)
     MOST_MINUTES = 2880.0
     MOST_SPANS = 300
 
     class << self
-      # From JSON: { "minutes" => 240, "fed" => "0-25, 40-62, 75-", "cold" => "always" }. A lane left out: y as fed, cold never, none else.
+      # From JSON: { "minutes" => 240, "fed" => "0-25, 40-62, 75-", "cold" => "always" }. A lane left out: y as fed,
+      # cold never, none else.
       def parse(given)
-        raise BadHistory.new([problem("/history", "has to be an object such as {\"minutes\": 240, \"fed\": \"0-25, 40-\"}")]) unless given.is_a?(Hash)
+        unless given.is_a?(Hash)
+          raise BadHistory.new(
+                  [problem("/history", "has to be an object such as {\"minutes\": 240, \"fed\": \"0-25, 40-\"}")]
+                )
+        end
 
         problems = [*length_problem(given["minutes"]), *stray_problems(given)]
         spans = LANES.keys.to_h { |lane| [lane, given.key?(lane) ? spans(given[lane], lane, problems) : nil] }
-        temperatures = TEMPERATURES.keys.reject { |lane| given[lane].to_s.strip == "" }.to_h { |lane| [lane, points(given[lane], lane, problems)] }
+        temperatures =
+          TEMPERATURES
+            .keys
+            .reject { |lane| given[lane].to_s.strip == "" }
+            .to_h { |lane| [lane, points(given[lane], lane, problems)] }
         raise BadHistory.new(problems) if problems.any?
 
         usual = LANES.keys.to_h { |lane| [lane, lane == "y" ? spans["fed"] || [] : []] }
-        new(spans: usual.merge(spans.compact), minutes: given["minutes"].to_f, temperatures: temperatures, given: spans.compact.keys)
+        new(
+          spans: usual.merge(spans.compact),
+          minutes: given["minutes"].to_f,
+          temperatures: temperatures,
+          given: spans.compact.keys
+        )
       end
 
       private
@@ -51,7 +73,9 @@ module Gorvant
 
       def stray_problems(given)
         known = [*LANES.keys, *TEMPERATURES.keys]
-        (given.keys - known - ["minutes"]).map { |key| problem("/history/#{key.to_s[0, 40]}", "unknown; known are minutes, #{known.join(', ')}") }
+        (given.keys - known - ["minutes"]).map do |key|
+          problem("/history/#{key.to_s[0, 40]}", "unknown; known are minutes, #{known.join(", ")}")
+        end
       end
 
       def spans(text, lane, problems)
@@ -61,11 +85,22 @@ module Gorvant
 
         read = text.to_s.split(",").map { |part| span(part.strip) }
         bad = text.to_s.split(",")[read.index(nil)] if read.include?(nil)
-        return (problems << problem(field, "'#{bad.strip[0, 30]}' is no stretch of minutes; write 0-25, 40-62, 75-, or always, or never")) && [] if bad
-        return (problems << problem(field, "has #{read.size} stretches; at most #{MOST_SPANS}")) && [] if read.size > MOST_SPANS
+        if bad
+          return(
+            (
+              problems << problem(
+                field,
+                "'#{bad.strip[0, 30]}' is no stretch of minutes; write 0-25, 40-62, 75-, or always, or never"
+              )
+            ) && []
+          )
+        end
+        if read.size > MOST_SPANS
+          return (problems << problem(field, "has #{read.size} stretches; at most #{MOST_SPANS}")) && []
+        end
 
         over = read.each_cons(2).find { |(_a, to), (from, _b)| from < to }
-        problems << problem(field, "#{format('%g', over[1][0])} comes before the end of the stretch before it") if over
+        problems << problem(field, "#{format("%g", over[1][0])} comes before the end of the stretch before it") if over
         read
       end
 
@@ -73,17 +108,34 @@ module Gorvant
       def points(text, lane, problems)
         field = "/history/#{lane}"
         parts = text.to_s.split(",").map(&:strip)
-        read = parts.map { |part| (parts.one? && !part.include?(":") ? ["0", part] : part.split(":", 2)).map { |number| Float(number, exception: false) } }
+        read =
+          parts.map do |part|
+            (parts.one? && !part.include?(":") ? ["0", part] : part.split(":", 2)).map do |number|
+              Float(number, exception: false)
+            end
+          end
         bad = read.index { |pair| !point?(pair) }
-        return (problems << problem(field, "'#{parts[bad][0, 30]}' is no minute and temperature; write 0:40, 30:22, or one temperature for all")) && [] if bad
-        return (problems << problem(field, "has #{read.size} points; at most #{MOST_SPANS}")) && [] if read.size > MOST_SPANS
+        if bad
+          return(
+            (
+              problems << problem(
+                field,
+                "'#{parts[bad][0, 30]}' is no minute and temperature; write 0:40, 30:22, or one temperature for all"
+              )
+            ) && []
+          )
+        end
+        if read.size > MOST_SPANS
+          return (problems << problem(field, "has #{read.size} points; at most #{MOST_SPANS}")) && []
+        end
 
         back = read.each_cons(2).find { |(first, _), (second, _)| second <= first }
-        problems << problem(field, "minute #{format('%g', back[1][0])} comes after #{format('%g', back[0][0])}") if back
+        problems << problem(field, "minute #{format("%g", back[1][0])} comes after #{format("%g", back[0][0])}") if back
         read
       end
 
-      def point?(pair) = pair.size == 2 && pair.none?(&:nil?) && pair[0].between?(0, MOST_MINUTES) && DEGREES.cover?(pair[1])
+      def point?(pair) =
+        pair.size == 2 && pair.none?(&:nil?) && pair[0].between?(0, MOST_MINUTES) && DEGREES.cover?(pair[1])
 
       def span(text)
         match = /\A(\d+(?:\.\d+)?)\s*[-–]\s*(\d+(?:\.\d+)?)?\z/.match(text) or return nil
@@ -117,12 +169,21 @@ module Gorvant
     end
 
     # Lanes that change at this very minute.
-    def turning(minute) = spans.select { |_lane, list| list.flatten.any? { |at| (at - minute).abs < 1e-9 && minute.positive? } }.keys
+    def turning(minute) =
+      spans.select { |_lane, list| list.flatten.any? { |at| (at - minute).abs < 1e-9 && minute.positive? } }.keys
 
     def to_json_hash
       lanes = spans.slice(*given)
-      lanes.transform_values { |list| list.map { |from, to| "#{format('%g', from)}-#{format('%g', to) if to.finite?}" }.join(", ") }
-           .merge(temperatures.transform_values { |points| points.map { |at, degrees| "#{format('%g', at)}:#{format('%g', degrees)}" }.join(", ") }).merge("minutes" => minutes)
+      lanes
+        .transform_values do |list|
+          list.map { |from, to| "#{format("%g", from)}-#{format("%g", to) if to.finite?}" }.join(", ")
+        end
+        .merge(
+          temperatures.transform_values do |points|
+            points.map { |at, degrees| "#{format("%g", at)}:#{format("%g", degrees)}" }.join(", ")
+          end
+        )
+        .merge("minutes" => minutes)
     end
   end
 end

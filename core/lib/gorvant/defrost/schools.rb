@@ -1,20 +1,21 @@
 # frozen_string_literal: true
 
 module Gorvant
-  # One run history under every school of defrost clock: when each would have started and ended, where they differ and why.
+  # One run history under every school of defrost clock: when each would have started and ended, where they differ and
+  # why.
   class Schools
-    # minute; kind: "start", "end", "break" (Y lost in mid-defrost), "resume", "wait", "miss", "reset" or "pause"; says; tie: whether it
-    # hangs on two things at the very same moment.
+    # minute; kind: "start", "end", "break" (Y lost in mid-defrost), "resume", "wait", "miss", "reset" or "pause"; says;
+    # tie: whether it hangs on two things at the very same moment.
     Step = Value.define(:minute, :kind, :says, :tie, defaults: { tie: false })
-    # counts_on: "Y" or "T1", nil where it counts on neither. starts, ends: minutes. first: the first start or nil. fits: whether it agrees
-    # with what was seen, nil where nothing was. counts: what its count is called.
+    # counts_on: "Y" or "T1", nil where it counts on neither. starts, ends: minutes. first: the first start or nil.
+    # fits: whether it agrees with what was seen, nil where nothing was. counts: what its count is called.
     Course = Value.define(:school, :title, :counts_on, :counts, :starts, :ends, :steps, :fits)
 
     RESTARTS = "run_time_restarts"
     A_MOMENT = 1e-6 # minutes
 
-    # profile: the board's; seen: minutes at which defrosts were seen to start; counts_on: { school => "Y" / "T1" } where it is to be other
-    # than that school's own.
+    # profile: the board's; seen: minutes at which defrosts were seen to start; counts_on: { school => "Y" / "T1" }
+    # where it is to be other than that school's own.
     def initialize(history, profile, seen: [], counts_on: {})
       @history = history
       @profile = profile
@@ -24,17 +25,28 @@ module Gorvant
       @switch = Hysteresis.new(closes_degrees_f: profile.starts_degrees_f, opens_degrees_f: profile.ends_degrees_f)
     end
 
-    # [Course], the restarting variant of the run-time school beside the waiting one; demand where temperatures were written down.
-    def courses = @courses ||= profiles.map { |id, profile| course(id, @counts_on.key?(id) ? profile.with(counts_on: @counts_on[id]) : profile) }
+    # [Course], the restarting variant of the run-time school beside the waiting one; demand where temperatures were
+    # written down.
+    def courses =
+      @courses ||=
+        profiles.map do |id, profile|
+          course(id, @counts_on.key?(id) ? profile.with(counts_on: @counts_on[id]) : profile)
+        end
 
     # Ids of the schools that fit what was seen.
     def fitting = courses.select(&:fits).map(&:school)
 
     # Where they part: one sentence for each pair of neighbors that start first at other times.
     def differences
-      courses.group_by { |course| course.starts.first }.map do |at, same|
-        Catalogue.words("defrost.first_at", schools: same.map(&:title).join(", "), at: at ? "#{format('%g', at.round(1))} min" : Catalogue.words("defrost.never"))
-      end
+      courses
+        .group_by { |course| course.starts.first }
+        .map do |at, same|
+          Catalogue.words(
+            "defrost.first_at",
+            schools: same.map(&:title).join(", "),
+            at: at ? "#{format("%g", at.round(1))} min" : Catalogue.words("defrost.never")
+          )
+        end
     end
 
     private
@@ -74,9 +86,17 @@ module Gorvant
     def inputs(minute, memory)
       coil, air = @history.degrees("coil", minute), @history.degrees("outdoor", minute)
       spent = memory.spent + (((minute * 60) - memory.at) * memory.spent_rate)
-      DefrostClock::Inputs.new(powered: !@history.on?("unpowered", minute), y: @history.on?("y", minute), t1: @history.on?("fed", minute), cold: cold?(minute, coil),
-                               warm: memory.defrosting && (spent >= (@numbers.fetch("lasts_minutes") * 60) - DefrostClock::EPS), heating: !@history.on?("cooling", minute),
-                               coil: coil, air: air, aps: @history.frost(minute))
+      DefrostClock::Inputs.new(
+        powered: !@history.on?("unpowered", minute),
+        y: @history.on?("y", minute),
+        t1: @history.on?("fed", minute),
+        cold: cold?(minute, coil),
+        warm: memory.defrosting && (spent >= (@numbers.fetch("lasts_minutes") * 60) - DefrostClock::EPS),
+        heating: !@history.on?("cooling", minute),
+        coil: coil,
+        air: air,
+        aps: @history.frost(minute)
+      )
     end
 
     # The switch as it was written down, else by the coil.
@@ -90,8 +110,19 @@ module Gorvant
 
     def following(clock, memory, minute)
       wake = clock.wake(memory, minute * 60)
-      warm = memory.defrosting && memory.spent_rate.positive? ? minute + (((@numbers.fetch("lasts_minutes") * 60) - memory.spent) / memory.spent_rate / 60) : nil
-      [wake && (wake / 60), @history.changes.find { |at| at > minute + 1e-9 }, (warm if warm && warm > minute + 1e-9)].compact.min
+      warm =
+        (
+          if memory.defrosting && memory.spent_rate.positive?
+            minute + (((@numbers.fetch("lasts_minutes") * 60) - memory.spent) / memory.spent_rate / 60)
+          else
+            nil
+          end
+        )
+      [
+        wake && (wake / 60),
+        @history.changes.find { |at| at > minute + 1e-9 },
+        (warm if warm && warm > minute + 1e-9)
+      ].compact.min
     end
 
     def told(clock, before, after, relay, inputs, minute)
@@ -100,15 +131,27 @@ module Gorvant
 
       tie = tie(clock, before, kinds, minute)
       kinds.map do |kind|
-        step(minute, kind, tie, what: Catalogue.words("defrost.awaits_#{after.waits_for || 'coil'}"), why: Catalogue.words("defrost.missed_#{after.missed || 'coil'}"),
-       counted: format("%g", (after.counted / 60).round(1)))
+        step(
+          minute,
+          kind,
+          tie,
+          what: Catalogue.words("defrost.awaits_#{after.waits_for || "coil"}"),
+          why: Catalogue.words("defrost.missed_#{after.missed || "coil"}"),
+          counted: format("%g", (after.counted / 60).round(1))
+        )
       end
     end
 
     def kinds(before, after, relay, inputs, minute)
       was, now = relay
-      [("end" if before.defrosting && !after.defrosting), ("break" if was && !now && after.defrosting), ("resume" if !was && now && before.defrosting),
-       ("start" if after.defrosting && !before.defrosting), ("wait" if after.waits && !before.waits), idle(before, after, inputs, minute)].compact
+      [
+        ("end" if before.defrosting && !after.defrosting),
+        ("break" if was && !now && after.defrosting),
+        ("resume" if !was && now && before.defrosting),
+        ("start" if after.defrosting && !before.defrosting),
+        ("wait" if after.waits && !before.waits),
+        idle(before, after, inputs, minute)
+      ].compact
     end
 
     # What happens to the count while there is no defrost.
@@ -120,7 +163,8 @@ module Gorvant
       "pause" if before.rate.positive? && after.rate.zero? && after.counted.positive?
     end
 
-    def full_before?(before, minute) = before.counted + (((minute * 60) - before.at) * before.rate) >= @profile.interval_seconds - 1
+    def full_before?(before, minute) =
+      before.counted + (((minute * 60) - before.at) * before.rate) >= @profile.interval_seconds - 1
 
     # The lane that turns at this very moment, where the moment before would have brought something else; nil for none.
     def tie(clock, before, kinds, minute)
@@ -129,7 +173,12 @@ module Gorvant
 
       earlier = inputs(minute - A_MOMENT, before)
       other = clock.step(before, minute * 60, earlier)
-      kinds(before, other, [before.defrosting, clock.on?(other, earlier)], earlier, minute) == kinds || !full_before?(before, minute) ? nil : lanes.first
+      if kinds(before, other, [before.defrosting, clock.on?(other, earlier)], earlier, minute) == kinds ||
+           !full_before?(before, minute)
+        nil
+      else
+        lanes.first
+      end
     end
 
     def step(minute, kind, tie, **fields)
@@ -141,8 +190,16 @@ module Gorvant
 
     def found(id, profile, steps)
       starts = steps.select { |one| one.kind == "start" }.map(&:minute)
-      Course.new(school: id, title: Catalogue.words("defrost.school_#{id}"), counts_on: %w[free clock_motor].include?(id) ? nil : profile.counts_on,
-                 counts: Catalogue.words("defrost.counts_#{profile.school}"), starts: starts, ends: steps.select { |one| one.kind == "end" }.map(&:minute), steps: steps, fits: fits(starts))
+      Course.new(
+        school: id,
+        title: Catalogue.words("defrost.school_#{id}"),
+        counts_on: %w[free clock_motor].include?(id) ? nil : profile.counts_on,
+        counts: Catalogue.words("defrost.counts_#{profile.school}"),
+        starts: starts,
+        ends: steps.select { |one| one.kind == "end" }.map(&:minute),
+        steps: steps,
+        fits: fits(starts)
+      )
     end
 
     # Every start that was seen has its own, and none is missing before the last of them.

@@ -9,9 +9,9 @@ require_relative "connection_view/field_cables"
 require_relative "connection_view/columns"
 
 module Gorvant
-  # Where things are: terminal strips at three places with the field cables between them, each conductor in its color; the board
-  # with its copper; what its pins lead to; line voltage behind the contactor. A function has one row through all places, so that a
-  # conductor that is not straight is one that lands elsewhere.
+  # Where things are: terminal strips at three places with the field cables between them, each conductor in its color;
+  # the board with its copper; what its pins lead to; line voltage behind the contactor. A function has one row through
+  # all places, so that a conductor that is not straight is one that lands elsewhere.
   class ConnectionView
     # Joins the pins of one net: a trunk in its lane with a leg to each, or one straight way.
     def self.tree(pen, pins, lane, left, right, line)
@@ -37,24 +37,42 @@ module Gorvant
     def scene
       lay_out
       draw
-      Scene.new(view: "connections", title: @pen.title, width: @x[:right], height: @height, bands: @bands, links: @pen.links,
-                stations: @pen.stations, labels: @pen.labels)
+      Scene.new(
+        view: "connections",
+        title: @pen.title,
+        width: @x[:right],
+        height: @height,
+        bands: @bands,
+        links: @pen.links,
+        stations: @pen.stations,
+        labels: @pen.labels
+      )
     end
 
     private
 
     # Factory wire and board traces: what joins points for good, and is no field cable.
     def copper?(branch)
-      branch.kind == :wire && branch.component.nil? && !branch.id.include?("@") && @rig.jumpers.none? { |jumper| jumper.id == branch.id } && !branch.id.start_with?("short.")
+      branch.kind == :wire && branch.component.nil? && !branch.id.include?("@") &&
+        @rig.jumpers.none? { |jumper| jumper.id == branch.id } && !branch.id.start_with?("short.")
     end
 
     # { terminal node => y } by place: one row a function.
     def rows
-      @rows ||= begin
-        keys = PLACES.to_h { |place| [place, @rig.terminals(place).to_h { |terminal| [terminal, LoopView::Grid.key(@rig, terminal)] }] }
-        order = %w[R C Y Y2 G changeover other W1 W2 W W2_in E].select { |key| keys.values.any? { |place| place.value?(key) } }
-        keys.to_h { |place, terminals| [place, terminals.to_h { |terminal, key| ["#{place}.#{terminal}", TOP + (ROW * order.index(key))] }] }
-      end
+      @rows ||=
+        begin
+          keys =
+            PLACES.to_h do |place|
+              [place, @rig.terminals(place).to_h { |terminal| [terminal, LoopView::Grid.key(@rig, terminal)] }]
+            end
+          order =
+            %w[R C Y Y2 G changeover other W1 W2 W W2_in E].select do |key|
+              keys.values.any? { |place| place.value?(key) }
+            end
+          keys.to_h do |place, terminals|
+            [place, terminals.to_h { |terminal, key| ["#{place}.#{terminal}", TOP + (ROW * order.index(key))] }]
+          end
+        end
     end
 
     def rows_foot = rows.values.flat_map(&:values).max
@@ -63,52 +81,89 @@ module Gorvant
       @devices = OutdoorDevices.new(@trace, @islands, TOP)
       own = Board::PINS.keys.select { |node| @netlist.node?(node) }
       @board = Board.new(@trace, @islands, rows.fetch("outdoor"), @devices.wanted(rows.fetch("outdoor"), own), TOP)
-      @field = PLACES.each_cons(2).to_h { |upper, lower| [upper, FieldCables.new(@rig, @pen, rows, [upper, lower], switch_tabs)] }
+      @field =
+        PLACES
+          .each_cons(2)
+          .to_h { |upper, lower| [upper, FieldCables.new(@rig, @pen, rows, [upper, lower], switch_tabs)] }
       @indoor = indoor_channel
       @copper = @board.channels(@pen)
       @pins = pin_channel
       @line = @devices.line_channel(@pen)
-      @x = Columns.new(a: @field["wall"].width, indoor: @indoor.width, b: @field["air_handler"].width, copper: @copper.map(&:width), pins: @pins.width, line: @line.width)
-      @height = [rows_foot + ROW, indoor_heights.values.max.to_f + ROW, @board.foot + 10, @devices.foot + 10].max.round + (@devices.not_fitted.any? ? 60 : 12)
+      @x =
+        Columns.new(
+          a: @field["wall"].width,
+          indoor: @indoor.width,
+          b: @field["air_handler"].width,
+          copper: @copper.map(&:width),
+          pins: @pins.width,
+          line: @line.width
+        )
+      @height =
+        [rows_foot + ROW, indoor_heights.values.max.to_f + ROW, @board.foot + 10, @devices.foot + 10].max.round +
+          (@devices.not_fitted.any? ? 60 : 12)
     end
 
     # What stands in the air handler under the strip, each with both tabs to the left.
     def indoor_heights
-      codes = [*("FU" if @netlist.branch?("FU")), *%w[FLS FRS].select { |code| @netlist.branch?(code) }, "TRAN", "IFR", *Assembly::AirHandler.heat_codes(@rig)]
+      codes = [
+        *("FU" if @netlist.branch?("FU")),
+        *%w[FLS FRS].select { |code| @netlist.branch?(code) },
+        "TRAN",
+        "IFR",
+        *Assembly::AirHandler.heat_codes(@rig)
+      ]
       codes.each_with_index.to_h { |code, i| [code, rows_foot + (ROW * (i + 1))] }
     end
 
     # { tab of a switch that Y leaves the air handler by => y }
-    def switch_tabs = Assembly::Cables.in_y(@rig).last(1).to_h { |code| ["air_handler.#{code}.2", indoor_heights.fetch(code) + TAB] }
+    def switch_tabs =
+      Assembly::Cables.in_y(@rig).last(1).to_h { |code| ["air_handler.#{code}.2", indoor_heights.fetch(code) + TAB] }
 
     def indoor_channel
-      tabs = indoor_heights.flat_map do |code, y|
-        branch = @netlist[code]
-        [[branch.from, y - TAB], [branch.to, y + TAB]].map { |node, at| Pin.new(node: node, side: :right, y: at) }
-      end
+      tabs =
+        indoor_heights.flat_map do |code, y|
+          branch = @netlist[code]
+          [[branch.from, y - TAB], [branch.to, y + TAB]].map { |node, at| Pin.new(node: node, side: :right, y: at) }
+        end
       strip = rows.fetch("air_handler").map { |node, y| Pin.new(node: node, side: :right, y: y + (OFF * 1.5).round) }
       sets(Channel.new(LANE), tabs + strip, "factory")
     end
 
     def pin_channel
-      sets(Channel.new(LANE), @board.pins.map { |node, y| Pin.new(node: node, side: :left, y: y) } + @devices.tabs, "factory")
+      sets(
+        Channel.new(LANE),
+        @board.pins.map { |node, y| Pin.new(node: node, side: :left, y: y) } + @devices.tabs,
+        "factory"
+      )
     end
 
     def sets(channel, pins, line)
-      pins.group_by { |pin| @islands.root(pin.node) }.each_value do |set|
-        channel.add(set) { |*at| ConnectionView.tree(@pen, set, *at, line) } if set.size > 1
-      end
+      pins
+        .group_by { |pin| @islands.root(pin.node) }
+        .each_value { |set| channel.add(set) { |*at| ConnectionView.tree(@pen, set, *at, line) } if set.size > 1 }
       channel
     end
 
     def draw
       half = SCREW / 2
       thermostat
-      rows.each { |place, nodes| nodes.each { |node, y| @pen.screw(node, Naming.letter(@rig, node.split(".").last), @x[place.to_sym], y) } }
-      @field["wall"].draw(@x[:wall] + half, @x[:air_handler] - half, lanes_from: @x[:lanes_a], names_end: @x[:indoor_edge])
+      rows.each do |place, nodes|
+        nodes.each { |node, y| @pen.screw(node, Naming.letter(@rig, node.split(".").last), @x[place.to_sym], y) }
+      end
+      @field["wall"].draw(
+        @x[:wall] + half,
+        @x[:air_handler] - half,
+        lanes_from: @x[:lanes_a],
+        names_end: @x[:indoor_edge]
+      )
       @indoor.draw(@x[:indoor_edge] + 2, @x[:air_handler] - half)
       indoor_heights.each { |code, y| indoor(code, @x[:air_handler], y) }
-      @field["air_handler"].draw(@x[:air_handler] + half, @x[:outdoor] - half, lanes_from: @x[:lanes_b], names_end: @x[:board_edge])
+      @field["air_handler"].draw(
+        @x[:air_handler] + half,
+        @x[:outdoor] - half,
+        lanes_from: @x[:lanes_b],
+        names_end: @x[:board_edge]
+      )
       board
       jumpers
       boxes
@@ -118,7 +173,9 @@ module Gorvant
     # A hook beside the strip, from screw to screw.
     def jumpers
       @rig.jumpers.each_with_index do |jumper, i|
-        ends = [jumper.from, jumper.to].map { |terminal| "#{jumper.place}.#{terminal}" }.sort_by { |node| rows[jumper.place][node] }
+        ends =
+          [jumper.from, jumper.to].map { |terminal| "#{jumper.place}.#{terminal}" }
+            .sort_by { |node| rows[jumper.place][node] }
         side = jumper.place == "outdoor" ? -1 : 1
         x = @x[jumper.place.to_sym] + (side * SCREW / 2)
         out = x + (side * (6 + (i * 3)))
@@ -129,7 +186,11 @@ module Gorvant
     end
 
     def indoor(code, x, y)
-      code == "TRAN" ? @pen.transformer(x, y, SCREW, "#{format('%g', @rig[:transformer_va])} VA") : @pen.symbol_box(code, x, y, width: SCREW, text: code)
+      if code == "TRAN"
+        @pen.transformer(x, y, SCREW, "#{format("%g", @rig[:transformer_va])} VA")
+      else
+        @pen.symbol_box(code, x, y, width: SCREW, text: code)
+      end
     end
 
     def board
@@ -137,7 +198,9 @@ module Gorvant
       @copper[0].draw(@x[:outdoor] + half, @x[:contacts] - (Board::COLUMN / 2))
       @board.place(@pen, @x[:contacts])
       @copper[1].draw(@x[:contacts] + (Board::COLUMN / 2), @x[:pins] - half)
-      @board.pins.each { |node, y| @pen.pin(node, Board::PINS.fetch(node) { Naming.letter(@rig, node.split(".").last) }, @x[:pins], y) }
+      @board.pins.each do |node, y|
+        @pen.pin(node, Board::PINS.fetch(node) { Naming.letter(@rig, node.split(".").last) }, @x[:pins], y)
+      end
       devices = @x[:devices] - (OutdoorDevices::COLUMN / 2)
       @pins.draw(@x[:pins] + half, devices)
       @devices.place(@pen, @x[:devices], @x[:motors])
@@ -149,7 +212,9 @@ module Gorvant
       return if @devices.not_fitted.empty?
 
       @pen.label("on the panel, not fitted", @x[:board_edge] + 10, @height - 29, size: 12.5, role: "note")
-      @devices.not_fitted.each_with_index { |code, i| @pen.ghost(code, @x[:board_edge] + 200 + (i * 78), @height - 34, width: 60) }
+      @devices.not_fitted.each_with_index do |code, i|
+        @pen.ghost(code, @x[:board_edge] + 200 + (i * 78), @height - 34, width: 60)
+      end
     end
 
     # The thermostat's switches beside its screws, fed from R down their left side.
@@ -168,7 +233,9 @@ module Gorvant
     end
 
     def electronics(y)
-      return @pen.label("thermostat on battery", 18, y + 5, size: 13, role: "note") unless @netlist.branch?("THERMOSTAT")
+      unless @netlist.branch?("THERMOSTAT")
+        return @pen.label("thermostat on battery", 18, y + 5, size: 13, role: "note")
+      end
 
       @pen.symbol_box("THERMOSTAT", @x[:switch] + 30, y, width: 80, text: "T’STAT")
       @pen.label("fed from R and C", @x[:switch] + 30, y + 32, anchor: "middle", size: 12, role: "sub")
@@ -179,8 +246,21 @@ module Gorvant
       box("air_handler", @x[:indoor_edge], @x[:air_handler] + (SCREW / 2) + 8)
       box("outdoor", @x[:board_edge], @x[:right] - 4)
       board_right = @x[:pins] + (SCREW / 2) + 4
-      @bands << Band.new(id: "board", x: @x[:board_edge] + 4, y: TOP - 28, width: board_right - @x[:board_edge] - 4, height: @board.foot - TOP + 30)
-      @pen.label(Catalogue.boards.fetch(@rig[:board_family]).fetch("title").then { |title| "defrost board, #{title} family" }, @x[:contacts], 31, anchor: "middle", size: 12.5, role: "note")
+      @bands << Band.new(
+        id: "board",
+        x: @x[:board_edge] + 4,
+        y: TOP - 28,
+        width: board_right - @x[:board_edge] - 4,
+        height: @board.foot - TOP + 30
+      )
+      @pen.label(
+        Catalogue.boards.fetch(@rig[:board_family]).fetch("title").then { |title| "defrost board, #{title} family" },
+        @x[:contacts],
+        31,
+        anchor: "middle",
+        size: 12.5,
+        role: "note"
+      )
     end
 
     def box(place, left, right)
@@ -189,11 +269,18 @@ module Gorvant
     end
 
     def cable_names
-      [["wall", "air_handler", :wall_edge, :indoor_edge], ["air_handler", "outdoor", :lanes_b, :board_edge]].each do |from, to, left, right|
+      [
+        ["wall", "air_handler", :wall_edge, :indoor_edge],
+        ["air_handler", "outdoor", :lanes_b, :board_edge]
+      ].each do |from, to, left, right|
         cables = @rig.cables.select { |cable| [cable.from, cable.to].sort == [from, to].sort }
         middle = (@x[left] + @x[right]) / 2
         cables.each_with_index do |cable, i|
-          [Naming.cable(cable), "#{cable.gauge_awg} AWG", "#{format('%g', cable.length_feet)} ft"].each_with_index do |words, line|
+          [
+            Naming.cable(cable),
+            "#{cable.gauge_awg} AWG",
+            "#{format("%g", cable.length_feet)} ft"
+          ].each_with_index do |words, line|
             @pen.label(words, middle, 14 + (((i * 3) + line) * 14), anchor: "middle", size: 12.5, role: "note")
           end
         end

@@ -1,9 +1,10 @@
 # frozen_string_literal: true
 
 module Gorvant
-  # Which way current flows along what a drawing draws, so that no arrow lies: from the source through what conducts to the load, none on
-  # a live stub behind an open contact, none on a dead way. What is drawn of one node is a tree of copper; what devices and wires take
-  # from it at its points tells what each stretch carries. Source: Kirchhoff's current law.
+  # Which way current flows along what a drawing draws, so that no arrow lies: from the source through what conducts to
+  # the load, none on a live stub behind an open contact, none on a dead way. What is drawn of one node is a tree of
+  # copper; what devices and wires take from it at its points tells what each stretch carries. Source: Kirchhoff's
+  # current law.
   class Flow
     LEAST_AMPS = 0.001 # less is no load: a meter's input, a leak
     NEAR = 60 # pixels from a device to the copper that it is drawn beside
@@ -59,7 +60,9 @@ module Gorvant
       taken = Hash.new(0.0)
       @carriers.each do |carrier|
         amps = @solution.amps(carrier.branch) * (carrier.branch.behavior.source? ? -1 : sign(*carrier.nodes))
-        carrier.nodes.each_with_index { |one, i| take(taken, points, carrier.ends[i], i.zero? ? amps : -amps) if one == node && carrier.ends[i] }
+        carrier.nodes.each_with_index do |one, i|
+          take(taken, points, carrier.ends[i], i.zero? ? amps : -amps) if one == node && carrier.ends[i]
+        end
       end
       @runs.each do |run|
         next if run[:branches].empty? || run[:nodes].first == run[:nodes].last
@@ -81,7 +84,8 @@ module Gorvant
     # Walks the copper of a node from where most comes in: a stretch carries all that is taken beyond it.
     def share(node, copper)
       corners = copper.flat_map { |run| run[:points] } + ends_at(node)
-      stretches = copper.flat_map { |run| run[:points].each_cons(2).flat_map { |from, to| cut(run, from, to, corners) } }
+      stretches =
+        copper.flat_map { |run| run[:points].each_cons(2).flat_map { |from, to| cut(run, from, to, corners) } }
       points = stretches.flat_map { |_run, from, to| [from, to] }.uniq
       taken = taken(node, points)
       beside = Hash.new { |hash, point| hash[point] = [] }
@@ -92,8 +96,16 @@ module Gorvant
 
     # Where wires and devices of this node end.
     def ends_at(node)
-      runs = @runs.reject { |run| run[:branches].empty? }.flat_map { |run| [run[:points].first, run[:points].last].zip(run[:nodes]).select { |_at, one| one == node }.map(&:first) }
-      runs + @carriers.flat_map { |carrier| carrier.ends.zip(carrier.nodes).select { |at, one| at && one == node }.map(&:first) }
+      runs =
+        @runs
+          .reject { |run| run[:branches].empty? }
+          .flat_map do |run|
+            [run[:points].first, run[:points].last].zip(run[:nodes]).select { |_at, one| one == node }.map(&:first)
+          end
+      runs +
+        @carriers.flat_map do |carrier|
+          carrier.ends.zip(carrier.nodes).select { |at, one| at && one == node }.map(&:first)
+        end
     end
 
     # A stretch in pieces, at every corner that lies on it.
@@ -104,23 +116,25 @@ module Gorvant
     end
 
     def on?(point, from, to)
-      point[0].between?(*[from[0], to[0]].minmax) && point[1].between?(*[from[1], to[1]].minmax) && (from[0] == to[0] ? point[0] == from[0] : point[1] == from[1])
+      point[0].between?(*[from[0], to[0]].minmax) && point[1].between?(*[from[1], to[1]].minmax) &&
+        (from[0] == to[0] ? point[0] == from[0] : point[1] == from[1])
     end
 
     # Returns what is taken at a point and beyond it.
     def walk(point, came_by, beside, taken, seen)
       seen[point] = true
-      taken[point] + beside[point].sum do |stretch|
-        next 0.0 if stretch.equal?(came_by)
+      taken[point] +
+        beside[point].sum do |stretch|
+          next 0.0 if stretch.equal?(came_by)
 
-        run, from, to = stretch
-        other = from == point ? to : from
-        next 0.0 if seen[other]
+          run, from, to = stretch
+          other = from == point ? to : from
+          next 0.0 if seen[other]
 
-        amps = walk(other, stretch, beside, taken, seen)
-        (@pieces[run] ||= []) << [from, to, from == point ? amps : -amps]
-        amps
-      end
+          amps = walk(other, stretch, beside, taken, seen)
+          (@pieces[run] ||= []) << [from, to, from == point ? amps : -amps]
+          amps
+        end
     end
   end
 end

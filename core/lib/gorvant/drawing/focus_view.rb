@@ -1,8 +1,8 @@
 # frozen_string_literal: true
 
 module Gorvant
-  # One loop unrolled over the whole width, station by station from R to C: above each what the meter should read and what it
-  # read, under it its name.
+  # One loop unrolled over the whole width, station by station from R to C: above each what the meter should read and
+  # what it read, under it its name.
   class FocusView
     WIDTH = 924
     STEP = 100
@@ -12,8 +12,8 @@ module Gorvant
     WORDS = 92 # pixels for a line of words under a station
     DEVICE = 56
 
-    # load: code of the loop; taken: { node, or two with a bar between => words of the reading that stands there }. Raises
-    # UnknownBranch.
+    # load: code of the loop; taken: { node, or two with a bar between => words of the reading that stands there }.
+    # Raises UnknownBranch.
     def self.scene(trace, load:, taken: {}) = new(trace, load, taken).scene
 
     def initialize(trace, load, taken)
@@ -29,8 +29,15 @@ module Gorvant
       stops.zip(places) { |bead, (x, y)| stop(bead, x, y) }
       stops.zip(places).each_cons(2) { |one, two| wire(*one, *two) }
       rows = (stops.size / per_row.to_f).ceil
-      Scene.new(view: "focus", title: "#{@trace.rig.name}: #{@string.title}, #{Catalogue.calls.fetch(@trace.condition.call).fetch('title')}", width: WIDTH, height: rows * ROW,
-                links: @pen.links, stations: @pen.stations, labels: @pen.labels)
+      Scene.new(
+        view: "focus",
+        title: "#{@trace.rig.name}: #{@string.title}, #{Catalogue.calls.fetch(@trace.condition.call).fetch("title")}",
+        width: WIDTH,
+        height: rows * ROW,
+        links: @pen.links,
+        stations: @pen.stations,
+        labels: @pen.labels
+      )
     end
 
     private
@@ -39,7 +46,18 @@ module Gorvant
 
     def stop(bead, x, y)
       bead.nodes.size == 1 ? point(bead, x, y) : device(bead, x, y)
-      words(bead).each_with_index { |line, i| @pen.label(line, x, y + 36 + (i * 15), anchor: "middle", size: 13, weight: i.zero? ? TextSize::BOLD : TextSize::PLAIN, role: "name", station: nil) }
+      words(bead).each_with_index do |line, i|
+        @pen.label(
+          line,
+          x,
+          y + 36 + (i * 15),
+          anchor: "middle",
+          size: 13,
+          weight: i.zero? ? TextSize::BOLD : TextSize::PLAIN,
+          role: "name",
+          station: nil
+        )
+      end
       @pen.label(expected(bead), x, y - 28, anchor: "middle", size: 14, weight: TextSize::BOLD, role: "reading")
       taken = @taken[bead.nodes.sort.join("|")]
       @pen.label(taken, x, y - 46, anchor: "middle", size: 13, role: "taken") if taken
@@ -47,53 +65,113 @@ module Gorvant
 
     def point(bead, x, y)
       state = bead.state
-      @pen.mark(bead.id, bead.nodes, x, y, strokes: Symbols.terminal(state == "live"), spoken: "#{bead.label}, #{Catalogue.words("state.#{state}")}, #{expected(bead)}")
+      @pen.mark(
+        bead.id,
+        bead.nodes,
+        x,
+        y,
+        strokes: Symbols.terminal(state == "live"),
+        spoken: "#{bead.label}, #{Catalogue.words("state.#{state}")}, #{expected(bead)}"
+      )
     end
 
     def device(bead, x, y)
       branch = @trace.netlist[bead.id]
       pill = branch.load?
-      strokes = pill ? Symbols.box(DEVICE, 32, branch.kind == :coil ? 16 : 9) : Symbols.box(DEVICE, 32) + Symbols.of(branch, closed: bead.closed)
+      strokes =
+        (
+          if pill
+            Symbols.box(DEVICE, 32, branch.kind == :coil ? 16 : 9)
+          else
+            Symbols.box(DEVICE, 32) + Symbols.of(branch, closed: bead.closed)
+          end
+        )
       @pen.put(branch, [x, y], [DEVICE, 32], strokes: strokes, label: bead.label)
-      @pen.label(branch.id.split(".").first, x, y + 5, anchor: "middle", size: 12, weight: TextSize::BOLD, role: "name", station: branch.id) if pill && branch.id != "THERMOSTAT"
+      if pill && branch.id != "THERMOSTAT"
+        @pen.label(
+          branch.id.split(".").first,
+          x,
+          y + 5,
+          anchor: "middle",
+          size: 12,
+          weight: TextSize::BOLD,
+          role: "name",
+          station: branch.id
+        )
+      end
     end
 
     # "outdoor Y" in lines that fit under a station.
     def words(bead)
       text = bead.label.sub(/\A\S+ · /, "").sub(" at the thermostat", ", thermostat")
-      text.split.each_with_object([+""]) do |word, lines|
-        joined = "#{lines.last} #{word}".strip
-        TextSize.width(joined, 13, TextSize::BOLD) > WORDS && !lines.last.empty? ? lines << word : lines.last.replace(joined)
-      end
+      text
+        .split
+        .each_with_object([+""]) do |word, lines|
+          joined = "#{lines.last} #{word}".strip
+          if TextSize.width(joined, 13, TextSize::BOLD) > WORDS && !lines.last.empty?
+            lines << word
+          else
+            lines.last.replace(joined)
+          end
+        end
     end
 
     # To C for a point, across for a device.
     def expected(bead)
       first, second = bead.nodes
       volts = @trace.reading(first, second || Assembly::HOME).first.volts_ac
-      "#{format('%.1f', volts)} V#{' across' if second}"
+      "#{format("%.1f", volts)} V#{" across" if second}"
     end
 
     def wire(first, from, second, to)
       nodes = [first.nodes.last, second.nodes.first]
       points = way_between([from[0] + half(first), from[1]], [to[0] - half(second), to[1]])
-      cables = @string.beads[@string.beads.index(first)..@string.beads.index(second)].select { |bead| bead.kind == "cable" }
+      cables =
+        @string.beads[@string.beads.index(first)..@string.beads.index(second)].select { |bead| bead.kind == "cable" }
       between = branches(*nodes)
-      factory = cables.empty? ? @pen.factory_color(*nodes, *between.flat_map { |id| [@trace.netlist[id].from, @trace.netlist[id].to] }) : nil
-      @pen.run(between, *nodes, points, way: after_load?(first) ? "home" : "out", line: cables.any? ? "field" : "factory", color: cables.first&.color || factory)
+      factory =
+        (
+          if cables.empty?
+            @pen.factory_color(*nodes, *between.flat_map { |id| [@trace.netlist[id].from, @trace.netlist[id].to] })
+          else
+            nil
+          end
+        )
+      @pen.run(
+        between,
+        *nodes,
+        points,
+        way: after_load?(first) ? "home" : "out",
+        line: cables.any? ? "field" : "factory",
+        color: cables.first&.color || factory
+      )
       colors = [*cables.map(&:color), factory].compact
       color_names(colors, points) if colors.any?
     end
 
     # Straight, or from the end of one row to the beginning of the next.
     def way_between(start, finish)
-      return [start, finish] if start[1] == finish[1]
+      return start, finish if start[1] == finish[1]
 
-      [start, [WIDTH - 8, start[1]], [WIDTH - 8, finish[1] - LINE_Y + 2], [8, finish[1] - LINE_Y + 2], [8, finish[1]], finish]
+      [
+        start,
+        [WIDTH - 8, start[1]],
+        [WIDTH - 8, finish[1] - LINE_Y + 2],
+        [8, finish[1] - LINE_Y + 2],
+        [8, finish[1]],
+        finish
+      ]
     end
 
     def color_names(colors, points)
-      @pen.label(colors.map { |color| Naming.color_code(color) }.join(" "), (points[0][0] + points[1][0]) / 2.0, points[0][1] - 8, anchor: "middle", size: 12, role: "color")
+      @pen.label(
+        colors.map { |color| Naming.color_code(color) }.join(" "),
+        (points[0][0] + points[1][0]) / 2.0,
+        points[0][1] - 8,
+        anchor: "middle",
+        size: 12,
+        role: "color"
+      )
     end
 
     def half(bead) = bead.nodes.size > 1 ? DEVICE / 2 : 0

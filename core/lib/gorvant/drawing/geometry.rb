@@ -20,7 +20,9 @@ module Gorvant
       def at(points, along)
         points.each_cons(2) do |a, b|
           step = distance(a, b)
-          return [[a[0] + ((b[0] - a[0]) * along / step), a[1] + ((b[1] - a[1]) * along / step)], angle(a, b)] if along <= step && step.positive?
+          if along <= step && step.positive?
+            return [a[0] + ((b[0] - a[0]) * along / step), a[1] + ((b[1] - a[1]) * along / step)], angle(a, b)
+          end
 
           along -= step
         end
@@ -29,30 +31,46 @@ module Gorvant
 
       # SVG path of a polyline that hops over the given crossings [[x, y]] on its horizontal stretches.
       def path(points, crossings)
-        points.each_cons(2).inject("M#{number(points[0][0])} #{number(points[0][1])}") do |d, (a, b)|
-          hops = a[1] == b[1] ? crossings.select { |x, y| y == a[1] && x.between?(*[a[0], b[0]].minmax) }.map(&:first).sort : []
-          hops.reverse! if b[0] < a[0]
-          hops.inject(d) { |so_far, x| so_far + hop(x, a[1], b[0] > a[0]) } + "L#{number(b[0])} #{number(b[1])}"
-        end
+        points
+          .each_cons(2)
+          .inject("M#{number(points[0][0])} #{number(points[0][1])}") do |d, (a, b)|
+            hops =
+              (
+                if a[1] == b[1]
+                  crossings.select { |x, y| y == a[1] && x.between?(*[a[0], b[0]].minmax) }.map(&:first).sort
+                else
+                  []
+                end
+              )
+            hops.reverse! if b[0] < a[0]
+            hops.inject(d) { |so_far, x| so_far + hop(x, a[1], b[0] > a[0]) } + "L#{number(b[0])} #{number(b[1])}"
+          end
       end
 
       # Upright stretches of many polylines: [[x, top, foot, index of the polyline]], from left to right.
       def uprights(lines)
-        lines.each_with_index.flat_map do |points, i|
-          points.each_cons(2).filter_map { |a, b| [a[0], *[a[1], b[1]].minmax, i] if a[0] == b[0] && a[1] != b[1] }
-        end.sort_by(&:first)
+        lines
+          .each_with_index
+          .flat_map do |points, i|
+            points.each_cons(2).filter_map { |a, b| [a[0], *[a[1], b[1]].minmax, i] if a[0] == b[0] && a[1] != b[1] }
+          end
+          .sort_by(&:first)
       end
 
       # Where a polyline's level stretches cross upright ones of others: [[x, y]]. own: its index among them.
       def crossings(points, uprights, own)
-        points.each_cons(2).flat_map do |a, b|
-          next [] unless a[1] == b[1]
+        points
+          .each_cons(2)
+          .flat_map do |a, b|
+            next [] unless a[1] == b[1]
 
-          left, right = [a[0], b[0]].minmax
-          first = uprights.bsearch_index { |upright| upright[0] > left + 1 } || uprights.size
-          uprights[first..].take_while { |upright| upright[0] < right - 1 }
-                           .filter_map { |x, top, foot, line| [x, a[1]] if line != own && a[1] > top + 1 && a[1] < foot - 1 }
-        end.uniq
+            left, right = [a[0], b[0]].minmax
+            first = uprights.bsearch_index { |upright| upright[0] > left + 1 } || uprights.size
+            uprights[first..]
+              .take_while { |upright| upright[0] < right - 1 }
+              .filter_map { |x, top, foot, line| [x, a[1]] if line != own && a[1] > top + 1 && a[1] < foot - 1 }
+          end
+          .uniq
       end
 
       def chevrons(points)
@@ -78,7 +96,11 @@ module Gorvant
       # Points without those that stand on the straight way between their neighbors.
       def straightened(points)
         kept = points.each_with_index.reject { |point, i| i.positive? && points[i - 1] == point }.map(&:first)
-        inner = kept.each_cons(3).reject { |a, b, c| (a[0] == b[0] && b[0] == c[0]) || (a[1] == b[1] && b[1] == c[1]) }.map { |three| three[1] }
+        inner =
+          kept
+            .each_cons(3)
+            .reject { |a, b, c| (a[0] == b[0] && b[0] == c[0]) || (a[1] == b[1] && b[1] == c[1]) }
+            .map { |three| three[1] }
         kept.size < 3 ? kept : [kept.first, *inner, kept.last]
       end
 
@@ -96,10 +118,13 @@ module Gorvant
         start = at(points, from)[0]
         finish = at(points, to)[0]
         passed = 0.0
-        inner = points.each_cons(2).filter_map do |a, b|
-          passed += distance(a, b)
-          b if passed > from && passed < to
-        end
+        inner =
+          points
+            .each_cons(2)
+            .filter_map do |a, b|
+              passed += distance(a, b)
+              b if passed > from && passed < to
+            end
         [start, *inner, finish]
       end
 

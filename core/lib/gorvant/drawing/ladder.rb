@@ -4,8 +4,8 @@ require_relative "ladder/way"
 require_relative "ladder/group"
 
 module Gorvant
-  # The ladder schematic: left rail hot, right rail common, a rung for each load, parallel feeds as branches, contacts tied to
-  # their coil by code. Low voltage first, line voltage under it.
+  # The ladder schematic: left rail hot, right rail common, a rung for each load, parallel feeds as branches, contacts
+  # tied to their coil by code. Low voltage first, line voltage under it.
   class Ladder
     WIDTH = 924
     LEFT = 34
@@ -18,14 +18,58 @@ module Gorvant
     ABOVE = 18 # from a symbol's middle up to its name
     MOST_FEEDERS = 6
 
-    LOW = %w[THERMOSTAT IFR CC CC2 Y2S RVS RVR SEQ SEQ2 HR HR2 BIR GAS HGS BOARD DFT_IN APS_IN COIL_T AMB_T DFR DFR2].freeze
+    LOW = %w[
+      THERMOSTAT
+      IFR
+      CC
+      CC2
+      Y2S
+      RVS
+      RVR
+      SEQ
+      SEQ2
+      HR
+      HR2
+      BIR
+      GAS
+      HGS
+      BOARD
+      DFT_IN
+      APS_IN
+      COIL_T
+      AMB_T
+      DFR
+      DFR2
+    ].freeze
     LINE = %w[TRAN.primary COMP COMP.start COMP2 OFM OFM.start RVS_LINE CCH SR ST BLOWER HTR HTR2].freeze
-    NAMES = { "THERMOSTAT" => "T’STAT", "DFT_IN" => "BOARD", "APS_IN" => "BOARD", "COIL_T" => "coil t°", "AMB_T" => "air t°", "TRAN.primary" => "TRAN",
-        "COMP.start" => "start", "OFM.start" => "start",
-              "RVS_LINE" => "RVS", "BOARD.compressor" => "K", "BOARD.divert" => "LK", "BOARD.defrost" => "defrost", "CAP.herm" => "HERM", "CAP.fan" => "FAN" }.freeze
-    OVER = { "DFT_IN" => "input of", "APS_IN" => "input of", "TRAN.primary" => "primary", "COMP.start" => "COMP", "OFM.start" => "OFM",
-        "BOARD.compressor" => "board", "BOARD.divert" => "board",
-             "BOARD.defrost" => "board", "CAP.herm" => "CAP", "CAP.fan" => "CAP" }.freeze
+    NAMES = {
+      "THERMOSTAT" => "T’STAT",
+      "DFT_IN" => "BOARD",
+      "APS_IN" => "BOARD",
+      "COIL_T" => "coil t°",
+      "AMB_T" => "air t°",
+      "TRAN.primary" => "TRAN",
+      "COMP.start" => "start",
+      "OFM.start" => "start",
+      "RVS_LINE" => "RVS",
+      "BOARD.compressor" => "K",
+      "BOARD.divert" => "LK",
+      "BOARD.defrost" => "defrost",
+      "CAP.herm" => "HERM",
+      "CAP.fan" => "FAN"
+    }.freeze
+    OVER = {
+      "DFT_IN" => "input of",
+      "APS_IN" => "input of",
+      "TRAN.primary" => "primary",
+      "COMP.start" => "COMP",
+      "OFM.start" => "OFM",
+      "BOARD.compressor" => "board",
+      "BOARD.divert" => "board",
+      "BOARD.defrost" => "board",
+      "CAP.herm" => "CAP",
+      "CAP.fan" => "CAP"
+    }.freeze
 
     # at_rest: contacts drawn as on the panel, not as they stand. struck: codes on the panel that are not fitted here.
     # only: codes of the loads to draw, nil for all.
@@ -44,7 +88,16 @@ module Gorvant
     def scene
       y = ladder("low", "low voltage", LOW, 0, low_reader) { |load| low_feeds(load) }
       y = ladder("line", "line voltage", LINE, y.zero? ? 0 : y + BETWEEN, line_reader) { |load| line_feeds(load) }
-      Scene.new(view: "ladder", title: @pen.title, width: WIDTH, height: y, bands: @bands, links: @pen.links, stations: @pen.stations, labels: @pen.labels)
+      Scene.new(
+        view: "ladder",
+        title: @pen.title,
+        width: WIDTH,
+        height: y,
+        bands: @bands,
+        links: @pen.links,
+        stations: @pen.stations,
+        labels: @pen.labels
+      )
     end
 
     private
@@ -85,16 +138,18 @@ module Gorvant
     end
 
     def groups(codes, reader)
-      codes.select { |code| @netlist.branch?(code) && wanted?(code) }.each_with_object([]) do |code, groups|
-        load = @netlist[code]
-        feeders, home = yield load
-        ways = feeders.map { |steps| reader.read(load, steps, home) }
-        ways = [reader.read(load, nil, home)] if ways.empty?
-        ways = ways.uniq { |way| way.stops.map(&:key) }
-        group = groups.reverse.find { |one| one.shares?(ways.first) }
-        group ? ways.each { |way| group.add(way) } : groups << Group.new(ways)
-        (group || groups.last).sort
-      end
+      codes
+        .select { |code| @netlist.branch?(code) && wanted?(code) }
+        .each_with_object([]) do |code, groups|
+          load = @netlist[code]
+          feeders, home = yield load
+          ways = feeders.map { |steps| reader.read(load, steps, home) }
+          ways = [reader.read(load, nil, home)] if ways.empty?
+          ways = ways.uniq { |way| way.stops.map(&:key) }
+          group = groups.reverse.find { |one| one.shares?(ways.first) }
+          group ? ways.each { |way| group.add(way) } : groups << Group.new(ways)
+          (group || groups.last).sort
+        end
     end
 
     def wanted?(code) = @only.nil? || @only.include?(code) || @only.include?(code.split(".").first)
@@ -103,7 +158,9 @@ module Gorvant
       hot, home = @rails.map(&:first)
       @pen.bus(hot, [LEFT, top], [LEFT, foot], line: id == "low" ? "copper" : "line_voltage")
       @pen.bus(home, [RIGHT, top], [RIGHT, foot], way: "home", line: id == "low" ? "copper" : "line_voltage")
-      { LEFT => id == "low" ? "R" : "L1", RIGHT => id == "low" ? "C" : "L2" }.each { |x, words| @pen.label(words, x, top - 8, **NAME, size: 16, role: "terminal") }
+      { LEFT => id == "low" ? "R" : "L1", RIGHT => id == "low" ? "C" : "L2" }.each do |x, words|
+        @pen.label(words, x, top - 8, **NAME, size: 16, role: "terminal")
+      end
     end
 
     # The transformer between the rails, with its fuse.
@@ -111,15 +168,32 @@ module Gorvant
       source = @netlist["TRAN"]
       x = [110, 462]
       codes = [("FLS" if @trace.rig[:float_switch] == "r"), ("FU" if @netlist.branch?("FU"))].compact
-      left = codes.each_with_index.inject([LEFT, "air_handler.R"]) do |(from, node), (code, i)|
-        at = x[0] + (i * 90)
-        @pen.bus(node, [at - Symbols::HALF, y], [from, y])
-        symbol(@netlist[code], at, y, "low/#{code}")
-        [at + Symbols::HALF, @netlist[code].from]
-      end
+      left =
+        codes
+          .each_with_index
+          .inject([LEFT, "air_handler.R"]) do |(from, node), (code, i)|
+            at = x[0] + (i * 90)
+            @pen.bus(node, [at - Symbols::HALF, y], [from, y])
+            symbol(@netlist[code], at, y, "low/#{code}")
+            [at + Symbols::HALF, @netlist[code].from]
+          end
       @pen.bus(left[1], [x[1] - 30, y], [left[0], y])
-      @pen.put(source, [x[1], y], [60, 32], strokes: Symbols.box(60, 32) + Symbols.transformer, label: "TRAN", id: "low/TRAN")
-      @pen.label("TRAN #{format('%g', @trace.rig[:transformer_va])} VA", x[1], y - 22, **NAME, role: "name", station: "low/TRAN")
+      @pen.put(
+        source,
+        [x[1], y],
+        [60, 32],
+        strokes: Symbols.box(60, 32) + Symbols.transformer,
+        label: "TRAN",
+        id: "low/TRAN"
+      )
+      @pen.label(
+        "TRAN #{format("%g", @trace.rig[:transformer_va])} VA",
+        x[1],
+        y - 22,
+        **NAME,
+        role: "name",
+        station: "low/TRAN"
+      )
       @pen.bus(Assembly::HOME, [x[1] + 30, y], [RIGHT, y], way: "home")
       y + ROW
     end
@@ -127,8 +201,15 @@ module Gorvant
     # Draws a group's rows; returns the y of the next group's first.
     def draw(group, y, id)
       x = group.columns(LEFT, RIGHT, LOADS)
-      heights = group.rows.each_with_index.flat_map { |row, i| row.way.stops[row.from..row.to].map { |stop| [stop.key, y + (i * ROW)] } }.to_h
-      group.rows.each_with_index { |row, i| row(row, y + (i * ROW), x, heights, "#{id}/#{group.rows.first.way.load.id}") }
+      heights =
+        group
+          .rows
+          .each_with_index
+          .flat_map { |row, i| row.way.stops[row.from..row.to].map { |stop| [stop.key, y + (i * ROW)] } }
+          .to_h
+      group.rows.each_with_index do |row, i|
+        row(row, y + (i * ROW), x, heights, "#{id}/#{group.rows.first.way.load.id}")
+      end
       y + (group.rows.size * ROW)
     end
 
@@ -137,9 +218,9 @@ module Gorvant
       way.stops[row.from..row.to].each { |stop| station(stop, x[stop.key], y, "#{prefix}/#{stop.key}") }
       first = [row.from - 1, 0].max
       last = [row.to + 1, way.stops.size - 1].min
-      way.stops[first..last].each_cons(2).with_index(first) do |(a, b), i|
-        wire(way, i, side(a, 1, x, heights, y), side(b, -1, x, heights, y), y)
-      end
+      way.stops[first..last]
+        .each_cons(2)
+        .with_index(first) { |(a, b), i| wire(way, i, side(a, 1, x, heights, y), side(b, -1, x, heights, y), y) }
     end
 
     # Where a wire leaves or enters a stop: [x, y of its row].
@@ -148,7 +229,8 @@ module Gorvant
       [x[stop.key] + (sign * half), %i[left right].include?(stop.kind) ? row_y : heights.fetch(stop.key)]
     end
 
-    def half_load(stop) = stop.kind == :load ? (strokes(stop.branch) == Symbols.motor ? Symbols::HALF : wide(stop.branch) / 2) : 0
+    def half_load(stop) =
+      stop.kind == :load ? (strokes(stop.branch) == Symbols.motor ? Symbols::HALF : wide(stop.branch) / 2) : 0
 
     # A wire on its row, up or down to a stop of another row at that stop's own place.
     def wire(way, index, from, to, y)
@@ -166,16 +248,28 @@ module Gorvant
 
     def station(stop, x, y, id)
       case stop.kind
-      when :terminal then terminal(stop.from, x, y, id)
-      when :device then symbol(stop.branch, x, y, id)
-      when :load then load(stop.branch, x, y, id)
-      when :pin then pin(stop.key, x, y, id)
-      when :neutral then neutral(stop.key, x, y, id)
+      when :terminal
+        terminal(stop.from, x, y, id)
+      when :device
+        symbol(stop.branch, x, y, id)
+      when :load
+        load(stop.branch, x, y, id)
+      when :pin
+        pin(stop.key, x, y, id)
+      when :neutral
+        neutral(stop.key, x, y, id)
       end
     end
 
     def terminal(node, x, y, id)
-      place, letter = node.start_with?("outdoor.board.") ? ["board", node.split(".").last] : [short_place(node), Naming.letter(@trace.rig, node.split(".").last)]
+      place, letter =
+        (
+          if node.start_with?("outdoor.board.")
+            ["board", node.split(".").last]
+          else
+            [short_place(node), Naming.letter(@trace.rig, node.split(".").last)]
+          end
+        )
       point(node, letter, place, x, y, id)
     end
 
@@ -187,12 +281,21 @@ module Gorvant
       @pen.label(place, x, y - 28, anchor: "middle", size: 12, role: "sub", station: id)
     end
 
-    def short_place(node) = { "air_handler" => "indoor", "panel" => "panel" }.fetch(node.split(".").first, node.split(".").first)
+    def short_place(node) =
+      { "air_handler" => "indoor", "panel" => "panel" }.fetch(node.split(".").first, node.split(".").first)
 
     def symbol(branch, x, y, id)
       closed = @at_rest ? nil : @trace.solution.conducts?(branch)
       closed = true if branch.kind == :capacitor
-      @pen.put(branch, [x, y], [Symbols::HALF * 2, 26], strokes: Symbols.of(branch, closed: closed), label: name(branch), id: id, hit: [Station::TOUCH, Station::TOUCH])
+      @pen.put(
+        branch,
+        [x, y],
+        [Symbols::HALF * 2, 26],
+        strokes: Symbols.of(branch, closed: closed),
+        label: name(branch),
+        id: id,
+        hit: [Station::TOUCH, Station::TOUCH]
+      )
       words(branch, x, y, id)
     end
 
@@ -200,16 +303,32 @@ module Gorvant
       width = wide(branch)
       strokes = strokes(branch)
       motor = strokes == Symbols.motor
-      @pen.put(branch, [x, y], [motor ? Symbols::HALF * 2 : width, motor ? Symbols::HALF * 2 : 28], strokes: strokes, label: name(branch), id: id,
-                             hit: [[width, Station::TOUCH].max, Station::TOUCH])
+      @pen.put(
+        branch,
+        [x, y],
+        [motor ? Symbols::HALF * 2 : width, motor ? Symbols::HALF * 2 : 28],
+        strokes: strokes,
+        label: name(branch),
+        id: id,
+        hit: [[width, Station::TOUCH].max, Station::TOUCH]
+      )
       return words(branch, x, y, id, motor ? Symbols::HALF + 5 : ABOVE) if motor || symbolic?(branch)
 
       @pen.label(name(branch), x, y + 5, **NAME, role: "name", station: id)
-      @pen.label(OVER[branch.id], x, y - ABOVE, anchor: "middle", size: 12, role: "sub", station: id) if OVER.key?(branch.id)
+      if OVER.key?(branch.id)
+        @pen.label(OVER[branch.id], x, y - ABOVE, anchor: "middle", size: 12, role: "sub", station: id)
+      end
     end
 
-    def symbolic?(branch) = branch.id.end_with?(".start", ".primary") || %w[heater thermistor].include?(Catalogue.components.dig(branch.component || branch.id, "symbol"))
-    def strokes(branch) = symbolic?(branch) || Catalogue.components.dig(branch.component || branch.id, "symbol") == "motor" ? Symbols.of(branch) : Symbols.coil(wide(branch))
+    def symbolic?(branch) =
+      branch.id.end_with?(".start", ".primary") ||
+        %w[heater thermistor].include?(Catalogue.components.dig(branch.component || branch.id, "symbol"))
+    def strokes(branch) =
+      if symbolic?(branch) || Catalogue.components.dig(branch.component || branch.id, "symbol") == "motor"
+        Symbols.of(branch)
+      else
+        Symbols.coil(wide(branch))
+      end
     def wide(branch) = symbolic?(branch) ? Symbols::HALF * 2 : 66
 
     def words(branch, x, y, id, above = ABOVE)

@@ -1,17 +1,27 @@
 # frozen_string_literal: true
 
 module Gorvant
-  # The legend of the rig in hand: every code in it with its symbol, what it does and what moves it, at rest and now; the line
-  # styles; and the symbols that panels leave out of their own legends.
+  # The legend of the rig in hand: every code in it with its symbol, what it does and what moves it, at rest and now;
+  # the line styles; and the symbols that panels leave out of their own legends.
   module Legend
-    # code; title; does; moves: what moves it, nil for nothing; rest, now: words, nil where they make no sense; strokes: its symbol;
-    # fitted: false for what the panel shows and this unit lacks; cautions: keys.
+    # code; title; does; moves: what moves it, nil for nothing; rest, now: words, nil where they make no sense; strokes:
+    # its symbol; fitted: false for what the panel shows and this unit lacks; cautions: keys.
     Entry = Value.define(:code, :title, :does, :moves, :rest, :now, :strokes, :fitted, :cautions)
     # A mark that is not a component: key, title, says, strokes or line (a class of line).
     Mark = Value.define(:key, :title, :says, :strokes, :line, defaults: { strokes: [].freeze, line: nil })
 
-    OPTIONS = { "CCH" => "crankcase_heater", "SR" => "start_kit", "SC" => "start_kit", "ST" => "start_thermistor", "FCS" => "fan_cycling_switch", "APS" => "air_pressure_switch",
-                "ODT" => "outdoor_thermostat", "FLS" => "float_switch", "FRS" => "freeze_stat", "DIS" => "door_switch" }.freeze
+    OPTIONS = {
+      "CCH" => "crankcase_heater",
+      "SR" => "start_kit",
+      "SC" => "start_kit",
+      "ST" => "start_thermistor",
+      "FCS" => "fan_cycling_switch",
+      "APS" => "air_pressure_switch",
+      "ODT" => "outdoor_thermostat",
+      "FLS" => "float_switch",
+      "FRS" => "freeze_stat",
+      "DIS" => "door_switch"
+    }.freeze
     MAIN_CONTACT = { "DFR" => "DFR.W2" }.freeze
 
     class << self
@@ -25,7 +35,13 @@ module Gorvant
       # [Mark]: lines first.
       def marks
         Catalogue.legend.map do |key, about|
-          Mark.new(key: key, title: about.fetch("title"), says: about.fetch("says"), line: about["line"], strokes: about["symbol"] ? symbol(about["symbol"]) : [])
+          Mark.new(
+            key: key,
+            title: about.fetch("title"),
+            says: about.fetch("says"),
+            line: about["line"],
+            strokes: about["symbol"] ? symbol(about["symbol"]) : []
+          )
         end
       end
 
@@ -33,27 +49,60 @@ module Gorvant
 
       def entry(trace, code)
         about = Catalogue.components.fetch(code)
-        branch = trace.netlist.branch?(code) ? trace.netlist[code] : trace.netlist.branches.find { |one| one.component == code }
-        Entry.new(code: Naming.code(trace.rig, code), title: about.fetch("title"), does: about.fetch("does"), moves: moves(about, branch), rest: rest(branch), now: now(trace, branch),
-                  strokes: Symbols.of(branch), fitted: true, cautions: about.fetch("cautions", []))
+        branch =
+          (
+            if trace.netlist.branch?(code)
+              trace.netlist[code]
+            else
+              trace.netlist.branches.find { |one| one.component == code }
+            end
+          )
+        Entry.new(
+          code: Naming.code(trace.rig, code),
+          title: about.fetch("title"),
+          does: about.fetch("does"),
+          moves: moves(about, branch),
+          rest: rest(branch),
+          now: now(trace, branch),
+          strokes: Symbols.of(branch),
+          fitted: true,
+          cautions: about.fetch("cautions", [])
+        )
       end
 
       def missing(code)
         about = Catalogue.components.fetch(code)
         kind = about.fetch("kind")
-        strokes = { "capacitor" => Symbols.capacitor, "switch" => Symbols.switch(about["rest"] == "closed", about["moved_by"]) }.fetch(kind) do
-          about["symbol"] ? Symbols.resistor : Symbols.coil
-        end
-        Entry.new(code: code, title: about.fetch("title"), does: about.fetch("does"), moves: nil, rest: nil, now: nil, strokes: strokes, fitted: false, cautions: [])
+        strokes =
+          {
+            "capacitor" => Symbols.capacitor,
+            "switch" => Symbols.switch(about["rest"] == "closed", about["moved_by"])
+          }.fetch(kind) { about["symbol"] ? Symbols.resistor : Symbols.coil }
+        Entry.new(
+          code: code,
+          title: about.fetch("title"),
+          does: about.fetch("does"),
+          moves: nil,
+          rest: nil,
+          now: nil,
+          strokes: strokes,
+          fitted: false,
+          cautions: []
+        )
       end
 
       def moves(about, branch)
-        return Catalogue.words("moves.#{about['moved_by']}") if about["moved_by"]
+        return Catalogue.words("moves.#{about["moved_by"]}") if about["moved_by"]
 
         branch.kind == :coil ? Catalogue.words("moves.coil") : nil
       end
 
-      def rest(branch) = branch.switching? && branch.kind != :fuse ? (branch[:closed] || branch[:rest] == :closed ? "closed" : "open") : nil
+      def rest(branch) =
+        if branch.switching? && branch.kind != :fuse
+          (branch[:closed] || branch[:rest] == :closed ? "closed" : "open")
+        else
+          nil
+        end
 
       def now(trace, branch)
         return trace.solution.conducts?(branch) ? "closed" : "open" if branch.switching?
@@ -65,9 +114,12 @@ module Gorvant
       def symbol(text)
         name, state = text.split
         case name
-        when "contact" then Symbols.contact(state == "closed", nil)
-        when "switch" then Symbols.switch(false, state)
-        else Symbols.public_send(name)
+        when "contact"
+          Symbols.contact(state == "closed", nil)
+        when "switch"
+          Symbols.switch(false, state)
+        else
+          Symbols.public_send(name)
         end
       end
     end

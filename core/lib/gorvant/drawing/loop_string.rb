@@ -1,11 +1,12 @@
 # frozen_string_literal: true
 
 module Gorvant
-  # One loop as a string of stations, from R through the load and home to C: what a phone shows and a screen reader reads.
-  # beads: [Bead] in order; steps: the Paths::Steps that they were read from.
+  # One loop as a string of stations, from R through the load and home to C: what a phone shows and a screen reader
+  # reads. beads: [Bead] in order; steps: the Paths::Steps that they were read from.
   LoopString = Value.define(:load, :title, :on, :why, :beads, :steps)
 
-  # kind: point, device, cable or load. nodes: where probes go (one or two points). broken: open where it should be closed.
+  # kind: point, device, cable or load. nodes: where probes go (one or two points). broken: open where it should be
+  # closed.
   Bead = Value.define(:id, :kind, :label, :sub, :nodes, :state, :closed, :broken, :place, :color)
 
   class LoopString
@@ -30,15 +31,33 @@ module Gorvant
         @trace = trace
         @netlist = trace.netlist
         @loop = trace.loop_of(code)
-        @colors = trace.rig.cables.flat_map { |cable| cable.conductors.map { |conductor| ["#{cable.id}.#{conductor.id}", conductor.color] } }.to_h
-        @conductors = @netlist.branches.select { |branch| @colors.key?(branch.id) }.to_h { |branch| [branch.id, branch] }
+        @colors =
+          trace
+            .rig
+            .cables
+            .flat_map { |cable| cable.conductors.map { |conductor| ["#{cable.id}.#{conductor.id}", conductor.color] } }
+            .to_h
+        @conductors =
+          @netlist.branches.select { |branch| @colors.key?(branch.id) }.to_h { |branch| [branch.id, branch] }
       end
 
       def string(state)
         out = @loop.best_feeder || []
         home = @loop.home || []
-        beads = [point(Assembly::HOT), *out.flat_map { |step| beads(step) }, load_bead(state), *home.flat_map { |step| beads(step) }]
-        LoopString.new(load: state.code, title: state.title, on: state.on, why: state.why, beads: beads.compact.uniq(&:id), steps: out + home)
+        beads = [
+          point(Assembly::HOT),
+          *out.flat_map { |step| beads(step) },
+          load_bead(state),
+          *home.flat_map { |step| beads(step) }
+        ]
+        LoopString.new(
+          load: state.code,
+          title: state.title,
+          on: state.on,
+          why: state.why,
+          beads: beads.compact.uniq(&:id),
+          steps: out + home
+        )
       end
 
       private
@@ -46,7 +65,7 @@ module Gorvant
       def beads(step)
         branch = step.branch
         return [cable(step)] if @conductors.key?(branch.id)
-        return [device(step), stop(step.to), tap(step.to)] if branch.switching?
+        return device(step), stop(step.to), tap(step.to) if branch.switching?
 
         # A joint or jumper that is open has to be seen even though it is only wire.
         [(device(step) if step.open?), stop(step.to), tap(step.to)]
@@ -66,25 +85,56 @@ module Gorvant
       def terminal?(node) = node.count(".") == 1 || node == Assembly::HOME
 
       def point(node)
-        bead(id: node, kind: "point", label: @netlist.label(node), nodes: [node], state: @trace.state(node), place: node.split(".").first)
+        bead(
+          id: node,
+          kind: "point",
+          label: @netlist.label(node),
+          nodes: [node],
+          state: @trace.state(node),
+          place: node.split(".").first
+        )
       end
 
       def device(step)
         closed = !step.open?
-        bead(id: step.branch.id, kind: "device", label: Naming.code(@trace.rig, step.branch.label), nodes: [step.from, step.to], state: @trace.state(step.from), closed: closed,
-             broken: @trace.breaks?(step.branch), place: step.from.split(".").first)
+        bead(
+          id: step.branch.id,
+          kind: "device",
+          label: Naming.code(@trace.rig, step.branch.label),
+          nodes: [step.from, step.to],
+          state: @trace.state(step.from),
+          closed: closed,
+          broken: @trace.breaks?(step.branch),
+          place: step.from.split(".").first
+        )
       end
 
       def cable(step)
-        bead(id: step.branch.id, kind: "cable", label: step.branch.label, nodes: [step.from, step.to], state: @trace.state(step.from), closed: !step.open?, broken: step.open?,
-             color: @colors[step.branch.id])
+        bead(
+          id: step.branch.id,
+          kind: "cable",
+          label: step.branch.label,
+          nodes: [step.from, step.to],
+          state: @trace.state(step.from),
+          closed: !step.open?,
+          broken: step.open?,
+          color: @colors[step.branch.id]
+        )
       end
 
       def load_bead(state)
         branch = @netlist[state.code]
         label = "#{Naming.code(@trace.rig, state.code)} · #{state.title}"
-        bead(id: state.code, kind: "load", label: label, sub: state.on ? "on" : "off", nodes: [branch.from, branch.to], state: @trace.state(branch.from), closed: state.on,
-             place: branch.from.split(".").first)
+        bead(
+          id: state.code,
+          kind: "load",
+          label: label,
+          sub: state.on ? "on" : "off",
+          nodes: [branch.from, branch.to],
+          state: @trace.state(branch.from),
+          closed: state.on,
+          place: branch.from.split(".").first
+        )
       end
 
       def bead(**fields) = Bead.new(sub: nil, closed: nil, broken: false, place: nil, color: nil, **fields)

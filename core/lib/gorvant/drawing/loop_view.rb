@@ -11,7 +11,13 @@ module Gorvant
   class LoopView
     HALF = Pen::HALF_DEVICE
     BESIDE_SOURCE = 14
-    FOLDED = { "other" => "the unused changeover terminal", "stage_2" => "second stage", "backup" => "backup heat", "changeover" => "reversing valve", "blower" => "blower" }.freeze
+    FOLDED = {
+      "other" => "the unused changeover terminal",
+      "stage_2" => "second stage",
+      "backup" => "backup heat",
+      "changeover" => "reversing valve",
+      "blower" => "blower"
+    }.freeze
 
     # opened: functions to draw though the call does not use them; "all" for all of them.
     def self.scene(trace, opened: []) = new(trace, opened).scene
@@ -32,8 +38,17 @@ module Gorvant
       @outdoor.draw(@grid)
       cables
       notes
-      Scene.new(view: "loops", title: @pen.title, width: Grid::WIDTH, height: @grid.height, bands: bands, links: @pen.links, stations: @pen.stations, labels: @pen.labels,
-                folded: @folded.map { |name| { id: name, title: FOLDED.fetch(name) } })
+      Scene.new(
+        view: "loops",
+        title: @pen.title,
+        width: Grid::WIDTH,
+        height: @grid.height,
+        bands: bands,
+        links: @pen.links,
+        stations: @pen.stations,
+        labels: @pen.labels,
+        folded: @folded.map { |name| { id: name, title: FOLDED.fetch(name) } }
+      )
     end
 
     private
@@ -45,37 +60,74 @@ module Gorvant
     def grid(folded)
       @outdoor = OutdoorRows.new(@trace, @pen, folded)
       indoor_rows = in_y.size + (folded.include?("blower") ? 0 : 1) + (folded.include?("backup") ? 0 : @heat.size) + 1
-      Grid.new(@rig, { "air_handler" => Grid::ROW * indoor_rows, "outdoor" => @outdoor.height }, lanes: lanes, folded: folded)
+      Grid.new(
+        @rig,
+        { "air_handler" => Grid::ROW * indoor_rows, "outdoor" => @outdoor.height },
+        lanes: lanes,
+        folded: folded
+      )
     end
 
     # How many conductors change column in each gap.
     def lanes
-      @lanes ||= @rig.cables.group_by { |cable| [cable.from, cable.to].sort }.transform_values do |cables|
-        cables.sum do |cable|
-          cable.conductors.count { |one| one.from && one.to && Grid.key(@rig, one.from) != Grid.key(@rig, one.to) }
-        end
-      end
+      @lanes ||=
+        @rig
+          .cables
+          .group_by { |cable| [cable.from, cable.to].sort }
+          .transform_values do |cables|
+            cables.sum do |cable|
+              cable.conductors.count { |one| one.from && one.to && Grid.key(@rig, one.from) != Grid.key(@rig, one.to) }
+            end
+          end
     end
 
     def bands
       @grid.bands.map do |place, (y, height)|
-        @pen.label(@rig.place_title(place), 18, y + (height / 2), anchor: "middle", size: 13, weight: TextSize::BOLD, role: "band", upright: false)
+        @pen.label(
+          @rig.place_title(place),
+          18,
+          y + (height / 2),
+          anchor: "middle",
+          size: 13,
+          weight: TextSize::BOLD,
+          role: "band",
+          upright: false
+        )
         Band.new(id: place, x: 0, y: y, width: Grid::WIDTH, height: height)
       end
     end
 
     def notes
-      @rig.cables.group_by { |cable| @grid.upper_first(cable.from, cable.to).first }.each do |upper, cables|
-        words = cables.map { |cable| "#{Naming.cable(cable)} · #{cable.conductors.size} × #{cable.gauge_awg} AWG · #{cable.length_feet.to_s.sub(/\.0\z/, '')} ft" }
-        @pen.label(words.join("   "), [Grid::NOTE_X, @grid.rightmost_x + 44].max, @grid.gap(upper)[1] - 7, size: 12.5, role: "note")
-      end
+      @rig
+        .cables
+        .group_by { |cable| @grid.upper_first(cable.from, cable.to).first }
+        .each do |upper, cables|
+          words =
+            cables.map do |cable|
+              "#{Naming.cable(cable)} · #{cable.conductors.size} × #{cable.gauge_awg} AWG · #{cable.length_feet.to_s.sub(/\.0\z/, "")} ft"
+            end
+          @pen.label(
+            words.join("   "),
+            [Grid::NOTE_X, @grid.rightmost_x + 44].max,
+            @grid.gap(upper)[1] - 7,
+            size: 12.5,
+            role: "note"
+          )
+        end
     end
 
     # Terminals of a place; outdoors W2 in stands in its row, beside the thermostat that feeds it.
     def strip(place)
-      (@rig.terminals(place) - ["W2_in"]).select { |terminal| @grid.shows?(terminal) }.each do |terminal|
-        @pen.terminal("#{place}.#{terminal}", Naming.letter(@rig, terminal), column(terminal), @grid.terminal_y(place))
-      end
+      (@rig.terminals(place) - ["W2_in"])
+        .select { |terminal| @grid.shows?(terminal) }
+        .each do |terminal|
+          @pen.terminal(
+            "#{place}.#{terminal}",
+            Naming.letter(@rig, terminal),
+            column(terminal),
+            @grid.terminal_y(place)
+          )
+        end
     end
 
     def wall
@@ -96,7 +148,15 @@ module Gorvant
     def thermostat(y, last)
       @pen.bus("wall.R", [column("R"), y], [last, y])
       if @trace.netlist.branch?("THERMOSTAT")
-        @pen.load_row("THERMOSTAT", [last, y], [column("C"), y], x: Grid::LOADS_X, then_to: [column("C"), @grid.terminal_y("wall")], text: "T’STAT", line: "copper")
+        @pen.load_row(
+          "THERMOSTAT",
+          [last, y],
+          [column("C"), y],
+          x: Grid::LOADS_X,
+          then_to: [column("C"), @grid.terminal_y("wall")],
+          text: "T’STAT",
+          line: "copper"
+        )
       else
         @pen.label("thermostat on battery", Grid::LOADS_X, y + 8, anchor: "middle", size: 12.5, role: "note")
       end
@@ -112,13 +172,21 @@ module Gorvant
 
     # A jumper dips under the terminals between its ends.
     def wall_jumpers
-      shown = @rig.jumpers.select { |jumper| jumper.place == "wall" && [jumper.from, jumper.to].all? { |terminal| @grid.shows?(terminal) } }
+      shown =
+        @rig.jumpers.select do |jumper|
+          jumper.place == "wall" && [jumper.from, jumper.to].all? { |terminal| @grid.shows?(terminal) }
+        end
       shown.each_with_index do |jumper, i|
         y = @grid.terminal_y("wall")
         ends = [column(jumper.from), column(jumper.to)]
         next if ends[0] == ends[1]
 
-        between = @rig.terminals("wall").select { |terminal| @grid.shows?(terminal) }.map { |terminal| column(terminal) }.any? { |x| x > ends.min && x < ends.max }
+        between =
+          @rig
+            .terminals("wall")
+            .select { |terminal| @grid.shows?(terminal) }
+            .map { |terminal| column(terminal) }
+            .any? { |x| x > ends.min && x < ends.max }
         low = y + 14 + (i * 4)
         points = between ? [[ends[0], y], [ends[0], low], [ends[1], low], [ends[1], y]] : [[ends[0], y], [ends[1], y]]
         @pen.run([jumper.id], "wall.#{jumper.from}", "wall.#{jumper.to}", points, line: "field")
@@ -146,7 +214,12 @@ module Gorvant
       from, node = @grid.terminal_y("air_handler"), "air_handler.Y"
       in_y.each_with_index do |code, i|
         y = @grid.row("air_handler", i)
-        @pen.run(@pen.wires(node, "air_handler.#{code}.1"), node, "air_handler.#{code}.1", [[x, from], [x, y - Pen::HALF_HEIGHT]])
+        @pen.run(
+          @pen.wires(node, "air_handler.#{code}.1"),
+          node,
+          "air_handler.#{code}.1",
+          [[x, from], [x, y - Pen::HALF_HEIGHT]]
+        )
         @pen.device(code, x, y, text: code, width: 44, upright: true)
         from, node = y + Pen::HALF_HEIGHT, "air_handler.#{code}.2"
       end
@@ -163,7 +236,7 @@ module Gorvant
       column_bus("air_handler", "R", y, upwards: true)
       column_bus("air_handler", "C", y, way: "home")
       fed_strip(y)
-      @pen.source("TRAN", Grid::TRAN_X, y, "#{format('%g', @rig[:transformer_va])} VA")
+      @pen.source("TRAN", Grid::TRAN_X, y, "#{format("%g", @rig[:transformer_va])} VA")
       @pen.bus(Assembly::HOME, [Grid::TRAN_X + 34, y], [column("C"), y], way: "home")
     end
 
@@ -171,11 +244,14 @@ module Gorvant
     def fed_strip(y)
       codes = [("FLS" if @rig[:float_switch] == "r"), ("FU" if @trace.netlist.branch?("FU"))].compact
       places = [@grid.left_device_x, Grid::TRAN_X - 34 - BESIDE_SOURCE - HALF] # the second past all columns
-      right = codes.zip(places).inject([column("R"), "air_handler.R"]) do |(x, node), (code, center)|
-        @pen.bus(node, [center - HALF, y], [x, y])
-        @pen.device(code, center, y, text: code)
-        [center + HALF, @trace.netlist[code].from]
-      end
+      right =
+        codes
+          .zip(places)
+          .inject([column("R"), "air_handler.R"]) do |(x, node), (code, center)|
+            @pen.bus(node, [center - HALF, y], [x, y])
+            @pen.device(code, center, y, text: code)
+            [center + HALF, @trace.netlist[code].from]
+          end
       @pen.bus(right[1], [Grid::TRAN_X - 34, y], [right[0], y])
     end
 
@@ -187,15 +263,22 @@ module Gorvant
       @grid.reached(place, terminal, to_y)
     end
 
-    # Each conductor from the foot of its column above to the terminal below; where they differ it takes a lane of the gap. Its
-    # color stands where it arrives.
+    # Each conductor from the foot of its column above to the terminal below; where they differ it takes a lane of the
+    # gap. Its color stands where it arrives.
     def cables
       @taken = Hash.new(0)
       @arrivals = Hash.new { |hash, key| hash[key] = [] }
       @rig.cables.each { |cable| cable.conductors.each { |conductor| conductor(cable, conductor) } }
       @arrivals.each do |(lower, x), words|
         home = x == column("C")
-        @pen.label(words.join(" "), x + (home ? -10 : 10), @grid.terminal_y(lower) - Grid::TOP - 6, size: 12, role: "color", anchor: home ? "end" : "start")
+        @pen.label(
+          words.join(" "),
+          x + (home ? -10 : 10),
+          @grid.terminal_y(lower) - Grid::TOP - 6,
+          size: 12,
+          role: "color",
+          anchor: home ? "end" : "start"
+        )
       end
     end
 

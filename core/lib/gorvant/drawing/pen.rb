@@ -27,7 +27,14 @@ module Gorvant
       points = Geometry.straightened(points)
       return if points.size < 2
 
-      @runs << { id: "bus.#{node}.#{@runs.size}", branches: [], nodes: [node, node], points: points, way: way, line: line }
+      @runs << {
+        id: "bus.#{node}.#{@runs.size}",
+        branches: [],
+        nodes: [node, node],
+        points: points,
+        way: way,
+        line: line
+      }
     end
 
     # A run of branches in series between two nodes.
@@ -35,7 +42,16 @@ module Gorvant
       points = Geometry.straightened(points)
       return if points.size < 2
 
-      @runs << { id: branches.first || "#{from}-#{to}", branches: branches, nodes: [from, to], points: points, way: way, color: color, line: line, **more }
+      @runs << {
+        id: branches.first || "#{from}-#{to}",
+        branches: branches,
+        nodes: [from, to],
+        points: points,
+        way: way,
+        color: color,
+        line: line,
+        **more
+      }
     end
 
     # Ids of the wires that lead from one node to another, in order, by the fewest; empty when none do.
@@ -53,7 +69,8 @@ module Gorvant
     end
 
     # A component's name is the maker's own, where the rig has it.
-    def label(text, x, y, **how) = @labels << Label.new(text: how[:role] == "name" ? Naming.code(@trace.rig, text) : text, x: x, y: y, **how)
+    def label(text, x, y, **how) =
+      @labels << Label.new(text: how[:role] == "name" ? Naming.code(@trace.rig, text) : text, x: x, y: y, **how)
 
     # Color of the maker's wire on one of these points, nil where nobody noted it.
     def factory_color(*nodes) = nodes.filter_map { |node| @trace.rig.factory_colors[node] }.first
@@ -61,36 +78,101 @@ module Gorvant
     # place: where its name stands: :corner (up to the right) or :above.
     def terminal(node, text, x, y, place: :corner, id: node, size: NAME)
       state = @trace.state(node)
-      add(id: id, part: node, kind: "terminal", label: text, x: x, y: y, width: 20, height: 20, nodes: [node], ends: [[x, y]], state: state, far_state: state,
-          strokes: Symbols.terminal(state == "live"), spoken: "#{@netlist.label(node)}, #{Catalogue.words("state.#{state}")}")
-      label(text, *(place == :above ? [x, y - 14] : [x + 14, y - 10]), anchor: place == :above ? "middle" : "start", size: size, weight: TextSize::BOLD, role: "terminal", station: id)
+      add(
+        id: id,
+        part: node,
+        kind: "terminal",
+        label: text,
+        x: x,
+        y: y,
+        width: 20,
+        height: 20,
+        nodes: [node],
+        ends: [[x, y]],
+        state: state,
+        far_state: state,
+        strokes: Symbols.terminal(state == "live"),
+        spoken: "#{@netlist.label(node)}, #{Catalogue.words("state.#{state}")}"
+      )
+      label(
+        text,
+        *(place == :above ? [x, y - 14] : [x + 14, y - 10]),
+        anchor: place == :above ? "middle" : "start",
+        size: size,
+        weight: TextSize::BOLD,
+        role: "terminal",
+        station: id
+      )
     end
 
     # A point of its own, named elsewhere.
     def mark(id, nodes, x, y, strokes:, spoken:)
       state = @trace.state(nodes.first)
-      add(id: id, part: nodes.first, kind: "terminal", label: id, x: x, y: y, width: 20, height: 20, nodes: nodes, ends: [[x, y]], state: state, far_state: state, strokes: strokes,
-          spoken: spoken)
+      add(
+        id: id,
+        part: nodes.first,
+        kind: "terminal",
+        label: id,
+        x: x,
+        y: y,
+        width: 20,
+        height: 20,
+        nodes: nodes,
+        ends: [[x, y]],
+        state: state,
+        far_state: state,
+        strokes: strokes,
+        spoken: spoken
+      )
     end
 
     # A two-ended switch, contact or fuse as a box with its name in it. upright: its ends are above and below.
     def device(id, x, y, text:, width: HALF_DEVICE * 2, upright: false)
       branch = @netlist[id]
       closed = @solution.conducts?(branch)
-      put(branch, [x, y], [width, HALF_HEIGHT * 2], strokes: Symbols.box(width, HALF_HEIGHT * 2), upright: upright, label: text)
-      label(text, x, y + (closed ? 5 : -1), anchor: "middle", size: NAME, weight: TextSize::BOLD, role: "name", station: id)
+      put(
+        branch,
+        [x, y],
+        [width, HALF_HEIGHT * 2],
+        strokes: Symbols.box(width, HALF_HEIGHT * 2),
+        upright: upright,
+        label: text
+      )
+      label(
+        text,
+        x,
+        y + (closed ? 5 : -1),
+        anchor: "middle",
+        size: NAME,
+        weight: TextSize::BOLD,
+        role: "name",
+        station: id
+      )
       label("open", x, y + 12, anchor: "middle", size: 12, role: "sub", station: id) unless closed
     end
 
     def source(id, x, y, sub)
-      put(@netlist[id], [x, y], [HALF_LOAD * 2, HALF_HEIGHT * 2], strokes: Symbols.box(HALF_LOAD * 2, HALF_HEIGHT * 2), label: id, sub: sub)
+      put(
+        @netlist[id],
+        [x, y],
+        [HALF_LOAD * 2, HALF_HEIGHT * 2],
+        strokes: Symbols.box(HALF_LOAD * 2, HALF_HEIGHT * 2),
+        label: id,
+        sub: sub
+      )
       label(id, x, y - 2, anchor: "middle", size: NAME, weight: TextSize::BOLD, role: "name", station: id)
       label(sub, x, y + 11, anchor: "middle", size: 12, role: "sub", station: id)
     end
 
     # A load with its name in it.
     def pill(id, x, y, width: HALF_LOAD * 2, height: HALF_HEIGHT * 2, text: id)
-      put(@netlist[id], [x, y], [width, height], strokes: Symbols.box(width, height, @netlist[id].kind == :coil ? height / 2 : 9), label: text)
+      put(
+        @netlist[id],
+        [x, y],
+        [width, height],
+        strokes: Symbols.box(width, height, @netlist[id].kind == :coil ? height / 2 : 9),
+        label: text
+      )
       label(text, x, y + 5, anchor: "middle", size: NAME, weight: TextSize::BOLD, role: "name", station: id)
     end
 
@@ -104,24 +186,68 @@ module Gorvant
       nodes = branch.kind == :secondary ? [branch.to, branch.from] : [branch.from, branch.to]
       struck = @struck.include?(branch.component)
       @carriers << Flow::Carrier.new(branch, reach.map { |dx, dy| [x + dx, y + dy] }, nodes)
-      add(id: id, part: branch.component || branch.id, kind: branch.kind == :secondary ? "source" : branch.kind.to_s, label: label, x: x, y: y, width: width, height: height, nodes: nodes,
-          ends: reach.map { |dx, dy| [x + dx, y + dy] }, state: @trace.state(nodes[0]), far_state: @trace.state(nodes[1]), closed: closed, working: working,
-          broken: !struck && closed == false && @trace.breaks?(branch), struck: struck, component: branch.component, strokes: strokes, spoken: spoken(branch, closed, working), **more)
+      add(
+        id: id,
+        part: branch.component || branch.id,
+        kind: branch.kind == :secondary ? "source" : branch.kind.to_s,
+        label: label,
+        x: x,
+        y: y,
+        width: width,
+        height: height,
+        nodes: nodes,
+        ends: reach.map { |dx, dy| [x + dx, y + dy] },
+        state: @trace.state(nodes[0]),
+        far_state: @trace.state(nodes[1]),
+        closed: closed,
+        working: working,
+        broken: !struck && closed == false && @trace.breaks?(branch),
+        struck: struck,
+        component: branch.component,
+        strokes: strokes,
+        spoken: spoken(branch, closed, working),
+        **more
+      )
     end
 
     # A point with no branch of its own: a block that stands for something, with nodes to probe.
     def block(id, x, y, width:, height:, nodes:, spoken:, component: nil)
       states = nodes.map { |node| @trace.state(node) }
-      add(id: id, part: component || id, kind: "load", label: id, x: x, y: y, width: width, height: height, nodes: nodes, ends: nodes.map { [x, y] }, state: states.first || "dead",
-          far_state: states.last || "dead", component: component, strokes: Symbols.box(width, height, 4), spoken: spoken)
+      add(
+        id: id,
+        part: component || id,
+        kind: "load",
+        label: id,
+        x: x,
+        y: y,
+        width: width,
+        height: height,
+        nodes: nodes,
+        ends: nodes.map { [x, y] },
+        state: states.first || "dead",
+        far_state: states.last || "dead",
+        component: component,
+        strokes: Symbols.box(width, height, 4),
+        spoken: spoken
+      )
     end
 
     # Where the name of a break may stand, from its middle.
-    BESIDE_GAP = [[14, 4, "start"], [-14, 4, "end"], [14, -12, "start"], [-14, -12, "end"], [14, 22, "start"], [-14, 22, "end"], [0, -16, "middle"], [0, 26, "middle"], [14, 38, "start"],
-                  [-14, 38, "end"]].freeze
+    BESIDE_GAP = [
+      [14, 4, "start"],
+      [-14, 4, "end"],
+      [14, -12, "start"],
+      [-14, -12, "end"],
+      [14, 22, "start"],
+      [-14, 22, "end"],
+      [0, -16, "middle"],
+      [0, 26, "middle"],
+      [14, 38, "start"],
+      [-14, 38, "end"]
+    ].freeze
 
     # What a drawing of this trace is called.
-    def title = "#{@trace.rig.name}: #{Catalogue.calls.fetch(@trace.condition.call).fetch('title')}"
+    def title = "#{@trace.rig.name}: #{Catalogue.calls.fetch(@trace.condition.call).fetch("title")}"
 
     # All runs as Links, bridges over what they cross.
     def links
@@ -140,31 +266,39 @@ module Gorvant
         found = { from => nil }
         queue = [from]
         while (node = queue.shift)
-          @netlist.branches_at(node).each do |branch|
-            other = branch.other_end(node)
-            next if branch.kind != :wire || found.key?(other)
+          @netlist
+            .branches_at(node)
+            .each do |branch|
+              other = branch.other_end(node)
+              next if branch.kind != :wire || found.key?(other)
 
-            found[other] = branch
-            queue << other
-          end
+              found[other] = branch
+              queue << other
+            end
         end
         found
       end
     end
 
     def works?(branch)
-      return @solution.volts_across(branch) > Catalogue.profile.dig("reading_classes", "about_0", "high") if branch.kind == :secondary
+      if branch.kind == :secondary
+        return @solution.volts_across(branch) > Catalogue.profile.dig("reading_classes", "about_0", "high")
+      end
 
       @netlist.branch?("#{branch.id}.start") ? @trace.works?(branch.id) : @solution.working?(branch.id)
     end
 
     def spoken(branch, closed, working)
-      return "#{branch.label}, #{closed ? 'closed' : 'open'}" unless closed.nil?
+      return "#{branch.label}, #{closed ? "closed" : "open"}" unless closed.nil?
 
       title = Catalogue.components.dig(branch.id, "title") || branch.label
-      return "#{title}, #{format('%.1f', @solution.volts_across(branch))} V" if branch.kind == :secondary
+      return "#{title}, #{format("%.1f", @solution.volts_across(branch))} V" if branch.kind == :secondary
 
-      working.nil? ? title : "#{title}, #{working ? 'on' : 'off'}, #{format('%.1f', @solution.volts_across(branch))} V across it"
+      if working.nil?
+        title
+      else
+        "#{title}, #{working ? "on" : "off"}, #{format("%.1f", @solution.volts_across(branch))} V across it"
+      end
     end
 
     def add(width:, height:, hit: nil, **fields)
@@ -174,13 +308,25 @@ module Gorvant
 
     # The name of a break goes where it lies on nothing, or on as little as can be.
     def name_gap(link, drawn)
-      words = ->((dx, dy, anchor)) { Label.new(text: link.gap[:label], x: link.gap[:x] + dx, y: link.gap[:y] + dy, anchor: anchor, weight: TextSize::BOLD, role: "break") }
+      words = ->((dx, dy, anchor)) do
+        Label.new(
+          text: link.gap[:label],
+          x: link.gap[:x] + dx,
+          y: link.gap[:y] + dy,
+          anchor: anchor,
+          weight: TextSize::BOLD,
+          role: "break"
+        )
+      end
       boxes = @labels.map(&:box) + @stations.map(&:box) + drawn.flat_map(&:boxes)
       right = boxes.map { |box| box[2] }.max
-      @labels << BESIDE_GAP.map(&words).min_by.with_index do |label, i|
-        outside = label.box[0].negative? || label.box[2] > right
-        [boxes.count { |box| Geometry.overlap?(label.box, box) } + (outside ? 1 : 0), i]
-      end
+      @labels << BESIDE_GAP
+        .map(&words)
+        .min_by
+        .with_index do |label, i|
+          outside = label.box[0].negative? || label.box[2] > right
+          [boxes.count { |box| Geometry.overlap?(label.box, box) } + (outside ? 1 : 0), i]
+        end
     end
 
     def link(run, crossings)
@@ -189,9 +335,14 @@ module Gorvant
       first, second, middle = broken ? Geometry.split(run[:points]) : [run[:points], nil, nil]
       parts = [{ d: Geometry.path(first, crossings), state: states[0] }]
       parts << { d: Geometry.path(second, crossings), state: states[1] } if broken
-      Link.new(**run.slice(:id, :branches, :nodes, :way, :line, :color, :sheath, :points, :marks).compact, parts: parts, struck: run.fetch(:struck, false),
-               gap: broken && { x: middle[0].round(1), y: middle[1].round(1), label: short(broken, run[:color]) }, chevrons: chevrons(run, broken, states),
-               spoken: broken ? "#{broken.label} is broken" : nil)
+      Link.new(
+        **run.slice(:id, :branches, :nodes, :way, :line, :color, :sheath, :points, :marks).compact,
+        parts: parts,
+        struck: run.fetch(:struck, false),
+        gap: broken && { x: middle[0].round(1), y: middle[1].round(1), label: short(broken, run[:color]) },
+        chevrons: chevrons(run, broken, states),
+        spoken: broken ? "#{broken.label} is broken" : nil
+      )
     end
 
     # "YE", "splice": which one is plain from the drawing.

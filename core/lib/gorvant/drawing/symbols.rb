@@ -1,8 +1,8 @@
 # frozen_string_literal: true
 
 module Gorvant
-  # The trade's standard symbols as strokes around their center: [{ role, d }]. role: "body" is filled and outlined, "line" only
-  # drawn, "pip" filled. Leads end at half of the symbol's width, left and right.
+  # The trade's standard symbols as strokes around their center: [{ role, d }]. role: "body" is filled and outlined,
+  # "line" only drawn, "pip" filled. Leads end at half of the symbol's width, left and right.
   # Source: docs/sources.md, symbols-of-the-trade.
   module Symbols
     # Half widths and heights of each, for who lays them out.
@@ -10,7 +10,13 @@ module Gorvant
     TALL = 13
 
     class << self
-      def circle(radius, role = "body") = [{ role: role, d: "M#{-radius} 0a#{radius} #{radius} 0 1 0 #{radius * 2} 0a#{radius} #{radius} 0 1 0 #{-radius * 2} 0z" }]
+      def circle(radius, role = "body") =
+        [
+          {
+            role: role,
+            d: "M#{-radius} 0a#{radius} #{radius} 0 1 0 #{radius * 2} 0a#{radius} #{radius} 0 1 0 #{-radius * 2} 0z"
+          }
+        ]
       def terminal(live) = live ? circle(9) + circle(4, "pip") : circle(9)
 
       # A box with rounded corners: a name stands in it.
@@ -18,15 +24,28 @@ module Gorvant
         x = width / 2.0
         y = height / 2.0
         r = [radius, y].min
-        [{ role: "body", d: "M#{n(-x + r)} #{n(-y)}H#{n(x - r)}A#{n(r)} #{n(r)} 0 0 1 #{n(x)} #{n(-y + r)}V#{n(y - r)}A#{n(r)} #{n(r)} 0 0 1 #{n(x - r)} #{n(y)}" \
-                            "H#{n(-x + r)}A#{n(r)} #{n(r)} 0 0 1 #{n(-x)} #{n(y - r)}V#{n(-y + r)}A#{n(r)} #{n(r)} 0 0 1 #{n(-x + r)} #{n(-y)}z" }]
+        [
+          {
+            role: "body",
+            d:
+              "M#{n(-x + r)} #{n(-y)}H#{n(x - r)}A#{n(r)} #{n(r)} 0 0 1 #{n(x)} #{n(-y + r)}V#{n(y - r)}A#{n(r)} #{n(r)} 0 0 1 #{n(x - r)} #{n(y)}" \
+                "H#{n(-x + r)}A#{n(r)} #{n(r)} 0 0 1 #{n(-x)} #{n(y - r)}V#{n(-y + r)}A#{n(r)} #{n(r)} 0 0 1 #{n(-x + r)} #{n(-y)}z"
+          }
+        ]
       end
 
-      # A relay contact: two bars, a slash where it is closed at rest. closed: as it stands now, nil to draw it at rest. One that stands open
-      # though it is closed at rest has its slash parted, so that it never looks closed.
+      # A relay contact: two bars, a slash where it is closed at rest. closed: as it stands now, nil to draw it at rest.
+      # One that stands open though it is closed at rest has its slash parted, so that it never looks closed.
       def contact(rest_closed, closed)
         bars = line("M-5 -12V12") + line("M5 -12V12") + line("M#{-HALF} 0H-5") + line("M5 0H#{HALF}")
-        bars += rest_closed && closed == false ? line("M-11 13L-7 8") + line("M7 -8L11 -13") : line("M-9 11L9 -11") if rest_closed
+        bars +=
+          (
+            if rest_closed && closed == false
+              line("M-11 13L-7 8") + line("M7 -8L11 -13")
+            else
+              line("M-9 11L9 -11")
+            end
+          ) if rest_closed
         closed ? bars + line("M-5 0H5") : bars
       end
 
@@ -40,10 +59,13 @@ module Gorvant
       def coil(width = 44) = box(width, 28, 14)
       def motor(radius = 17) = circle(radius)
       def fuse = line("M#{-HALF} 0H-12C-6 -12 -4 -8 0 0S6 12 12 0H#{HALF}")
-      def capacitor = line("M#{-HALF} 0H-4") + line("M-4 -11V11") + line("M10 -11C3 -6 3 6 10 11") + line("M5 0H#{HALF}")
+      def capacitor =
+        line("M#{-HALF} 0H-4") + line("M-4 -11V11") + line("M10 -11C3 -6 3 6 10 11") + line("M5 0H#{HALF}")
       def resistor = line("M#{-HALF} 0L-13 0L-10.5 -8L-6 8L-2 -8L2 8L6 -8L10.5 8L13 0L#{HALF} 0")
       def thermistor = resistor + line("M-12 12L9 -11L13 -11")
-      def transformer = line("M-14 -10a4 5 0 0 1 0 10a4 5 0 0 1 0 10") + line("M-3 -13V13") + line("M3 -13V13") + line("M14 -10a4 5 0 0 0 0 10a4 5 0 0 0 0 10")
+      def transformer =
+        line("M-14 -10a4 5 0 0 1 0 10a4 5 0 0 1 0 10") + line("M-3 -13V13") + line("M3 -13V13") +
+          line("M14 -10a4 5 0 0 0 0 10a4 5 0 0 0 0 10")
       def ground = line("M0 -12V0M-11 0H11M-7 5H7M-3 10H3")
       def splice = line("M-6 0L0 -6L6 0L0 6z")
       def jumper = line("M-14 4C-8 -10 8 -10 14 4")
@@ -53,13 +75,24 @@ module Gorvant
       def of(branch, closed: nil)
         about = Catalogue.components[branch.component || branch.id] || {}
         case branch.kind
-        when :contact then contact(branch[:rest] == :closed, closed)
-        when :fuse then closed == false ? fuse + line("M-4 -12L4 12") : fuse
-        when :capacitor then capacitor
-        when :coil then coil
-        when :secondary then transformer
-        when :switch then electronic?(branch) ? contact(branch[:closed], closed) : switch(closed.nil? ? branch[:closed] : closed, about["moved_by"])
-        else of_load(branch, about)
+        when :contact
+          contact(branch[:rest] == :closed, closed)
+        when :fuse
+          closed == false ? fuse + line("M-4 -12L4 12") : fuse
+        when :capacitor
+          capacitor
+        when :coil
+          coil
+        when :secondary
+          transformer
+        when :switch
+          if electronic?(branch)
+            contact(branch[:closed], closed)
+          else
+            switch(closed.nil? ? branch[:closed] : closed, about["moved_by"])
+          end
+        else
+          of_load(branch, about)
         end
       end
 
@@ -77,10 +110,14 @@ module Gorvant
       # Pressure: a dome on a stem; temperature: the kink of a bimetal; air: a vane; line: nothing.
       def mover(moved_by, arm_y)
         case moved_by
-        when "pressure" then line("M0 #{arm_y}V6M-7 13a7 7 0 0 1 14 0z")
-        when "temperature" then line("M0 #{arm_y}V4H5V8H-5V12H0")
-        when "air" then line("M0 #{arm_y}V6M-8 12L0 6L8 12")
-        else []
+        when "pressure"
+          line("M0 #{arm_y}V6M-7 13a7 7 0 0 1 14 0z")
+        when "temperature"
+          line("M0 #{arm_y}V4H5V8H-5V12H0")
+        when "air"
+          line("M0 #{arm_y}V6M-8 12L0 6L8 12")
+        else
+          []
         end
       end
 

@@ -1,7 +1,8 @@
 # frozen_string_literal: true
 
 module Gorvant
-  # How much room words take in the type that the product ships, so that a drawing can keep them off lines and each other.
+  # How much room words take in the type that the product ships, so that a drawing can keep them off lines and each
+  # other.
   # Source: docs/sources.md, shipped-font.
   module TextSize
     PLAIN = 450
@@ -12,7 +13,8 @@ module Gorvant
 
     class << self
       # Pixels that a text takes at a size.
-      def width(text, size, weight = PLAIN) = text.each_char.sum { |char| advances(weight).fetch(char, WIDEST) } * size / 1000.0
+      def width(text, size, weight = PLAIN) =
+        text.each_char.sum { |char| advances(weight).fetch(char, WIDEST) } * size / 1000.0
 
       # [left, top, right, bottom] of a text at its baseline point.
       def box(text, x, y, size:, weight: PLAIN, anchor: "start")
@@ -24,7 +26,11 @@ module Gorvant
       private
 
       def advances(weight)
-        (@advances ||= {})[weight] ||= Catalogue.type.fetch(weight).flat_map { |width, chars| chars.each_char.map { |char| [char, width] } }.to_h
+        (@advances ||= {})[weight] ||= Catalogue
+          .type
+          .fetch(weight)
+          .flat_map { |width, chars| chars.each_char.map { |char| [char, width] } }
+          .to_h
       end
     end
   end

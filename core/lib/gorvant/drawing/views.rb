@@ -8,8 +8,8 @@ module Gorvant
     PANEL = { "crankcase_heater" => %w[CCH], "start_kit" => %w[SR SC], "start_thermistor" => %w[ST] }.freeze
 
     class << self
-      # options: what the view understands of { opened:, at_rest:, panel:, only:, load:, taken: }. panel: what is not fitted is
-      # drawn too, struck out. Raises KeyError for an unknown view.
+      # options: what the view understands of { opened:, at_rest:, panel:, only:, load:, taken: }. panel: what is not
+      # fitted is drawn too, struck out. Raises KeyError for an unknown view.
       def scene(view, trace, options = {})
         return panel_ladder(trace, options) if view == "ladder" && options[:panel]
 
@@ -19,9 +19,12 @@ module Gorvant
       # A line under a drawing's title: the call, what was supposed, what was broken.
       def state_words(trace)
         supposed = trace.condition.switches.map { |code, position| "#{code} #{position}" } + trace.fault_titles
-        supposed += trace.condition.supplies.reject { |_id, on| on }.keys.map { |id| "#{trace.rig.place_title(id)} supply off" }
+        supposed +=
+          trace.condition.supplies.reject { |_id, on| on }.keys.map { |id| "#{trace.rig.place_title(id)} supply off" }
         call = Catalogue.calls.fetch(trace.condition.call)
-        ["#{call.fetch('title')}: #{call.fetch('says')}", *("supposed: #{supposed.join(', ')}" if supposed.any?)].join(" · ")
+        ["#{call.fetch("title")}: #{call.fetch("says")}", *("supposed: #{supposed.join(", ")}" if supposed.any?)].join(
+          " · "
+        )
       end
 
       private
@@ -34,6 +37,11 @@ module Gorvant
       end
     end
 
-    OPTIONS = { "loops" => %i[opened], "ladder" => %i[at_rest only], "connections" => [], "focus" => %i[load taken] }.freeze
+    OPTIONS = {
+      "loops" => %i[opened],
+      "ladder" => %i[at_rest only],
+      "connections" => [],
+      "focus" => %i[load taken]
+    }.freeze
   end
 end

@@ -1,9 +1,9 @@
 # frozen_string_literal: true
 
 module Gorvant
-  # A way in which a circuit differs from what was meant, read from JSON such as {"kind": "open", "at": "DTS"}. Its words stand
-  # in core/data/faults.yml; how it changes a circuit, in a class of faults/kinds.rb: what the rig is set up to (`refit`), a
-  # netlist with other branches, or branches held open or closed.
+  # A way in which a circuit differs from what was meant, read from JSON such as {"kind": "open", "at": "DTS"}. Its
+  # words stand in core/data/faults.yml; how it changes a circuit, in a class of faults/kinds.rb: what the rig is set up
+  # to (`refit`), a netlist with other branches, or branches held open or closed.
   class Fault
     class << self
       def register(*kinds) = kinds.each { |kind| Fault.registry[kind] = self }
@@ -12,7 +12,10 @@ module Gorvant
       # From parsed JSON. field: JSON pointer for errors. Raises BadCondition.
       def parse(given, field = "/fault")
         kind = registry[given["kind"]] or
-          raise BadCondition.new(field: "#{field}/kind", problem: "unknown kind of fault '#{given['kind']}'; known are #{registry.keys.join(', ')}")
+          raise BadCondition.new(
+                  field: "#{field}/kind",
+                  problem: "unknown kind of fault '#{given["kind"]}'; known are #{registry.keys.join(", ")}"
+                )
         kind.new(given, field)
       end
 
@@ -45,7 +48,8 @@ module Gorvant
 
     private
 
-    def places(netlist) = Array(given["at"]).map { |at| netlist.branch?(at) ? netlist[at].label : netlist.label(at) }.join(" and ")
+    def places(netlist) =
+      Array(given["at"]).map { |at| netlist.branch?(at) ? netlist[at].label : netlist.label(at) }.join(" and ")
     def wrong(problem, part = "at") = raise(BadCondition.new(field: "#{@field}/#{part}", problem: problem))
 
     def branch(netlist, id = given["at"])

@@ -26,7 +26,9 @@ module Gorvant
 
       def inject(netlist, held)
         branch = branch(netlist)
-        wrong("'#{branch.id}' is a #{branch.kind}; this fault is of a #{KINDS.fetch(kind).join(' or ')}") unless KINDS.fetch(kind).include?(branch.kind)
+        unless KINDS.fetch(kind).include?(branch.kind)
+          wrong("'#{branch.id}' is a #{branch.kind}; this fault is of a #{KINDS.fetch(kind).join(" or ")}")
+        end
         [netlist.with(changed(branch)), held]
       end
 
@@ -35,21 +37,38 @@ module Gorvant
       def changed(branch)
         numbers = Catalogue.profile.fetch("faults")
         case kind
-        when "transformer_weak" then branch.with(props: branch.props.merge(ohms: branch[:ohms] * numbers.fetch("weak_transformer_factor")))
-        when "coil_shorted" then Branch.new(id: branch.id, kind: :load, from: branch.from, to: branch.to, component: branch.component,
-                                            props: { ohms: numbers.fetch("shorted_coil_ohms"), label: branch.label, works_above_volts_ac: Float::INFINITY }.freeze)
-        else branch.with(props: branch.props.merge(ohms: ohms(numbers.fetch("bad_joint_ohms"))))
+        when "transformer_weak"
+          branch.with(props: branch.props.merge(ohms: branch[:ohms] * numbers.fetch("weak_transformer_factor")))
+        when "coil_shorted"
+          Branch.new(
+            id: branch.id,
+            kind: :load,
+            from: branch.from,
+            to: branch.to,
+            component: branch.component,
+            props: {
+              ohms: numbers.fetch("shorted_coil_ohms"),
+              label: branch.label,
+              works_above_volts_ac: Float::INFINITY
+            }.freeze
+          )
+        else
+          branch.with(props: branch.props.merge(ohms: ohms(numbers.fetch("bad_joint_ohms"))))
         end
       end
 
       def ohms(usual)
         ohms = given.fetch("ohms", usual)
-        ohms.is_a?(Numeric) && ohms.between?(0.01, 1e6) ? ohms.to_f : wrong("has to be a number of ohms from 0.01 to 1000000", "ohms")
+        if ohms.is_a?(Numeric) && ohms.between?(0.01, 1e6)
+          ohms.to_f
+        else
+          wrong("has to be a number of ohms from 0.01 to 1000000", "ohms")
+        end
       end
     end
 
-    # Two points that touch and should not; of one, the chassis is the other. A jumper or a conductor that somebody put there is
-    # the same to the circuit.
+    # Two points that touch and should not; of one, the chassis is the other. A jumper or a conductor that somebody put
+    # there is the same to the circuit.
     class Short < Fault
       register "short", "to_ground", "jumper", "extra"
 
@@ -59,8 +78,17 @@ module Gorvant
         first, second = points.map { |point| node(netlist, point) }.sort
         wrong("joins low voltage to line voltage; that is not modelled") if across?(netlist, first, second)
         name = { "jumper" => "jumper", "extra" => "conductor" }.fetch(kind, "short")
-        bridge = Branch.new(id: "short.#{first}~#{second}", kind: :wire, from: first, to: second,
-                            props: { ohms: Catalogue.profile.fetch("joint_ohms"), label: "#{name} #{netlist.label(first)} – #{netlist.label(second)}" }.freeze)
+        bridge =
+          Branch.new(
+            id: "short.#{first}~#{second}",
+            kind: :wire,
+            from: first,
+            to: second,
+            props: {
+              ohms: Catalogue.profile.fetch("joint_ohms"),
+              label: "#{name} #{netlist.label(first)} – #{netlist.label(second)}"
+            }.freeze
+          )
         [netlist.with(bridge), held]
       end
 
@@ -78,7 +106,9 @@ module Gorvant
 
       def inject(netlist, held)
         joints = Array(given["at"]).map { |id| branch(netlist, id) }
-        wrong("has to be two joints of one place, such as cable_b.orange@outdoor") unless joints.size == 2 && joints.all? { |joint| joint.id.include?("@") } && joints.uniq.size == 2
+        unless joints.size == 2 && joints.all? { |joint| joint.id.include?("@") } && joints.uniq.size == 2
+          wrong("has to be two joints of one place, such as cable_b.orange@outdoor")
+        end
         first, second = joints
         [netlist.with(first.with(from: second.from), second.with(from: first.from)), held]
       end
@@ -104,16 +134,20 @@ module Gorvant
       register "set_up"
 
       def refit(rig)
-        wrong("has to be one of #{Rig.settings.join(', ')}") unless Rig.settings.include?(given["at"])
+        wrong("has to be one of #{Rig.settings.join(", ")}") unless Rig.settings.include?(given["at"])
         problem = Rig::Check.new(rig).value(given["at"], given["value"], Catalogue.facts.fetch(given["at"])).first
         wrong(problem["problem"], "value") if problem
         rig.set(given["at"] => given["value"])
       end
 
       def title(_netlist)
-        format(about.fetch("title"), at: "#{Catalogue.facts.fetch(given['at'])['title'].then do |title|
-          title.include?('/') ? title : title.downcase
-        end} on “#{Comparison.words(given['at'], given['value'])}”")
+        format(
+          about.fetch("title"),
+          at:
+            "#{
+              Catalogue.facts.fetch(given["at"])["title"].then { |title| title.include?("/") ? title : title.downcase }
+            } on “#{Comparison.words(given["at"], given["value"])}”"
+        )
       end
     end
 
@@ -128,7 +162,9 @@ module Gorvant
         wrong("this board has no thermistors") unless netlist.branch?("COIL_T")
         wrong("has to be COIL_T or AMB_T") unless kind == "sensors_swapped" || %w[COIL_T AMB_T].include?(given["at"])
         by = given["by_degrees_f"]
-        wrong("has to be a number from -#{MOST_OFF} to #{MOST_OFF} °F", "by_degrees_f") unless by.nil? || (by.is_a?(Numeric) && by.abs <= MOST_OFF)
+        unless by.nil? || (by.is_a?(Numeric) && by.abs <= MOST_OFF)
+          wrong("has to be a number from -#{MOST_OFF} to #{MOST_OFF} °F", "by_degrees_f")
+        end
         [netlist, held]
       end
     end

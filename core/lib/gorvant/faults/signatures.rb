@@ -20,12 +20,17 @@ module Gorvant
         ([nil] + @faults).each { |given| solutions(given).each { |call, solution| yield given, call, solution } }
       end
 
-      # A digest of what every reading to C, to ground and every load shows in every call: two faults with the same digest are
-      # told apart by no voltage. given: nil for the healthy rig.
+      # A digest of what every reading to C, to ground and every load shows in every call: two faults with the same
+      # digest are told apart by no voltage. given: nil for the healthy rig.
       def digest(given)
-        states = solutions(given).map do |_call, solution|
-          [@points.map { |node| shown(solution, node) }, solution.working.select { |_id, on| on }.keys.sort, solution.chattering]
-        end
+        states =
+          solutions(given).map do |_call, solution|
+            [
+              @points.map { |node| shown(solution, node) },
+              solution.working.select { |_id, on| on }.keys.sort,
+              solution.chattering
+            ]
+          end
         Digest::SHA256.hexdigest(states.inspect)
       end
 

@@ -16,7 +16,9 @@ module Gorvant
 
       # The findings of every rule, worst first.
       def check_all(solution)
-        all.flat_map { |rule| rule.new.check(solution) }.sort_by { |finding| Finding::SEVERITIES.index(finding.severity) }
+        all
+          .flat_map { |rule| rule.new.check(solution) }
+          .sort_by { |finding| Finding::SEVERITIES.index(finding.severity) }
       end
     end
 
@@ -25,9 +27,17 @@ module Gorvant
     # Builds a finding from the rule's words; fields fill the templates.
     def finding(nodes: [], branches: [], evidence: [], **fields)
       words = Catalogue.findings.fetch(self.class.code)
-      Finding.new(code: self.class.code, severity: words.fetch("severity"), title: format(words.fetch("title"), fields),
-                  says: format(words.fetch("says"), fields), next_step: words["next_step"] && format(words["next_step"], fields),
-                  cautions: words.fetch("cautions", []), nodes: nodes, branches: branches, evidence: evidence)
+      Finding.new(
+        code: self.class.code,
+        severity: words.fetch("severity"),
+        title: format(words.fetch("title"), fields),
+        says: format(words.fetch("says"), fields),
+        next_step: words["next_step"] && format(words["next_step"], fields),
+        cautions: words.fetch("cautions", []),
+        nodes: nodes,
+        branches: branches,
+        evidence: evidence
+      )
     end
   end
 end

@@ -4,8 +4,8 @@ require "csv"
 
 module Gorvant
   module Formats
-    # Landings and jumpers as a table: one row a conductor end or jumper, see docs/formats.md. What a spreadsheet makes of it is read
-    # too: byte order mark, semicolons, Windows line ends.
+    # Landings and jumpers as a table: one row a conductor end or jumper, see docs/formats.md. What a spreadsheet makes
+    # of it is read too: byte order mark, semicolons, Windows line ends.
     module LandingsCsv
       HEAD = %w[place cable conductor color lands_on].freeze
       JUMPER = "jumper"
@@ -19,9 +19,18 @@ module Gorvant
         def dump(rig, found)
           CSV.generate do |csv|
             csv << HEAD
-            found.ends(rig).each { |one| csv << [one.place, one.cable, one.conductor, color(rig, one), one.lands_on || one.lies].map { |cell| Spreadsheet.plain(cell) } }
-            AsFound.jumpers_of(rig).reject { |own| found.jumpers.any? { |other| same?(own, other) } }.concat(found.jumpers)
-                   .each { |one| csv << [one.place, JUMPER, "", "", "#{'no ' unless one.found}#{one.from}-#{one.to}"] }
+            found
+              .ends(rig)
+              .each do |one|
+                csv << [one.place, one.cable, one.conductor, color(rig, one), one.lands_on || one.lies].map do |cell|
+                  Spreadsheet.plain(cell)
+                end
+              end
+            AsFound
+              .jumpers_of(rig)
+              .reject { |own| found.jumpers.any? { |other| same?(own, other) } }
+              .concat(found.jumpers)
+              .each { |one| csv << [one.place, JUMPER, "", "", "#{"no " unless one.found}#{one.from}-#{one.to}"] }
           end
         end
 
@@ -35,7 +44,8 @@ module Gorvant
         private
 
         def color(rig, one)
-          conductor = rig.cables.find { |cable| cable.id == one.cable }&.conductors&.find { |known| known.id == one.conductor }
+          conductor =
+            rig.cables.find { |cable| cable.id == one.cable }&.conductors&.find { |known| known.id == one.conductor }
           (one.color || conductor&.color || one.conductor).tr("_", " ")
         end
       end
@@ -58,7 +68,9 @@ module Gorvant
           return refuse(*table.problem) && answer(0) if table.problem
 
           table.rows.each { |line, cells| row(line, cells) }
-          refuse(1, "makes #{@landings.size} conductor ends; a visit keeps at most #{AsFound::MOST}") if @refused.empty? && @landings.size > AsFound::MOST
+          if @refused.empty? && @landings.size > AsFound::MOST
+            refuse(1, "makes #{@landings.size} conductor ends; a visit keeps at most #{AsFound::MOST}")
+          end
           answer(table.rows.size)
         end
 
@@ -68,7 +80,14 @@ module Gorvant
 
         def answer(rows)
           refuse(1, "holds no row but its head") if rows.zero? && @refused.empty?
-          found = @refused.empty? ? AsFound.new(landings: @landings.values, jumpers: @jumpers.values, settings: @settings) : nil
+          found =
+            (
+              if @refused.empty?
+                AsFound.new(landings: @landings.values, jumpers: @jumpers.values, settings: @settings)
+              else
+                nil
+              end
+            )
           Read.new(as_found: found, rows: rows, refused: @refused)
         end
 
@@ -79,8 +98,14 @@ module Gorvant
         def landing(line, cells)
           lands = cells["lands_on"].to_s
           lies = %w[capped bare].include?(lands.downcase) ? lands.downcase : "landed"
-          given = { "place" => slug(cells["place"]), "cable" => slug(cells["cable"]), "conductor" => slug(cells["conductor"]), "lies" => lies,
-                    "lands_on" => lies == "landed" ? terminal(slug(cells["place"]), lands) : nil, "color" => cells["color"].to_s.empty? ? nil : cells["color"] }
+          given = {
+            "place" => slug(cells["place"]),
+            "cable" => slug(cells["cable"]),
+            "conductor" => slug(cells["conductor"]),
+            "lies" => lies,
+            "lands_on" => lies == "landed" ? terminal(slug(cells["place"]), lands) : nil,
+            "color" => cells["color"].to_s.empty? ? nil : cells["color"]
+          }
           one = checked(line, { "landings" => [given] })&.landings&.first or return
           key = [one.cable, one.conductor, one.place]
           @landings[key] = drawn_color?(one) ? one.with(color: nil) : one if once?(key, line, "this end")
@@ -95,14 +120,24 @@ module Gorvant
         end
 
         def drawn_color?(one)
-          conductor = @rig.cables.find { |cable| cable.id == one.cable }.conductors.find { |known| known.id == one.conductor }
+          conductor =
+            @rig.cables.find { |cable| cable.id == one.cable }.conductors.find { |known| known.id == one.conductor }
           conductor && one.color.to_s.tr("_", " ").casecmp?(conductor.color.tr("_", " "))
         end
 
         def jumper(line, cells)
           found = !cells["lands_on"].to_s.start_with?("no ")
-          from, to = cells["lands_on"].to_s.delete_prefix("no ").split(/[-–]/, 2).map { |terminal| terminal(slug(cells["place"]), terminal.strip) }
-          one = checked(line, { "jumpers" => [{ "place" => slug(cells["place"]), "from" => from, "to" => to, "found" => found }] })&.jumpers&.first
+          from, to =
+            cells["lands_on"]
+              .to_s
+              .delete_prefix("no ")
+              .split(/[-–]/, 2)
+              .map { |terminal| terminal(slug(cells["place"]), terminal.strip) }
+          one =
+            checked(
+              line,
+              { "jumpers" => [{ "place" => slug(cells["place"]), "from" => from, "to" => to, "found" => found }] }
+            )&.jumpers&.first
           return unless one
 
           key = [one.place, *[one.from, one.to].sort]
@@ -112,7 +147,10 @@ module Gorvant
         def checked(line, given)
           AsFound.parse(given, @rig, @strips)
         rescue BadAsFound => e
-          refuse(line, e.problems.map { |problem| "#{problem['field'].split('/').last}: #{problem['problem']}" }.join("; ")) && nil
+          refuse(
+            line,
+            e.problems.map { |problem| "#{problem["field"].split("/").last}: #{problem["problem"]}" }.join("; ")
+          ) && nil
         end
 
         def slug(text) = text.to_s.strip.downcase.tr(" -", "__")
@@ -120,7 +158,9 @@ module Gorvant
         # As the strip has it, whatever the letters' case and with or without "W2 out" in two words.
         def terminal(place, text)
           known = @rig.layout.fetch("places").key?(place) ? @strips[place] : []
-          known.find { |one| [one, Naming.letter(@rig, one)].any? { |name| name.tr("_ ", "").casecmp?(text.tr("_ ", "")) } } || text
+          known.find do |one|
+            [one, Naming.letter(@rig, one)].any? { |name| name.tr("_ ", "").casecmp?(text.tr("_ ", "")) }
+          end || text
         end
       end
     end

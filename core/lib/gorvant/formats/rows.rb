@@ -4,8 +4,9 @@ require "csv"
 
 module Gorvant
   module Formats
-    # A table as a spreadsheet writes it: byte order mark, semicolons, any line ends. rows: [[line number, { column => cell }]], blank
-    # ones left out; head: column names in small letters; problem: [line, words] of a table that cannot be read at all, else nil.
+    # A table as a spreadsheet writes it: byte order mark, semicolons, any line ends. rows: [[line number, { column =>
+    # cell }]], blank ones left out; head: column names in small letters; problem: [line, words] of a table that cannot
+    # be read at all, else nil.
     Rows = Value.define(:head, :rows, :problem)
 
     class Rows
@@ -17,19 +18,29 @@ module Gorvant
         return refused(1, "is not valid UTF-8") unless text.valid_encoding?
 
         first = text.lines.first.to_s
-        table = CSV.new(text.gsub("\r\n", "\n").tr("\r", "\n"), col_sep: first.count(";") > first.count(",") ? ";" : ",")
+        table =
+          CSV.new(text.gsub("\r\n", "\n").tr("\r", "\n"), col_sep: first.count(";") > first.count(",") ? ";" : ",")
         head = (table.shift || []).map { |cell| cell.to_s.strip.downcase }
         missing = columns.reject { |names| names.intersect?(head) }
         if missing.any?
-          return refused(1, "has to name the columns #{columns.map { |names| names.join(' or ') }.join(', ')}; missing: #{missing.map do |names|
-            names.join(' or ')
-          end.join(', ')}")
+          return(
+            refused(
+              1,
+              "has to name the columns #{columns.map { |names| names.join(" or ") }.join(", ")}; missing: #{
+                missing.map { |names| names.join(" or ") }.join(", ")
+              }"
+            )
+          )
         end
 
         rows = body(table, head)
-        rows.size > most ? refused(1, "has #{rows.size} rows; at most #{most}") : new(head: head, rows: rows, problem: nil)
+        if rows.size > most
+          refused(1, "has #{rows.size} rows; at most #{most}")
+        else
+          new(head: head, rows: rows, problem: nil)
+        end
       rescue CSV::MalformedCSVError => e
-        refused(e.line_number, "cannot be read as a table: #{e.message.sub(/ in line \d+\.?/, '')}")
+        refused(e.line_number, "cannot be read as a table: #{e.message.sub(/ in line \d+\.?/, "")}")
       end
 
       # A number as people write it, with a point or a comma; nil for anything else, such as 1e999.
@@ -43,7 +54,9 @@ module Gorvant
       def self.body(table, head)
         rows = []
         while (cells = table.shift)
-          rows << [table.lineno, head.zip(cells.map { |cell| cell.to_s.strip }).to_h] unless cells.compact.all? { |cell| cell.strip.empty? }
+          unless cells.compact.all? { |cell| cell.strip.empty? }
+            rows << [table.lineno, head.zip(cells.map { |cell| cell.to_s.strip }).to_h]
+          end
         end
         rows
       end

@@ -17,33 +17,62 @@ module Gorvant
           lanes = RunHistory::LANES.keys & table.head
           points = points(table.rows, (TIMES.keys & table.head).first, lanes)
           refuse([[1, "holds no row but its head"]]) if points.empty?
-          temperatures = (RunHistory::TEMPERATURES.keys & table.head).to_h { |name| [name, degrees(table.rows, points, name)] }.reject { |_name, list| list.empty? }
-          RunHistory.new(spans: joined(points, lanes), minutes: [points.last[0], 1.0].max, given: RunHistory::LANES.keys & lanes, temperatures: temperatures)
+          temperatures =
+            (RunHistory::TEMPERATURES.keys & table.head)
+              .to_h { |name| [name, degrees(table.rows, points, name)] }
+              .reject { |_name, list| list.empty? }
+          RunHistory.new(
+            spans: joined(points, lanes),
+            minutes: [points.last[0], 1.0].max,
+            given: RunHistory::LANES.keys & lanes,
+            temperatures: temperatures
+          )
         end
 
         private
 
         # [[line, words]]
-        def refuse(problems) = raise(BadHistory.new(problems.first(MOST_PROBLEMS).map { |line, words| { "field" => "/text", "problem" => "line #{line} #{words}" } }))
+        def refuse(problems) =
+          raise(
+            BadHistory.new(
+              problems
+                .first(MOST_PROBLEMS)
+                .map { |line, words| { "field" => "/text", "problem" => "line #{line} #{words}" } }
+            )
+          )
 
         def points(rows, time, lanes)
           problems = []
-          points = rows.map do |line, row|
-            at = Rows.number(row[time])
-            values = lanes.to_h { |lane| [lane, ON[row[lane].to_s]] }
-            problems << [line, "has no number under #{time}"] if at.nil?
-            problems << [line, "has to lie within 0 and #{RunHistory::MOST_MINUTES.round} minutes"] unless at.nil? || (at / TIMES.fetch(time)).between?(0, RunHistory::MOST_MINUTES)
-            values.each { |lane, value| problems << [line, "has to have 0 or 1 under #{lane}, not #{row[lane].to_s[0, 20].inspect}"] if value.nil? }
-            [at && (at / TIMES.fetch(time)), values]
-          end
-          points.each_cons(2).with_index { |((a, _), (b, _)), i| problems << [rows[i + 1][0], "goes back in time"] if a && b && b < a }
+          points =
+            rows.map do |line, row|
+              at = Rows.number(row[time])
+              values = lanes.to_h { |lane| [lane, ON[row[lane].to_s]] }
+              problems << [line, "has no number under #{time}"] if at.nil?
+              unless at.nil? || (at / TIMES.fetch(time)).between?(0, RunHistory::MOST_MINUTES)
+                problems << [line, "has to lie within 0 and #{RunHistory::MOST_MINUTES.round} minutes"]
+              end
+              values.each do |lane, value|
+                if value.nil?
+                  problems << [line, "has to have 0 or 1 under #{lane}, not #{row[lane].to_s[0, 20].inspect}"]
+                end
+              end
+              [at && (at / TIMES.fetch(time)), values]
+            end
+          points
+            .each_cons(2)
+            .with_index { |((a, _), (b, _)), i| problems << [rows[i + 1][0], "goes back in time"] if a && b && b < a }
           refuse(problems) if problems.any?
           points
         end
 
         # [[minute, °F]] where the column has a number.
         def degrees(rows, points, name)
-          read = rows.zip(points).map { |(line, row), (at, _)| [line, at, row[name].to_s.strip.empty? ? nil : Rows.number(row[name]) || :wrong] }
+          read =
+            rows
+              .zip(points)
+              .map do |(line, row), (at, _)|
+                [line, at, row[name].to_s.strip.empty? ? nil : Rows.number(row[name]) || :wrong]
+              end
           bad = read.select { |_line, _at, value| value == :wrong || (value && !RunHistory::DEGREES.cover?(value)) }
           refuse(bad.map { |line, _at, _value| [line, "has no temperature under #{name}"] }) if bad.any?
           read.filter_map { |_line, at, value| [at, value] if value }.uniq(&:first)
@@ -55,11 +84,14 @@ module Gorvant
         end
 
         def stretches(points)
-          points.each_with_index.chunk_while { |(a, _), (b, _)| a[1] == b[1] }.filter_map do |run|
-            (from, on), = run.first
-            after = points[run.last[1] + 1]
-            [from, after ? after[0] : Float::INFINITY] if on
-          end
+          points
+            .each_with_index
+            .chunk_while { |(a, _), (b, _)| a[1] == b[1] }
+            .filter_map do |run|
+              (from, on), = run.first
+              after = points[run.last[1] + 1]
+              [from, after ? after[0] : Float::INFINITY] if on
+            end
         end
       end
     end

@@ -2,7 +2,8 @@
 
 module Gorvant
   module Formats
-    # A maker's thermistor table: degrees_f or degrees_c, and ohms or kilohms. One wrong row refuses it, each with its line.
+    # A maker's thermistor table: degrees_f or degrees_c, and ohms or kilohms. One wrong row refuses it, each with its
+    # line.
     module SensorTableCsv
       DEGREES = %w[degrees_f degrees_c].freeze
       OHMS = %w[ohms kilohms].freeze
@@ -26,7 +27,16 @@ module Gorvant
           @degrees, @ohms = [DEGREES, OHMS].map { |names| (names & table.head).first }
           points = table.rows.filter_map { |line, row| point(line, row) }.sort
           check(points, table.rows) if @refused.empty?
-          answer(@refused.empty? ? ThermistorTable.new(id: id, title: title, tolerance_degrees_f: tolerance, points: points) : nil, table.rows.size)
+          answer(
+            (
+              if @refused.empty?
+                ThermistorTable.new(id: id, title: title, tolerance_degrees_f: tolerance, points: points)
+              else
+                nil
+              end
+            ),
+            table.rows.size
+          )
         end
 
         private
@@ -36,11 +46,17 @@ module Gorvant
 
         def point(line, row)
           degrees, ohms = [row[@degrees], row[@ohms]].map { |cell| Rows.number(cell) }
-          return refuse(line, "has no number under #{@degrees}: #{row[@degrees].to_s[0, 20].inspect}") && nil unless degrees
-          return refuse(line, "has to have ohms above 0 under #{@ohms}, not #{row[@ohms].to_s[0, 20].inspect}") && nil unless ohms&.positive?
+          unless degrees
+            return refuse(line, "has no number under #{@degrees}: #{row[@degrees].to_s[0, 20].inspect}") && nil
+          end
+          unless ohms&.positive?
+            return refuse(line, "has to have ohms above 0 under #{@ohms}, not #{row[@ohms].to_s[0, 20].inspect}") && nil
+          end
 
           degrees = (degrees * 1.8) + 32 if @degrees == "degrees_c"
-          return refuse(line, "#{format('%g', degrees)} °F is no temperature of a sensor; -100 to 400") && nil unless degrees.between?(-100, 400)
+          unless degrees.between?(-100, 400)
+            return refuse(line, "#{format("%g", degrees)} °F is no temperature of a sensor; -100 to 400") && nil
+          end
 
           [degrees, @ohms == "kilohms" ? ohms * 1000 : ohms]
         end
@@ -56,7 +72,12 @@ module Gorvant
           (low, high_ohms), (high, low_ohms) = [colder, warmer].map { |pair| pair.map { |value| format("%g", value) } }
           return refuse(line, "#{high} °F stands twice") if colder[0] == warmer[0]
 
-          refuse(line, "ohms have to fall as it gets warmer: #{low_ohms} Ω at #{high} °F is not below #{high_ohms} Ω at #{low} °F") if warmer[1] >= colder[1]
+          if warmer[1] >= colder[1]
+            refuse(
+              line,
+              "ohms have to fall as it gets warmer: #{low_ohms} Ω at #{high} °F is not below #{high_ohms} Ω at #{low} °F"
+            )
+          end
         end
       end
     end

@@ -11,17 +11,35 @@ module Gorvant
       class << self
         def dump(timeline)
           marks = (timeline.signals + timeline.curves).each_with_index.to_h { |one, i| [one.id, identifier(i)] }
-          [*head(timeline), *timeline.signals.map { |one| declare(one, marks[one.id]) }, *timeline.curves.map { |one| "$var real 64 #{marks[one.id]} #{name(one.id)} $end" },
-           "$upscope $end", "$enddefinitions $end", *changes(timeline, marks), "##{milliseconds(timeline.duration_seconds)}", ""].join("\n")
+          [
+            *head(timeline),
+            *timeline.signals.map { |one| declare(one, marks[one.id]) },
+            *timeline.curves.map { |one| "$var real 64 #{marks[one.id]} #{name(one.id)} $end" },
+            "$upscope $end",
+            "$enddefinitions $end",
+            *changes(timeline, marks),
+            "##{milliseconds(timeline.duration_seconds)}",
+            ""
+          ].join("\n")
         end
 
         private
 
         def head(timeline)
-          ["$comment #{timeline.rig.name.gsub(/[^ -~]/, '?').gsub('$', '')} $end", "$version Gorvant $end", "$timescale 1ms $end", "$scope module rig $end"]
+          [
+            "$comment #{timeline.rig.name.gsub(/[^ -~]/, "?").gsub("$", "")} $end",
+            "$version Gorvant $end",
+            "$timescale 1ms $end",
+            "$scope module rig $end"
+          ]
         end
 
-        def declare(signal, mark) = words?(signal) ? "$var real 64 #{mark} #{name(signal.id)} $end" : "$var wire 1 #{mark} #{name(signal.id)} $end"
+        def declare(signal, mark) =
+          if words?(signal)
+            "$var real 64 #{mark} #{name(signal.id)} $end"
+          else
+            "$var wire 1 #{mark} #{name(signal.id)} $end"
+          end
         def words?(signal) = signal.steps.any? { |_at, value| value.is_a?(String) || value.is_a?(Numeric) }
         def name(id) = id.gsub(/[^A-Za-z0-9_]/, "_")
         def milliseconds(seconds) = (seconds * 1000).round
@@ -32,14 +50,25 @@ module Gorvant
 
         # Words have no place in the format: a word becomes its number among those that occur.
         def changes(timeline, marks)
-          all = timeline.signals.flat_map { |signal| steps(signal, marks[signal.id]) } + timeline.curves.flat_map { |curve| points(curve, marks[curve.id]) }
+          all =
+            timeline.signals.flat_map { |signal| steps(signal, marks[signal.id]) } +
+              timeline.curves.flat_map { |curve| points(curve, marks[curve.id]) }
           all.group_by(&:first).sort.flat_map { |at, lines| ["##{at}", *lines.map(&:last)] }
         end
 
         def steps(signal, mark)
           words = signal.steps.map(&:last).uniq
           signal.steps.map do |at, value|
-            [milliseconds(at), [true, false].include?(value) ? "#{value ? 1 : 0}#{mark}" : "r#{value.is_a?(Numeric) ? value : words.index(value)} #{mark}"]
+            [
+              milliseconds(at),
+              (
+                if [true, false].include?(value)
+                  "#{value ? 1 : 0}#{mark}"
+                else
+                  "r#{value.is_a?(Numeric) ? value : words.index(value)} #{mark}"
+                end
+              )
+            ]
           end
         end
 

@@ -29,11 +29,16 @@ module Gorvant
         end
       end
 
-      # Feeders ([[Paths::Step]]) of a load in the order of the design, the same in every call: the thermostat's way first, then by
-      # contacts and length.
+      # Feeders ([[Paths::Step]]) of a load in the order of the design, the same in every call: the thermostat's way
+      # first, then by contacts and length.
       def by_design(feeders)
         feeders.sort_by.with_index do |steps, i|
-          [steps.any? { |step| step.branch.component == "THERMOSTAT" } ? 0 : 1, steps.count { |step| step.branch.kind == :contact }, steps.size, i]
+          [
+            steps.any? { |step| step.branch.component == "THERMOSTAT" } ? 0 : 1,
+            steps.count { |step| step.branch.kind == :contact },
+            steps.size,
+            i
+          ]
         end
       end
 

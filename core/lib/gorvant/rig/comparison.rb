@@ -16,17 +16,27 @@ module Gorvant
       def words(key, value)
         about = Catalogue.facts.fetch(key)
         case about["kind"]
-        when "choice" then about["of"].fetch(value, value)
-        when "flag" then value ? "yes" : "no"
-        when "list" then value.empty? ? "none" : value.join(", ")
-        when "table" then value.map { |first, second| "#{format('%g', first)}: #{format('%g', second)}" }.join(", ")
-        else "#{format('%g', value)} #{about['delta'] ? Degrees::DELTA : about['unit']}"
+        when "choice"
+          about["of"].fetch(value, value)
+        when "flag"
+          value ? "yes" : "no"
+        when "list"
+          value.empty? ? "none" : value.join(", ")
+        when "table"
+          value.map { |first, second| "#{format("%g", first)}: #{format("%g", second)}" }.join(", ")
+        else
+          "#{format("%g", value)} #{about["delta"] ? Degrees::DELTA : about["unit"]}"
         end
       end
 
       private
 
-      def name(before, after) = before.name == after.name ? [] : [Difference.new(field: "/name", title: "Name", before: before.name, after: after.name)]
+      def name(before, after) =
+        if before.name == after.name
+          []
+        else
+          [Difference.new(field: "/name", title: "Name", before: before.name, after: after.name)]
+        end
 
       def facts(before, after)
         Catalogue.facts.filter_map do |key, about|
@@ -40,26 +50,41 @@ module Gorvant
       end
 
       def landings(before, after)
-        both = [before, after].map do |rig|
-          rig.cables.flat_map do |cable|
-            cable.conductors.map { |conductor| ["#{cable.id}.#{conductor.id}", "#{conductor.from || 'capped'} – #{conductor.to || 'capped'}#{', spliced' if conductor.splices.any?}"] }
-          end.to_h
-        end
+        both =
+          [before, after].map do |rig|
+            rig
+              .cables
+              .flat_map do |cable|
+                cable.conductors.map do |conductor|
+                  [
+                    "#{cable.id}.#{conductor.id}",
+                    "#{conductor.from || "capped"} – #{conductor.to || "capped"}" +
+                      (conductor.splices.any? ? ", spliced" : "")
+                  ]
+                end
+              end
+              .to_h
+          end
         different("/cables/", both) { |id| id.tr("._", "  ") }
       end
 
       def jumpers(before, after)
-        different("/jumpers/", [before, after].map do |rig|
-          rig.jumpers.to_h do |jumper|
-            [jumper.id, "#{jumper.from}–#{jumper.to} at the #{rig.place_title(jumper.place)}"]
+        different(
+          "/jumpers/",
+          [before, after].map do |rig|
+            rig.jumpers.to_h do |jumper|
+              [jumper.id, "#{jumper.from}–#{jumper.to} at the #{rig.place_title(jumper.place)}"]
+            end
           end
-        end) { |id| "Jumper #{id.tr('_', ' ')}" }
+        ) { |id| "Jumper #{id.tr("_", " ")}" }
       end
 
       def different(pointer, both)
         (both[0].keys | both[1].keys).filter_map do |id|
           values = both.map { |one| one[id] }
-          Difference.new(field: "#{pointer}#{id}", title: yield(id), before: values[0], after: values[1]) unless values.uniq.size == 1
+          unless values.uniq.size == 1
+            Difference.new(field: "#{pointer}#{id}", title: yield(id), before: values[0], after: values[1])
+          end
         end
       end
     end

@@ -13,7 +13,7 @@ module Gorvant
     # problems: [{ "field" => pointer, "problem" => sentence }]
     def initialize(problems)
       @problems = problems.freeze
-      super(count: problems.size, first: "#{problems.first.fetch('field')}: #{problems.first.fetch('problem')}")
+      super(count: problems.size, first: "#{problems.first.fetch("field")}: #{problems.first.fetch("problem")}")
     end
 
     attr_reader :problems
@@ -30,11 +30,12 @@ module Gorvant
   class BadNotation < Error
     says "line %<line>s: %<first>s"
 
-    # problems: [{ "line", "column", "length", "word", "problem", "suggestion" }], counted from 1; suggestion: a known word or nil.
+    # problems: [{ "line", "column", "length", "word", "problem", "suggestion" }], counted from 1; suggestion: a known
+    # word or nil.
     def initialize(problems)
       @problems = problems.freeze
       first = problems.first
-      super(line: first.fetch("line"), first: "'#{first.fetch('word')}' #{first.fetch('problem')}")
+      super(line: first.fetch("line"), first: "'#{first.fetch("word")}' #{first.fetch("problem")}")
     end
 
     attr_reader :problems

@@ -21,9 +21,9 @@ module Gorvant
       def place(rig, place) = place == "outdoor" ? "outdoor unit" : rig.place_title(place)
 
       # "yellow of cable A"
-      def conductor(cable, conductor) = "#{conductor.id.tr('_', ' ')} of #{cable(cable)}"
+      def conductor(cable, conductor) = "#{conductor.id.tr("_", " ")} of #{cable(cable)}"
       # "yellow of cable A" of ids alone, for a conductor that no rig knows.
-      def wire(conductor_id, cable_id) = "#{conductor_id.tr('_', ' ')} of #{cable_name(cable_id)}"
+      def wire(conductor_id, cable_id) = "#{conductor_id.tr("_", " ")} of #{cable_name(cable_id)}"
       # "cable A"
       def cable(cable) = cable_name(cable.id)
       def cable_name(id) = id.tr("_", " ").sub(/ ([a-z])\z/) { " #{Regexp.last_match(1).upcase}" }

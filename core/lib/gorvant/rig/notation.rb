@@ -14,8 +14,8 @@ module Gorvant
   #   R > wall.W2 [white] > air_handler.W > (SEQ) > C
   #     | R > DFR/no > outdoor.W2_out [white] > air_handler.W
   #
-  # `|` is another feed of the rung above, up to where it joins. Two terminals of one place beside each other are a jumper.
-  # `with` states a fact that no rung shows. `#` begins a remark.
+  # `|` is another feed of the rung above, up to where it joins. Two terminals of one place beside each other are a
+  # jumper. `with` states a fact that no rung shows. `#` begins a remark.
   module Notation
     MOST_TRIES = 6
 
@@ -23,8 +23,8 @@ module Gorvant
       # Text to a Rig. Raises BadNotation, whose problems name line, column and word.
       def parse(text, name:) = Builder.new(Reader.new(text), name).rig
 
-      # A Rig as text that `parse` makes an equal rig of, as far as the notation speaks: facts, conductors with their colors and
-      # splices, jumpers. Provenance is not said.
+      # A Rig as text that `parse` makes an equal rig of, as far as the notation speaks: facts, conductors with their
+      # colors and splices, jumpers. Provenance is not said.
       def print(rig)
         "#{told(rig, Printer.new(rig).lines).join("\n")}\n"
       end
@@ -38,7 +38,8 @@ module Gorvant
       end
 
       # "cable_c: " where two cables join the same places.
-      def cable_mark(rig, cable) = rig.cables.count { |one| [one.from, one.to].sort == [cable.from, cable.to].sort } > 1 ? "#{cable.id}: " : ""
+      def cable_mark(rig, cable) =
+        rig.cables.count { |one| [one.from, one.to].sort == [cable.from, cable.to].sort } > 1 ? "#{cable.id}: " : ""
 
       private
 
@@ -47,15 +48,27 @@ module Gorvant
         read = Builder.new(Reader.new(lines.join("\n")), rig.name).unproved
         missing = Catalogue.facts.keys.reject { |key| read[key] == rig[key] }
         missing = %w[board_family] if missing.include?("board_family") # much else follows from it
-        missing.empty? || tries.zero? ? lines : told(rig, lines + missing.map { |key| "with #{key} #{fact_words(rig[key])}" }, tries - 1)
+        if missing.empty? || tries.zero?
+          lines
+        else
+          told(rig, lines + missing.map { |key| "with #{key} #{fact_words(rig[key])}" }, tries - 1)
+        end
       end
 
       def fact_words(value)
         case value
-        when true then "yes"
-        when false then "no"
-        when Array then value.empty? ? "none" : value.map { |one| one.is_a?(Array) ? one.map { |number| format("%g", number) }.join(": ") : one }.join(", ")
-        else value.to_s
+        when true
+          "yes"
+        when false
+          "no"
+        when Array
+          if value.empty?
+            "none"
+          else
+            value.map { |one| one.is_a?(Array) ? one.map { |number| format("%g", number) }.join(": ") : one }.join(", ")
+          end
+        else
+          value.to_s
         end
       end
     end

@@ -5,8 +5,8 @@ module Gorvant
   # Source: docs/sources.md, domain-calls.
   module Outputs
     class << self
-      # The closed terminals, as named at the wall. stages: compressor stages where a run over time has its own mind about them.
-      # outdoor: °F where it is known, by which balance points decide; nil for as if they allowed all.
+      # The closed terminals, as named at the wall. stages: compressor stages where a run over time has its own mind
+      # about them. outdoor: °F where it is known, by which balance points decide; nil for as if they allowed all.
       def closed(rig, call_id, stages: nil, outdoor: nil)
         call = Catalogue.calls.fetch(call_id)
         return conventional(rig, call) if rig[:system_setup] == "conventional"
@@ -16,7 +16,11 @@ module Gorvant
         return [] if Balance.nothing?(rig, outdoor)
 
         pumps = Balance.compressor?(rig, outdoor)
-        heat_pump(rig, call.merge("aux" => (call["aux"] || !pumps) && Balance.auxiliary?(rig, outdoor)), pumps ? stages || call["stage"] : 0)
+        heat_pump(
+          rig,
+          call.merge("aux" => (call["aux"] || !pumps) && Balance.auxiliary?(rig, outdoor)),
+          pumps ? stages || call["stage"] : 0
+        )
       end
 
       # Ids of the calls that make sense for a rig, in the order of their buttons.
@@ -25,8 +29,10 @@ module Gorvant
       end
 
       # What the thermostat believes: "strips", "gas" or "none"; a furnace that drives its own blower; how many stages.
-      def backup(rig) = { "as_fitted" => rig[:backup], "electric" => "strips" }.fetch(rig[:backup_setup], rig[:backup_setup])
-      def emergency(rig) = { "as_fitted" => rig[:backup], "electric" => "strips" }.fetch(rig[:emergency_setup], rig[:emergency_setup])
+      def backup(rig) =
+        { "as_fitted" => rig[:backup], "electric" => "strips" }.fetch(rig[:backup_setup], rig[:backup_setup])
+      def emergency(rig) =
+        { "as_fitted" => rig[:backup], "electric" => "strips" }.fetch(rig[:emergency_setup], rig[:emergency_setup])
       def compressor_stages(rig) = rig[:stages_setup] == "as_fitted" ? rig[:compressor_stages] : rig[:stages_setup]
       def gas?(rig) = backup(rig) == "gas"
       # Whether gas backup ever stops the compressor.
@@ -40,7 +46,9 @@ module Gorvant
       def heat_pump(rig, call, stages)
         aux = call["aux"] && backup(rig) != "none"
         gas = aux && gas_cuts?(rig) # both must not heat one air stream: the compressor is out a minute after
-        terminals = stages(gas ? 0 : [stages, compressor_stages(rig)].min, rig) + changeover(rig, call["emergency"] ? emergency_mode(rig) : call["mode"])
+        terminals =
+          stages(gas ? 0 : [stages, compressor_stages(rig)].min, rig) +
+            changeover(rig, call["emergency"] ? emergency_mode(rig) : call["mode"])
         terminals << rig.aux_terminal if aux
         terminals << "E" if call["emergency"]
         terminals << "G" if call["fan"] && fan?(rig, aux, call["emergency"], gas)
@@ -53,10 +61,12 @@ module Gorvant
         aux && gas ? blower?(rig, "gas") : true
       end
 
-      # Left at its default, one heat and one cool: heat goes out on W1 where there is one, and there is no changeover. A furnace is
-      # expected to drive its own blower.
+      # Left at its default, one heat and one cool: heat goes out on W1 where there is one, and there is no changeover.
+      # A furnace is expected to drive its own blower.
       def conventional(rig, call)
-        return [rig[:w1_terminal] ? "W1" : "W2", *("G" if rig[:blower_setup] == "thermostat")] if call["mode"] == "heating" || call["emergency"]
+        if call["mode"] == "heating" || call["emergency"]
+          return rig[:w1_terminal] ? "W1" : "W2", *("G" if rig[:blower_setup] == "thermostat")
+        end
 
         stages([call["stage"], 1].min, rig) + (call["fan"] ? ["G"] : [])
       end

@@ -3,12 +3,30 @@
 require "did_you_mean"
 
 module Gorvant
-  # What is fitted at one unit. facts: { key => Fact } as recorded; what is not recorded takes the catalogue's default and
-  # counts as assumed. Checked when made: raises BadRigFile with every problem and its JSON pointer.
-  # terminal_names: { node => what the maker prints there }; maker_codes: { component code => the maker's own }; factory_colors: { tab
-  # of a device => color of the maker's wire on it }.
-  Rig = Value.define(:name, :archetype, :note, :facts, :cables, :jumpers, :terminal_names, :maker_codes, :factory_colors,
-                     defaults: { note: nil, facts: {}.freeze, jumpers: [].freeze, terminal_names: {}.freeze, maker_codes: {}.freeze, factory_colors: {}.freeze })
+  # What is fitted at one unit. facts: { key => Fact } as recorded; what is not recorded takes the catalogue's default
+  # and counts as assumed. Checked when made: raises BadRigFile with every problem and its JSON pointer.
+  # terminal_names: { node => what the maker prints there }; maker_codes: { component code => the maker's own };
+  # factory_colors: { tab of a device => color of the maker's wire on it }.
+  Rig =
+    Value.define(
+      :name,
+      :archetype,
+      :note,
+      :facts,
+      :cables,
+      :jumpers,
+      :terminal_names,
+      :maker_codes,
+      :factory_colors,
+      defaults: {
+        note: nil,
+        facts: {}.freeze,
+        jumpers: [].freeze,
+        terminal_names: {}.freeze,
+        maker_codes: {}.freeze,
+        factory_colors: {}.freeze
+      }
+    )
 
   class Rig
     def self.build(**fields)
@@ -29,7 +47,8 @@ module Gorvant
     end
 
     # Whether a fact is asked of this rig at all.
-    def asks?(key) = Catalogue.facts.fetch(key.to_s).fetch("when", {}).all? { |other, value| Array(value).include?(self[other]) }
+    def asks?(key) =
+      Catalogue.facts.fetch(key.to_s).fetch("when", {}).all? { |other, value| Array(value).include?(self[other]) }
 
     # Keys of the facts that are settings of the thermostat.
     def self.settings = @settings ||= Catalogue.facts.select { |_key, about| about["group"] == "settings" }.keys.freeze
@@ -41,12 +60,16 @@ module Gorvant
     # "O" or "B"
     def changeover = self[:changeover]
 
-    # The thermostat's changeover terminal that is live when the equipment of that letter is to be energized; nil where it gives none.
+    # The thermostat's changeover terminal that is live when the equipment of that letter is to be energized; nil where
+    # it gives none.
     def changeover_terminal(letter)
       case self[:changeover_terminal]
-      when "separate" then letter
-      when "single" then letter == self[:changeover_setup] ? "OB" : nil
-      else self[:changeover_setup] == "O" ? letter : { "O" => "B", "B" => "O" }[letter]
+      when "separate"
+        letter
+      when "single"
+        letter == self[:changeover_setup] ? "OB" : nil
+      else
+        self[:changeover_setup] == "O" ? letter : { "O" => "B", "B" => "O" }[letter]
       end
     end
 
@@ -54,7 +77,13 @@ module Gorvant
     def aux_terminal = self[:w1_terminal] ? self[:aux_terminal] : "W2"
 
     # With these facts answered otherwise: { key => value }.
-    def set(values, source = "assumed") = with(facts: facts.merge(values.to_h { |key, value| [key.to_s, Fact.new(value: value, provenance: Provenance.new(source: source))] }))
+    def set(values, source = "assumed") =
+      with(
+        facts:
+          facts.merge(
+            values.to_h { |key, value| [key.to_s, Fact.new(value: value, provenance: Provenance.new(source: source))] }
+          )
+      )
     # Terminals of a place in the order they stand on the strip.
     def terminals(place) = Terminals.of(self, place)
     def place_title(place) = layout.fetch("places").fetch(place)
@@ -66,7 +95,9 @@ module Gorvant
       def initialize(rig) = @rig = rig
 
       def problems
-        return unknown("/archetype", @rig.archetype, Catalogue.archetypes.keys, "archetype") unless Catalogue.archetypes.key?(@rig.archetype)
+        unless Catalogue.archetypes.key?(@rig.archetype)
+          return unknown("/archetype", @rig.archetype, Catalogue.archetypes.keys, "archetype")
+        end
 
         facts + (facts.empty? ? wiring + printed : [])
       end
@@ -75,11 +106,16 @@ module Gorvant
       def value(key, given, about)
         field = "/facts/#{key}/value"
         case about.fetch("kind")
-        when "choice" then about["of"].key?(given) ? [] : unknown(field, given, about["of"].keys, "choice")
-        when "flag" then [true, false].include?(given) ? [] : problem(field, "has to be true or false")
-        when "number" then number(field, given, about)
-        when "list" then list(field, given, about)
-        when "table" then table(field, given, about)
+        when "choice"
+          about["of"].key?(given) ? [] : unknown(field, given, about["of"].keys, "choice")
+        when "flag"
+          [true, false].include?(given) ? [] : problem(field, "has to be true or false")
+        when "number"
+          number(field, given, about)
+        when "list"
+          list(field, given, about)
+        when "table"
+          table(field, given, about)
         end
       end
 
@@ -89,7 +125,11 @@ module Gorvant
 
       def unknown(field, given, known, what)
         near = Nearest.of(given, known)
-        problem(field, "unknown #{what} '#{Nearest.quoted(given)}'; #{near ? "did you mean '#{near}'?" : "known are #{known.join(', ')}"}")
+        problem(
+          field,
+          "unknown #{what} '#{Nearest.quoted(given)}'; " +
+            (near ? "did you mean '#{near}'?" : "known are #{known.join(", ")}")
+        )
       end
 
       def facts
@@ -102,78 +142,136 @@ module Gorvant
       def number(field, given, about)
         return [] if given.is_a?(Numeric) && given.finite? && given.between?(about["low"], about["high"])
 
-        problem(field, "has to be a number from #{about['low']} to #{about['high']} #{about['unit']}, not #{given.inspect}")
+        problem(
+          field,
+          "has to be a number from #{about["low"]} to #{about["high"]} #{about["unit"]}, not #{given.inspect}"
+        )
       end
 
       # Pairs of numbers, the first of each rising.
       def table(field, given, about)
-        return problem(field, "has to be 2 to #{MOST_ROWS} pairs of #{about['columns'].join(' and ')}") unless given.is_a?(Array) && given.size.between?(2, MOST_ROWS)
+        unless given.is_a?(Array) && given.size.between?(2, MOST_ROWS)
+          return problem(field, "has to be 2 to #{MOST_ROWS} pairs of #{about["columns"].join(" and ")}")
+        end
 
-        wrong = given.each_with_index.flat_map { |pair, i| pair(pair, about) ? [] : problem("#{field}/#{i}", pair_words(pair, about)) }
+        wrong =
+          given.each_with_index.flat_map do |pair, i|
+            pair(pair, about) ? [] : problem("#{field}/#{i}", pair_words(pair, about))
+          end
         return wrong if wrong.any?
 
         fall = given.each_cons(2).find_index { |(low, _), (high, _)| high <= low }
-        fall ? problem("#{field}/#{fall + 1}", "#{given[fall + 1][0]} #{about['columns'][0]} comes after #{given[fall][0]}; each row has to be above the one before") : []
+        if fall
+          problem(
+            "#{field}/#{fall + 1}",
+            "#{given[fall + 1][0]} #{about["columns"][0]} comes after #{given[fall][0]}; " \
+              "each row has to be above the one before"
+          )
+        else
+          []
+        end
       end
 
       def pair(pair, about)
-        pair.is_a?(Array) && pair.size == 2 && pair.each_with_index.all? { |value, i| value.is_a?(Numeric) && value.finite? && value.between?(about["low"][i], about["high"][i]) }
+        pair.is_a?(Array) && pair.size == 2 &&
+          pair.each_with_index.all? do |value, i|
+            value.is_a?(Numeric) && value.finite? && value.between?(about["low"][i], about["high"][i])
+          end
       end
 
       def pair_words(pair, about)
-        limits = about["columns"].each_with_index.map { |title, i| "#{title} from #{about['low'][i]} to #{about['high'][i]}" }
-        "has to be a pair, #{limits.join(', ')}, not #{pair.inspect[0, 40]}"
+        limits =
+          about["columns"].each_with_index.map { |title, i| "#{title} from #{about["low"][i]} to #{about["high"][i]}" }
+        "has to be a pair, #{limits.join(", ")}, not #{pair.inspect[0, 40]}"
       end
 
       def list(field, given, about)
-        return problem(field, "has to be a list of #{about['of'].keys.join(', ')}") unless given.is_a?(Array)
+        return problem(field, "has to be a list of #{about["of"].keys.join(", ")}") unless given.is_a?(Array)
 
-        wrong = given.each_with_index.flat_map { |entry, i| about["of"].key?(entry) ? [] : unknown("#{field}/#{i}", entry, about["of"].keys, "entry") }
-        wrong + given.tally.filter_map { |entry, times| problem(field, "'#{entry}' stands in it #{times} times") if times > 1 }.flatten
+        wrong =
+          given.each_with_index.flat_map do |entry, i|
+            about["of"].key?(entry) ? [] : unknown("#{field}/#{i}", entry, about["of"].keys, "entry")
+          end
+        wrong +
+          given
+            .tally
+            .filter_map { |entry, times| problem(field, "'#{entry}' stands in it #{times} times") if times > 1 }
+            .flatten
       end
 
       def wiring
-        doubles("/cables", @rig.cables) + @rig.cables.each_with_index.flat_map { |cable, i| cable(cable, "/cables/#{i}") } +
-          names + doubles("/jumpers", @rig.jumpers) + @rig.jumpers.each_with_index.flat_map { |jumper, i| jumper(jumper, "/jumpers/#{i}") }
+        doubles("/cables", @rig.cables) +
+          @rig.cables.each_with_index.flat_map { |cable, i| cable(cable, "/cables/#{i}") } + names +
+          doubles("/jumpers", @rig.jumpers) +
+          @rig.jumpers.each_with_index.flat_map { |jumper, i| jumper(jumper, "/jumpers/#{i}") }
       end
 
       # Maker's codes are for components that there are; colors for tabs.
       def printed
-        @rig.maker_codes.keys.flat_map { |code| Catalogue.components.key?(code) ? [] : unknown("/maker_codes/#{code}", code, Catalogue.components.keys, "component") }
+        @rig.maker_codes.keys.flat_map do |code|
+          if Catalogue.components.key?(code)
+            []
+          else
+            unknown("/maker_codes/#{code}", code, Catalogue.components.keys, "component")
+          end
+        end
       end
 
       # Maker's names are for terminals that are there.
       def names
         @rig.terminal_names.keys.flat_map do |node|
           place, terminal = node.split(".", 2)
-          @rig.layout["places"].key?(place) ? landing(place, terminal, "/terminal_names/#{node}") : unknown("/terminal_names/#{node}", place, @rig.layout["places"].keys, "place")
+          if @rig.layout["places"].key?(place)
+            landing(place, terminal, "/terminal_names/#{node}")
+          else
+            unknown("/terminal_names/#{node}", place, @rig.layout["places"].keys, "place")
+          end
         end
       end
 
       def doubles(field, things)
         things.each_with_index.flat_map do |thing, i|
           first = things.index { |other| other.id == thing.id }
-          first == i ? [] : problem("#{field}/#{i}/id", "two things are called '#{thing.id}' (the other at #{field}/#{first}); give each its own name")
+          if first == i
+            []
+          else
+            problem(
+              "#{field}/#{i}/id",
+              "two things are called '#{thing.id}' (the other at #{field}/#{first}); give each its own name"
+            )
+          end
         end
       end
 
       def cable(cable, field)
-        return problem("#{field}/to", "the cable starts and ends at '#{cable.to}'; it has to join two places") if cable.from == cable.to
+        if cable.from == cable.to
+          return problem("#{field}/to", "the cable starts and ends at '#{cable.to}'; it has to join two places")
+        end
 
         doubles("#{field}/conductors", cable.conductors) +
-          cable.conductors.each_with_index.flat_map { |conductor, i| conductor(cable, conductor, "#{field}/conductors/#{i}") }
+          cable.conductors.each_with_index.flat_map do |conductor, i|
+            conductor(cable, conductor, "#{field}/conductors/#{i}")
+          end
       end
 
       def conductor(cable, conductor, field)
-        doubles("#{field}/splices", conductor.splices) + %i[from to].flat_map do |side|
-          terminal = conductor.public_send(side)
-          place = cable.public_send(side)
-          if terminal.nil?
-            conductor.spare ? [] : problem("#{field}/#{side}", "dangles: '#{conductor.id}' lands on nothing at the #{@rig.place_title(place)}; name a terminal, or mark it \"spare\": true")
-          else
-            landing(place, terminal, "#{field}/#{side}")
+        doubles("#{field}/splices", conductor.splices) +
+          %i[from to].flat_map do |side|
+            terminal = conductor.public_send(side)
+            place = cable.public_send(side)
+            if terminal.nil?
+              if conductor.spare
+                []
+              else
+                problem(
+                  "#{field}/#{side}",
+                  "dangles: '#{conductor.id}' lands on nothing at the #{@rig.place_title(place)}; name a terminal, or mark it \"spare\": true"
+                )
+              end
+            else
+              landing(place, terminal, "#{field}/#{side}")
+            end
           end
-        end
       end
 
       def jumper(jumper, field)
@@ -183,7 +281,11 @@ module Gorvant
       end
 
       def landing(place, terminal, field)
-        @rig.terminals(place).include?(terminal) ? [] : unknown(field, terminal, @rig.terminals(place), "terminal at the #{@rig.place_title(place)}")
+        if @rig.terminals(place).include?(terminal)
+          []
+        else
+          unknown(field, terminal, @rig.terminals(place), "terminal at the #{@rig.place_title(place)}")
+        end
       end
     end
 

@@ -3,8 +3,8 @@
 module Gorvant
   # What differs between two rigs, rung by rung.
   module RungComparison
-    # code: of the load; says: sentences; before, after: [text] of its feeds, nil where that rig has no such rung; marked: codes
-    # and nodes that differ.
+    # code: of the load; says: sentences; before, after: [text] of its feeds, nil where that rig has no such rung;
+    # marked: codes and nodes that differ.
     Rung = Value.define(:code, :title, :same, :says, :before, :after, :marked)
 
     class << self
@@ -19,8 +19,15 @@ module Gorvant
       def rung(code, feeds, names)
         plain = feeds.map { |list| list&.map(&:plain) }
         says = plain.include?(nil) ? absent(plain, names) : differences(plain, names)
-        Rung.new(code: code, title: Naming.component(code), same: says.empty?, says: says, before: shown(feeds[0]), after: shown(feeds[1]),
-marked: plain.include?(nil) ? [code] : marked(plain))
+        Rung.new(
+          code: code,
+          title: Naming.component(code),
+          same: says.empty?,
+          says: says,
+          before: shown(feeds[0]),
+          after: shown(feeds[1]),
+          marked: plain.include?(nil) ? [code] : marked(plain)
+        )
       end
 
       def shown(feeds) = feeds&.map { |feed| feed.words.join(" > ") }
@@ -30,22 +37,29 @@ marked: plain.include?(nil) ? [code] : marked(plain))
       def differences(plain, names)
         first, second = plain.map { |feeds| feeds.first || [] }
         moved = out_of_order(first, second)
-        says = moved.map { |word| "#{word} stands #{where(first, word)} on the #{names[0]}, #{where(second, word)} on the #{names[1]}" }
-        says += (first - second).map { |word| "#{word} only on the #{names[0]}" } + (second - first).map { |word| "#{word} only on the #{names[1]}" }
+        says =
+          moved.map do |word|
+            "#{word} stands #{where(first, word)} on the #{names[0]}, #{where(second, word)} on the #{names[1]}"
+          end
+        says +=
+          (first - second).map { |word| "#{word} only on the #{names[0]}" } +
+            (second - first).map { |word| "#{word} only on the #{names[1]}" }
         says + others(plain, names)
       end
 
       def others(plain, names)
         rest = plain.map { |feeds| (feeds || []).drop(1) }
-        (rest[0] - rest[1]).map { |feed| "#{names[0]} also feeds it by #{feed.drop(1).join(' > ')}" } + (rest[1] - rest[0]).map do |feed|
-          "#{names[1]} also feeds it by #{feed.drop(1).join(' > ')}"
-        end
+        (rest[0] - rest[1]).map { |feed| "#{names[0]} also feeds it by #{feed.drop(1).join(" > ")}" } +
+          (rest[1] - rest[0]).map { |feed| "#{names[1]} also feeds it by #{feed.drop(1).join(" > ")}" }
       end
 
       def marked(plain)
         first, second = plain.map { |feeds| feeds.first || [] }
         rest = plain.map { |feeds| (feeds || []).drop(1) }
-        (out_of_order(first, second) + (first - second) + (second - first) + ((rest[0] - rest[1]) + (rest[1] - rest[0])).flatten.uniq).uniq - ["R"]
+        (
+          out_of_order(first, second) + (first - second) + (second - first) +
+            ((rest[0] - rest[1]) + (rest[1] - rest[0])).flatten.uniq
+        ).uniq - ["R"]
       end
 
       # Words that both have, but not in the same order: what a longest common order leaves out.

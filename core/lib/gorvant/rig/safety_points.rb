@@ -5,7 +5,11 @@ module Gorvant
   module SafetyPoints
     class << self
       # Keys of Catalogue.safety that this rig asks for.
-      def of(rig) = Catalogue.safety.select { |_key, about| about.fetch("needs", {}).all? { |fact, value| rig[fact] == value } }.keys
+      def of(rig) =
+        Catalogue
+          .safety
+          .select { |_key, about| about.fetch("needs", {}).all? { |fact, value| rig[fact] == value } }
+          .keys
 
       # How a visit's first page stands: told what the customer says, and every point of safety seen to.
       def standing(rig, told:, seen:)

@@ -3,9 +3,23 @@
 module Gorvant
   # Why something is on or off at a time, walked back link by link; and when it will be otherwise.
   class Chain
-    # seconds: when it came so, nil for how things stand; rule_says: the rule behind it; left_seconds: until it is over by itself, and at
-    # the least, where nobody read how long it lasts; deciding: whether the answer hangs on this link.
-    Because = Value.define(:seconds, :signal, :says, :rule_says, :as_designed, :left_seconds, :left_at_least_seconds, :deciding, defaults: { left_at_least_seconds: nil, deciding: false })
+    # seconds: when it came so, nil for how things stand; rule_says: the rule behind it; left_seconds: until it is over
+    # by itself, and at the least, where nobody read how long it lasts; deciding: whether the answer hangs on this link.
+    Because =
+      Value.define(
+        :seconds,
+        :signal,
+        :says,
+        :rule_says,
+        :as_designed,
+        :left_seconds,
+        :left_at_least_seconds,
+        :deciding,
+        defaults: {
+          left_at_least_seconds: nil,
+          deciding: false
+        }
+      )
     # Lengths that a board's own hold has where nobody read it: see profile, hold_unread_seconds.
     HOLDS = %w[short_cycle_hold hold_after_power hold_on_make].freeze
     MOST_LINKS = 14
@@ -29,7 +43,8 @@ module Gorvant
       on == true ? nil : @timeline.next_event(@links.first.signal, @at, true)
     end
 
-    # As designed when the link that it hangs on is: a hold, a delay, a latch, a balance point; not when what came before that happens to be.
+    # As designed when the link that it hangs on is: a hold, a delay, a latch, a balance point; not when what came
+    # before that happens to be.
     def as_designed? = links.find(&:deciding)&.as_designed == true
 
     private
@@ -73,7 +88,8 @@ module Gorvant
     def trace = @trace ||= Trace.new(@timeline.rig, @timeline.condition_at(@at))
     def load?(signal) = trace.netlist.branch?(signal) && trace.netlist[signal].load?
     def first_missing(load) = trace.loop_of(load).first_missing&.branch
-    def signals = @signals ||= Run::Signals.new(@timeline.rig, Assembly.netlist(@timeline.rig), Run::Cast.new(@timeline.rig))
+    def signals =
+      @signals ||= Run::Signals.new(@timeline.rig, Assembly.netlist(@timeline.rig), Run::Cast.new(@timeline.rig))
 
     # Off, because the way to it is open somewhere.
     def through(signal, branch)
@@ -88,7 +104,10 @@ module Gorvant
     def held?(id) = @timeline.value_at(id, @at) == true && %w[hold lockout].include?(id)
 
     def fault(branch)
-      event = @timeline.events.reverse_each.find { |one| one.seconds <= @at && %w[script.fault script.jumper].include?(one.signal) }
+      event =
+        @timeline.events.reverse_each.find do |one|
+          one.seconds <= @at && %w[script.fault script.jumper].include?(one.signal)
+        end
       event ? events(event) : @links << link(nil, branch.id, Catalogue.words("chain.open_itself", link: branch.label))
     end
 
@@ -96,39 +115,73 @@ module Gorvant
     def standing(signal, value)
       event = @timeline.last_event(signal, @at)
       reason = @timeline.standing_reason(signal, @at)
-      now = reason && (event.nil? || reason.until_seconds.to_f > @at || Catalogue.sequence.fetch(reason.rule)["says"] != event.rule_says) ? reason : nil
+      now =
+        (
+          if reason &&
+               (
+                 event.nil? || reason.until_seconds.to_f > @at ||
+                   Catalogue.sequence.fetch(reason.rule)["says"] != event.rule_says
+               )
+            reason
+          else
+            nil
+          end
+        )
       now = nil if now && value == true && load?(signal)
       if now && waiting?(now, event)
         @links << reasoned(signal, value, now)
         return now.from && now.from != signal ? follow(now.from) : nil
       end
-      event ? events(event) : @links << link(nil, signal, Catalogue.words("chain.from_start", title: cap(signals.title(signal)), value: words(value)))
+      if event
+        events(event)
+      else
+        @links << link(
+          nil,
+          signal,
+          Catalogue.words("chain.from_start", title: cap(signals.title(signal)), value: words(value))
+        )
+      end
     end
 
     # A reason that says more than the last event: something is being waited for.
     def waiting?(reason, event)
-      event.nil? || (reason.rule != event.rule && (reason.until_seconds.nil? || reason.until_seconds > @at)) || (reason.until_seconds && reason.until_seconds > @at)
+      event.nil? || (reason.rule != event.rule && (reason.until_seconds.nil? || reason.until_seconds > @at)) ||
+        (reason.until_seconds && reason.until_seconds > @at)
     end
 
     def reasoned(signal, value, reason)
       rule = Catalogue.sequence.fetch(reason.rule)
       left = reason.until_seconds && (reason.until_seconds - @at)
-      Because.new(seconds: nil, signal: signal, says: Catalogue.words("chain.stands", title: cap(signals.title(signal)), value: words(value)), rule_says: format(rule["says"], reason.fields),
-               as_designed: rule["as_designed"], left_seconds: left&.positive? ? left : nil, left_at_least_seconds: at_least(reason.rule, left&.positive? ? left : nil))
+      Because.new(
+        seconds: nil,
+        signal: signal,
+        says: Catalogue.words("chain.stands", title: cap(signals.title(signal)), value: words(value)),
+        rule_says: format(rule["says"], reason.fields),
+        as_designed: rule["as_designed"],
+        left_seconds: left&.positive? ? left : nil,
+        left_at_least_seconds: at_least(reason.rule, left&.positive? ? left : nil)
+      )
     end
 
     # The chain of events back to the one that nothing led to.
     def events(event)
       while event && @links.size < MOST_LINKS
         left = event.until_seconds && event.until_seconds > @at ? event.until_seconds - @at : nil
-        @links << Because.new(seconds: event.seconds, signal: event.signal, says: event.says, rule_says: event.rule == "script" ? nil : event.rule_says,
-            as_designed: event.rule == "script" ? nil : event.as_designed,
-            left_seconds: left, left_at_least_seconds: at_least(event.rule, left))
+        @links << Because.new(
+          seconds: event.seconds,
+          signal: event.signal,
+          says: event.says,
+          rule_says: event.rule == "script" ? nil : event.rule_says,
+          as_designed: event.rule == "script" ? nil : event.as_designed,
+          left_seconds: left,
+          left_at_least_seconds: at_least(event.rule, left)
+        )
         event = event.because && @timeline.events[event.because]
       end
     end
 
-    def link(seconds, signal, says) = Because.new(seconds: seconds, signal: signal, says: says, rule_says: nil, as_designed: nil, left_seconds: nil)
+    def link(seconds, signal, says) =
+      Because.new(seconds: seconds, signal: signal, says: says, rule_says: nil, as_designed: nil, left_seconds: nil)
     def cap(words) = words[0].upcase + words[1..]
     def words(value) = { true => "on", false => "off" }.fetch(value, value.to_s)
   end

@@ -1,8 +1,8 @@
 # frozen_string_literal: true
 
 module Gorvant
-  # The instants of a defrost that a drawing can show, each as a run has it: begun by itself, forced with the coil switch's pins jumpered,
-  # forced by the pins alone. Where every contact stands comes from the run.
+  # The instants of a defrost that a drawing can show, each as a run has it: begun by itself, forced with the coil
+  # switch's pins jumpered, forced by the pins alone. Where every contact stands comes from the run.
   module Moments
     SETTLED = 150.0 # seconds into it, when sequencer and blower have followed
     LEAD = 120.0 # heating before it, so that pressures stand
@@ -18,24 +18,45 @@ module Gorvant
 
       private
 
-      def natural(rig) = rig[:sensing] == "coil_switch" && rig[:air_pressure_switch] ? [move(0, "switch", "closed", of: "APS")] : []
+      def natural(rig) =
+        rig[:sensing] == "coil_switch" && rig[:air_pressure_switch] ? [move(0, "switch", "closed", of: "APS")] : []
 
       def jumpered(rig)
         return nil unless rig[:sensing] == "coil_switch" && rig[:forced_entry] == "speed_up"
 
-        [move(0, "fault", "begins", of: { "kind" => "stuck_open", "at" => "DFT" }), move(0, "jumper", "on", of: PINS), *natural(rig)]
+        [
+          move(0, "fault", "begins", of: { "kind" => "stuck_open", "at" => "DFT" }),
+          move(0, "jumper", "on", of: PINS),
+          *natural(rig)
+        ]
       end
 
-      def pins(rig) = rig[:forced_entry] == "held_pins" ? [move(LEAD, "bridge", "on"), move(LEAD + rig[:forced_entry_hold_seconds] + 2, "bridge", "off")] : nil
-      def move(at, what, value, **more) = { "at_seconds" => at.to_f, "what" => what, "value" => value }.merge(more.transform_keys(&:to_s))
+      def pins(rig) =
+        if rig[:forced_entry] == "held_pins"
+          [move(LEAD, "bridge", "on"), move(LEAD + rig[:forced_entry_hold_seconds] + 2, "bridge", "off")]
+        else
+          nil
+        end
+      def move(at, what, value, **more) =
+        { "at_seconds" => at.to_f, "what" => what, "value" => value }.merge(more.transform_keys(&:to_s))
 
       def at(rig, key, moves)
         profile = ClockProfile.of(rig)
         counted = key == "forced_pins" ? 0.0 : (profile.full_seconds - LEAD) / 60
-        start = { "outdoor_degrees_f" => OUTDOORS, "coil_degrees_f" => frosted(profile), "defrost_counted_minutes" => [counted, 600.0].min }
+        start = {
+          "outdoor_degrees_f" => OUTDOORS,
+          "coil_degrees_f" => frosted(profile),
+          "defrost_counted_minutes" => [counted, 600.0].min
+        }
         run = Run.of(rig, Script.parse({ "start" => start, "moves" => [move(0, "call", "heat"), *moves] }, LEAD + 900))
         begun = run.next_event("defrost", 0.0, true)&.seconds or return nil
-        condition = run.condition_at([begun + SETTLED, run.next_event("defrost", begun, false)&.seconds.to_f - 1].select { |second| second > begun }.min || begun)
+        condition =
+          run.condition_at(
+            [begun + SETTLED, run.next_event("defrost", begun, false)&.seconds.to_f - 1].select do |second|
+                second > begun
+              end
+              .min || begun
+          )
         condition.with(call: "defrost", moment: key)
       rescue BadScript, ZeroTimeLoop
         nil

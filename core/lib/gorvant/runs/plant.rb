@@ -12,24 +12,44 @@ module Gorvant
       @typed = start["coil_degrees_f"] ? ["coil"] : []
       @typed << "room" unless start["house"]
       @house = Catalogue.profile.fetch("house")
-      @quantities = { "outdoor" => Quantity.still(start["outdoor_degrees_f"]), "room" => Quantity.still(start["room_degrees_f"]), "pressure" => Quantity.still(0.0),
-                      "coil" => Quantity.still(start["coil_degrees_f"] || start["outdoor_degrees_f"]) }
+      @quantities = {
+        "outdoor" => Quantity.still(start["outdoor_degrees_f"]),
+        "room" => Quantity.still(start["room_degrees_f"]),
+        "pressure" => Quantity.still(0.0),
+        "coil" => Quantity.still(start["coil_degrees_f"] || start["outdoor_degrees_f"])
+      }
     end
 
     # A temperature set by hand, at once or over some time.
     def set(name, value, over_seconds, now)
       @typed |= [name]
       was = @quantities.fetch(name)
-      @quantities[name] = over_seconds.zero? ? Quantity.still(value, now) : was.towards(value.to_f, (value - was.at(now)).abs / over_seconds, now)
+      @quantities[name] = (
+        if over_seconds.zero?
+          Quantity.still(value, now)
+        else
+          was.towards(value.to_f, (value - was.at(now)).abs / over_seconds, now)
+        end
+      )
     end
 
     # A temperature that is left to itself again.
     def release(name) = @typed -= [name]
 
-    # Turns the courses to how things stand. running: the compressor pumps; defrosting: its own, with the fan off and the valve
-    # turned or not; warmth: what heats or cools the room, see Run.
+    # Turns the courses to how things stand. running: the compressor pumps; defrosting: its own, with the fan off and
+    # the valve turned or not; warmth: what heats or cools the room, see Run.
     def follow(now, pumping:, fan:, valve:, defrosting:, warmth: {})
-      turn("pressure", now, *(pumping ? [full, full / @numbers.fetch("pressure_build_seconds")] : [0.0, full / @numbers.fetch("pressure_decay_seconds")]))
+      turn(
+        "pressure",
+        now,
+        *(
+          if pumping
+            [full, full / @numbers.fetch("pressure_build_seconds")]
+          else
+            [0.0, full / @numbers.fetch("pressure_decay_seconds")]
+          end
+        )
+      )
       turn("coil", now, *coil(now, pumping, fan, valve, defrosting)) unless @typed.include?("coil")
       room(now, warmth) unless @typed.include?("room")
     end
@@ -47,8 +67,11 @@ module Gorvant
     # warmth: { stages:, valve:, backup: }.
     def room(now, warmth)
       room = @quantities.fetch("room").at(now)
-      pumped = %w[stage_1 stage_2].first(warmth.fetch(:stages, 0)).sum { |stage| @house.fetch("#{stage}_degrees_f_per_hour") }
-      gain = (warmth[:valve] == "cooling" ? -pumped : pumped) + (warmth[:backup] ? @house.fetch("backup_degrees_f_per_hour") : 0.0)
+      pumped =
+        %w[stage_1 stage_2].first(warmth.fetch(:stages, 0)).sum { |stage| @house.fetch("#{stage}_degrees_f_per_hour") }
+      gain =
+        (warmth[:valve] == "cooling" ? -pumped : pumped) +
+          (warmth[:backup] ? @house.fetch("backup_degrees_f_per_hour") : 0.0)
       rate = (gain - ((room - @quantities.fetch("outdoor").at(now)) / @house.fetch("loss_hours"))) / 3600
       turn("room", now, rate.positive? ? 200.0 : -60.0, rate.abs)
     end
@@ -63,13 +86,20 @@ module Gorvant
     def coil(now, pumping, fan, valve, defrosting)
       @cooling_down = false
       air = @quantities.fetch("outdoor").target
-      return [air, per_minute("coil_drifts_degrees_f_per_minute")] unless pumping
-      return [@numbers.fetch("defrost_top_degrees_f"), per_minute("coil_rises_degrees_f_per_minute")] if valve == "cooling" && !fan
-      return [air + @numbers.fetch("coil_above_outdoor_degrees_f"), per_minute("coil_rises_slowly_degrees_f_per_minute")] if valve == "cooling"
-      return [@quantities.fetch("coil").at(now), 0.0] if defrosting
+      return air, per_minute("coil_drifts_degrees_f_per_minute") unless pumping
+      if valve == "cooling" && !fan
+        return @numbers.fetch("defrost_top_degrees_f"), per_minute("coil_rises_degrees_f_per_minute")
+      end
+      if valve == "cooling"
+        return [
+          air + @numbers.fetch("coil_above_outdoor_degrees_f"),
+          per_minute("coil_rises_slowly_degrees_f_per_minute")
+        ]
+      end
+      return @quantities.fetch("coil").at(now), 0.0 if defrosting
 
       @cooling_down = @quantities.fetch("coil").at(now) > air + 0.01
-      return [air, per_minute("coil_falls_from_warm_degrees_f_per_minute")] if @cooling_down
+      return air, per_minute("coil_falls_from_warm_degrees_f_per_minute") if @cooling_down
 
       [air - @numbers.fetch("coil_below_outdoor_degrees_f"), per_minute("coil_falls_degrees_f_per_minute")]
     end

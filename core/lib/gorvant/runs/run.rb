@@ -6,8 +6,9 @@ require_relative "run/recorder"
 require_relative "run/history"
 
 module Gorvant
-  # A rig run over time: at each instant that something changes the controllers are asked in turn and the circuit is solved,
-  # until nothing moves any more; then the clock goes on to what comes next. Same rig, same script: same timeline.
+  # A rig run over time: at each instant that something changes the controllers are asked in turn and the circuit is
+  # solved, until nothing moves any more; then the clock goes on to what comes next. Same rig, same script: same
+  # timeline.
   class Run
     MOST_ROUNDS = 40
     MOST_EVENTS = 10_000
@@ -22,17 +23,25 @@ module Gorvant
       @cast = cast
       @plant = Plant.new(rig, script.start)
       @circuit = CircuitAt.new(rig)
-      @inputs = { mode: script.start["mode"], call: script.start["call"] || (unless script.start["mode"] != "off"
-                                                                               "off"
-                                                                             end), set_point: script.start["set_point_degrees_f"], switches: {}, supplies: {},
-                  faults: [] }
+      @inputs = {
+        mode: script.start["mode"],
+        call: script.start["call"] || ("off" unless script.start["mode"] != "off"),
+        set_point: script.start["set_point_degrees_f"],
+        switches: {
+        },
+        supplies: {
+        },
+        faults: []
+      }
       @memories = @cast.controllers.to_h { |controller| [controller.id, controller.memory] }
       @outputs = {}
       @schedule = Schedule.new
       @wakes = {}
       @recorder = Recorder.new(rig, @cast)
       @history = History.new
-      script.moves.each_with_index { |move, i| @schedule.add(move.at_seconds, [move, i], priority: INPUT) if move.at_seconds <= script.duration_seconds }
+      script.moves.each_with_index do |move, i|
+        @schedule.add(move.at_seconds, [move, i], priority: INPUT) if move.at_seconds <= script.duration_seconds
+      end
     end
 
     def timeline
@@ -44,7 +53,9 @@ module Gorvant
           input(at, *item, causes) if item.is_a?(Array)
         end
         settle(at, causes)
-        raise BadScript.new(field: "/script", problem: "makes more than #{MOST_EVENTS} events; shorten it") if @recorder.count > MOST_EVENTS
+        if @recorder.count > MOST_EVENTS
+          raise BadScript.new(field: "/script", problem: "makes more than #{MOST_EVENTS} events; shorten it")
+        end
       end
       @recorder.timeline(@script, @history.close(@script.duration_seconds))
     end
@@ -54,29 +65,46 @@ module Gorvant
     # Changes what the script says, and notes that it did.
     def input(now, move, index, causes)
       case move.what
-      when "mode" then @inputs = @inputs.merge(mode: move.value, call: nil)
-      when "call" then call(move)
-      when "set_point" then @inputs = @inputs.merge(set_point: move.value.to_f)
-      when *Script::TEMPERATURES then move.value == Script::FREE ? @plant.release(move.what) : @plant.set(move.what, move.value, move.over_seconds, now)
-      when "switch" then switch(move, index)
-      when "supply" then @inputs = @inputs.merge(supplies: @inputs[:supplies].merge(move.of => move.value == "on"))
-      when "fault" then fault(move.of, move.value == "begins", "/script/moves/#{index}/of")
-      when "bridge" then @inputs = @inputs.merge(bridge: move.value == "on")
-      when "jumper" then fault({ "kind" => "short", "at" => move.of }, move.value == "on", "/script/moves/#{index}/of")
+      when "mode"
+        @inputs = @inputs.merge(mode: move.value, call: nil)
+      when "call"
+        call(move)
+      when "set_point"
+        @inputs = @inputs.merge(set_point: move.value.to_f)
+      when *Script::TEMPERATURES
+        if move.value == Script::FREE
+          @plant.release(move.what)
+        else
+          @plant.set(move.what, move.value, move.over_seconds, now)
+        end
+      when "switch"
+        switch(move, index)
+      when "supply"
+        @inputs = @inputs.merge(supplies: @inputs[:supplies].merge(move.of => move.value == "on"))
+      when "fault"
+        fault(move.of, move.value == "begins", "/script/moves/#{index}/of")
+      when "bridge"
+        @inputs = @inputs.merge(bridge: move.value == "on")
+      when "jumper"
+        fault({ "kind" => "short", "at" => move.of }, move.value == "on", "/script/moves/#{index}/of")
       end
       causes[signal_of(move)] = @recorder.script(now, move)
       tail(now, move)
     end
 
     # A course that ends has an instant of its own.
-    def tail(now, move) = move.over_seconds.positive? && @schedule.add(now + move.over_seconds, :course, priority: COURSE)
+    def tail(now, move) =
+      move.over_seconds.positive? && @schedule.add(now + move.over_seconds, :course, priority: COURSE)
 
     # A call brings the mode that it belongs to; off alone keeps it.
     def call(move)
       mode = { "heating" => "heat", "cooling" => "cool" }[Catalogue.calls.fetch(move.value)["mode"]]
       mode = "emergency" if move.value == "emergency"
       unless Outputs.calls(@rig).include?(move.value)
-        raise BadScript.new(field: "/script/moves/#{@script.moves.index(move)}/value", problem: "this rig knows no call '#{move.value}'; it knows #{Outputs.calls(@rig).join(', ')}")
+        raise BadScript.new(
+                field: "/script/moves/#{@script.moves.index(move)}/value",
+                problem: "this rig knows no call '#{move.value}'; it knows #{Outputs.calls(@rig).join(", ")}"
+              )
       end
 
       @inputs = @inputs.merge(call: move.value, mode: mode || @inputs[:mode])
@@ -84,7 +112,12 @@ module Gorvant
 
     def switch(move, index)
       movable = Assembly::Positions.movable(@rig)
-      raise BadScript.new(field: "/script/moves/#{index}/of", problem: "'#{move.of.to_s[0, 40]}' is no switch of this rig; it has #{movable.join(', ')}") unless movable.include?(move.of)
+      unless movable.include?(move.of)
+        raise BadScript.new(
+                field: "/script/moves/#{index}/of",
+                problem: "'#{move.of.to_s[0, 40]}' is no switch of this rig; it has #{movable.join(", ")}"
+              )
+      end
 
       @inputs = @inputs.merge(switches: @inputs[:switches].merge(move.of => move.value))
     end
@@ -114,8 +147,12 @@ module Gorvant
     # One pass over all; returns whether anything changed.
     def round(now, causes)
       seen = seen(now)
-      answers = @cast.controllers.to_h { |controller| [controller.id, controller.step(@memories.fetch(controller.id), seen)] }
-      moved = answers.any? { |id, answer| answer.memory != @memories[id] || answer.outputs.any? { |key, value| value != @outputs[key] } }
+      answers =
+        @cast.controllers.to_h { |controller| [controller.id, controller.step(@memories.fetch(controller.id), seen)] }
+      moved =
+        answers.any? do |id, answer|
+          answer.memory != @memories[id] || answer.outputs.any? { |key, value| value != @outputs[key] }
+        end
       answers.each { |id, answer| @memories[id] = answer.memory }
       @answers = answers
       outputs = answers.values.map(&:outputs).inject({}, :merge)
@@ -128,8 +165,14 @@ module Gorvant
     end
 
     def plant(now)
-      @plant.follow(now, pumping: @circuit.works?("COMP") && @circuit.faults.none? { |fault| fault["kind"] == "not_pumping" }, fan: @circuit.works?("OFM"), valve: @outputs["valve"],
-                         defrosting: @outputs["defrost"], warmth: warmth)
+      @plant.follow(
+        now,
+        pumping: @circuit.works?("COMP") && @circuit.faults.none? { |fault| fault["kind"] == "not_pumping" },
+        fan: @circuit.works?("OFM"),
+        valve: @outputs["valve"],
+        defrosting: @outputs["defrost"],
+        warmth: warmth
+      )
     end
 
     # What warms or cools the room, as far as air moves.
@@ -142,15 +185,32 @@ module Gorvant
 
     def seen(now)
       stuck = @inputs[:faults].any? { |fault| %w[valve_stuck valve_leaking].include?(fault["kind"]) }
-      Seen.new(now, @inputs.merge(valve_stuck: stuck), @outputs, works: @circuit.method(:works?), live: @circuit.method(:live?), quantities: @plant.quantities)
+      Seen.new(
+        now,
+        @inputs.merge(valve_stuck: stuck),
+        @outputs,
+        works: @circuit.method(:works?),
+        live: @circuit.method(:live?),
+        quantities: @plant.quantities
+      )
     end
 
     # How things stand, as any drawing takes it.
     def condition
       thermal = @cast.thermal.to_h { |code| [code, @outputs[code] ? "closed" : "open"] }
-      Condition.new(call: @outputs.fetch("call", "off"), switches: thermal.merge(@inputs[:switches]), supplies: @inputs[:supplies].reject { |_id, on| on }, faults: @inputs[:faults],
-                    board: { "defrost" => !!@outputs["defrost"], "lockout" => !!@outputs["lockout"], "hold" => !!@outputs["hold"] }, outputs: @outputs.fetch("outputs", []),
-                    contacts: @cast.delayed.to_h { |id| [id, @outputs[id] ? "closed" : "open"] })
+      Condition.new(
+        call: @outputs.fetch("call", "off"),
+        switches: thermal.merge(@inputs[:switches]),
+        supplies: @inputs[:supplies].reject { |_id, on| on },
+        faults: @inputs[:faults],
+        board: {
+          "defrost" => !!@outputs["defrost"],
+          "lockout" => !!@outputs["lockout"],
+          "hold" => !!@outputs["hold"]
+        },
+        outputs: @outputs.fetch("outputs", []),
+        contacts: @cast.delayed.to_h { |id| [id, @outputs[id] ? "closed" : "open"] }
+      )
     end
 
     # Each controller is woken when it asked to be; what it asked before is forgotten.

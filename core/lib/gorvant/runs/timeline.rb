@@ -1,12 +1,14 @@
 # frozen_string_literal: true
 
 module Gorvant
-  # What happened to a rig over time: every change with its cause, signals as steps, temperatures as points, and for every instant
-  # the Condition under which all drawings show it.
+  # What happened to a rig over time: every change with its cause, signals as steps, temperatures as points, and for
+  # every instant the Condition under which all drawings show it.
   class Timeline
-    # id: its place in the list; signal: what changed; value: what it became (true, false or a word); says: a sentence; because: id
-    # of the event that led to it, or nil; rule: key of sequence.yml, or nil; until_seconds: when it is over by itself.
-    Event = Value.define(:id, :seconds, :signal, :value, :says, :because, :rule, :rule_says, :as_designed, :until_seconds)
+    # id: its place in the list; signal: what changed; value: what it became (true, false or a word); says: a sentence;
+    # because: id of the event that led to it, or nil; rule: key of sequence.yml, or nil; until_seconds: when it is over
+    # by itself.
+    Event =
+      Value.define(:id, :seconds, :signal, :value, :says, :because, :rule, :rule_says, :as_designed, :until_seconds)
     # id, title; group: call, outputs, board, switches, loads or plant; steps: [[seconds, value]].
     Signal = Value.define(:id, :title, :group, :steps)
     # id, title, unit; points: [[seconds, value]], straight between.
@@ -16,17 +18,19 @@ module Gorvant
 
     attr_reader :rig, :script, :events, :signals, :curves, :instants, :conditions, :findings
 
-    # instants: [[seconds, index into conditions]]; conditions: [Condition]; standing: { output => [[seconds, Reason]] }, why each
-    # controller's output stands as it does.
+    # instants: [[seconds, index into conditions]]; conditions: [Condition]; standing: { output => [[seconds, Reason]]
+    # }, why each controller's output stands as it does.
     def initialize(rig:, script:, **recorded)
       @rig = rig
       @script = script
-      @events, @signals, @curves, @instants, @conditions, @findings = recorded.fetch_values(:events, :signals, :curves, :instants, :conditions, :findings).each(&:freeze)
+      @events, @signals, @curves, @instants, @conditions, @findings =
+        recorded.fetch_values(:events, :signals, :curves, :instants, :conditions, :findings).each(&:freeze)
       @standing = recorded.fetch(:standing)
     end
 
     def duration_seconds = script.duration_seconds
-    def signal(id) = signals.find { |one| one.id == id } || raise(UnknownSignal.new(signal: id, known: signals.map(&:id)))
+    def signal(id) =
+      signals.find { |one| one.id == id } || raise(UnknownSignal.new(signal: id, known: signals.map(&:id)))
     # The condition that holds at a time.
     def condition_at(seconds) = conditions[instants[index_at(seconds)][1]]
     def value_at(id, seconds) = signal(id).steps.reverse_each.find { |at, _value| at <= seconds }&.last
@@ -35,9 +39,13 @@ module Gorvant
     def standing_reason(id, seconds) = @standing.fetch(id, []).reverse_each.find { |at, _reason| at <= seconds }&.last
 
     # The last event of a signal up to a time, or nil.
-    def last_event(id, seconds) = (@by_signal ||= events.group_by(&:signal)).fetch(id, []).reverse_each.find { |event| event.seconds <= seconds }
+    def last_event(id, seconds) =
+      (@by_signal ||= events.group_by(&:signal)).fetch(id, []).reverse_each.find { |event| event.seconds <= seconds }
     # The next event at which a signal takes a value.
-    def next_event(id, seconds, value) = (@by_signal ||= events.group_by(&:signal)).fetch(id, []).find { |event| event.seconds > seconds && event.value == value }
+    def next_event(id, seconds, value) =
+      (@by_signal ||= events.group_by(&:signal))
+        .fetch(id, [])
+        .find { |event| event.seconds > seconds && event.value == value }
 
     private
 

@@ -1,7 +1,8 @@
 # frozen_string_literal: true
 
 module Gorvant
-  # A rig under a condition, solved at one instant: what is live, which loads work and why, and what a meter should show.
+  # A rig under a condition, solved at one instant: what is live, which loads work and why, and what a meter should
+  # show.
   class Trace
     # One line of the load table. why: a sentence; chain: sentences from the load back to the first missing link.
     LoadState = Value.define(:code, :title, :on, :volts_ac, :why, :chain, :missing, :as_designed)
@@ -24,7 +25,8 @@ module Gorvant
       @fault_titles = faults.map { |fault| fault.title(@netlist) }
       @low_voltage = Loops.new(@solution, hot: Assembly::HOT, home: Assembly::HOME)
       @line_voltage = Loops.new(@solution, hot: Assembly::LINE_HOT, home: Assembly::LINE_HOME)
-      @low_nodes = @netlist.sections.find { |section| section.reference == Assembly::HOME }.nodes.to_h { |node| [node, true] }
+      @low_nodes =
+        @netlist.sections.find { |section| section.reference == Assembly::HOME }.nodes.to_h { |node| [node, true] }
     end
 
     # live, dead, home, between or floating, against the transformer's C (line voltage: against ground).
@@ -38,8 +40,8 @@ module Gorvant
       home.joined?(node) ? "home" : "dead"
     end
 
-    # Whether an open branch breaks a loop: a safety, fuse or conductor does; a relay contact, or an output of electronics that
-    # leave it open or are not fed, does not, unless somebody supposed it broken.
+    # Whether an open branch breaks a loop: a safety, fuse or conductor does; a relay contact, or an output of
+    # electronics that leave it open or are not fed, does not, unless somebody supposed it broken.
     def breaks?(branch)
       return false if solution.conducts?(branch)
       return true if held_open?(branch)
@@ -51,11 +53,16 @@ module Gorvant
     # VA that the transformer gives, against its plate: { drawn_va, rated_va, volts_ac }.
     def supply
       secondary = netlist.secondary
-      { drawn_va: solution.amps(secondary) * solution.volts_across(secondary), rated_va: secondary[:rated_va], volts_ac: solution.volts_across(secondary) }
+      {
+        drawn_va: solution.amps(secondary) * solution.volts_across(secondary),
+        rated_va: secondary[:rated_va],
+        volts_ac: solution.volts_across(secondary)
+      }
     end
 
     # Codes of the loads to tell about: what runs, then the controls.
-    def load_codes = (rig.layout.fetch("shown_loads") + rig.layout.fetch("controls")).select { |code| netlist.branch?(code) }
+    def load_codes =
+      (rig.layout.fetch("shown_loads") + rig.layout.fetch("controls")).select { |code| netlist.branch?(code) }
 
     def loads = @loads ||= load_codes.map { |code| load_state(code) }
 
@@ -64,12 +71,21 @@ module Gorvant
       branch = netlist[code]
       on = works?(code)
       chain = on ? [works(code)] : why_off(code, [])
-      LoadState.new(code: code, title: Naming.component(code), on: on, volts_ac: solution.volts_across(branch), why: chain.first.says,
-                    chain: chain.map(&:says), missing: chain.last.missing, as_designed: chain.last.as_designed)
+      LoadState.new(
+        code: code,
+        title: Naming.component(code),
+        on: on,
+        volts_ac: solution.volts_across(branch),
+        why: chain.first.says,
+        chain: chain.map(&:says),
+        missing: chain.last.missing,
+        as_designed: chain.last.as_designed
+      )
     end
 
     # Whether a load does its work: all of its windings fed.
-    def works?(code) = ([code] + (netlist.branch?("#{code}.start") ? ["#{code}.start"] : [])).all? { |id| solution.working?(id) }
+    def works?(code) =
+      ([code] + (netlist.branch?("#{code}.start") ? ["#{code}.start"] : [])).all? { |id| solution.working?(id) }
 
     # Loop of a load: feeders and way home.
     def loop_of(code)
@@ -77,8 +93,8 @@ module Gorvant
       (@loops ||= {})[code] ||= (low_voltage?(branch.from) ? @low_voltage : line_voltage(branch)).of(branch)
     end
 
-    # What the instrument should show between two points, and why. Where nobody has read how things stand (a contactor's poles, a switch
-    # near its points) it may be one of several.
+    # What the instrument should show between two points, and why. Where nobody has read how things stand (a contactor's
+    # poles, a switch near its points) it may be one of several.
     # Returns [Expected, Reasons::Reason].
     def reading(first, second, instrument = "high_impedance")
       Patience.check!
@@ -108,37 +124,80 @@ module Gorvant
 
       return nil if expected.low_volts_ac.nil?
 
-      others = rivals.map { |rival| [rival.meter(instrument).read(first, second), rival.trait] }.reject { |other, _trait| like?(other, expected) }
+      others =
+        rivals
+          .map { |rival| [rival.meter(instrument).read(first, second), rival.trait] }
+          .reject { |other, _trait| like?(other, expected) }
       return nil if others.empty?
 
       all = [[expected, trait || own_trait(rivals.first)], *others]
-      [Expected.either(all.map(&:first)), Reasons::Reason.new(key: "either", says: either_words(all, rivals), links: [])]
+      [
+        Expected.either(all.map(&:first)),
+        Reasons::Reason.new(key: "either", says: either_words(all, rivals), links: [])
+      ]
     end
 
-    def like?(one, other) = one.klass == other.klass && ((one.volts_ac || 0) - (other.volts_ac || 0)).abs < Catalogue.profile.dig("reading_classes", "about_0", "high")
+    def like?(one, other) =
+      one.klass == other.klass &&
+        ((one.volts_ac || 0) - (other.volts_ac || 0)).abs < Catalogue.profile.dig("reading_classes", "about_0", "high")
 
     def either_words(all, rivals)
-      list = all.map { |read, by| Catalogue.words("reason.either_one", volts: format("%.1f", read.volts_ac || 0.0), if: by) }.uniq.join(" or ")
+      list =
+        all
+          .map { |read, by| Catalogue.words("reason.either_one", volts: format("%.1f", read.volts_ac || 0.0), if: by) }
+          .uniq
+          .join(" or ")
       Catalogue.words("reason.either", list: list, why: rivals.first.why)
     end
 
     # The same circuit with the contactor otherwise, where nobody has read it.
     def unread_contactors
-      @unread_contactors ||= begin
-        legs = { "contactor_L1" => { contactor_poles: 1, contactor_switched_leg: "L1" }, "contactor_L2" => { contactor_poles: 1, contactor_switched_leg: "L2" },
-                 "contactor_two" => { contactor_poles: 2 } }
-        known = { 1 => rig[:contactor_switched_leg] == "unknown" ? %w[contactor_L1 contactor_L2] : [], 2 => [] }.fetch(rig[:contactor_poles], legs.keys)
-        known.drop(1).map { |key| Rival.new(rig.set(legs.fetch(key)), condition, Catalogue.wording.fetch("either.#{key}"), Catalogue.wording.fetch("either.contactor")) }
-      end
+      @unread_contactors ||=
+        begin
+          legs = {
+            "contactor_L1" => {
+              contactor_poles: 1,
+              contactor_switched_leg: "L1"
+            },
+            "contactor_L2" => {
+              contactor_poles: 1,
+              contactor_switched_leg: "L2"
+            },
+            "contactor_two" => {
+              contactor_poles: 2
+            }
+          }
+          known = {
+            1 => rig[:contactor_switched_leg] == "unknown" ? %w[contactor_L1 contactor_L2] : [],
+            2 => []
+          }.fetch(rig[:contactor_poles], legs.keys)
+          known
+            .drop(1)
+            .map do |key|
+              Rival.new(
+                rig.set(legs.fetch(key)),
+                condition,
+                Catalogue.wording.fetch("either.#{key}"),
+                Catalogue.wording.fetch("either.contactor")
+              )
+            end
+        end
     end
 
     # The same circuit with a switch that is near its points in its other position.
     def near_their_points
-      @near_their_points ||= stands.select { |stand| stand.state == "undetermined" }.map do |stand|
-        closed = @positions.fetch(stand.code) { netlist[stand.code][:closed] }
-        Rival.new(rig, condition.with(switches: condition.switches.merge(stand.code => closed ? "open" : "closed")),
-                  Catalogue.words("either.near_as", code: stand.code, state: closed ? "open" : "closed"), Catalogue.words("either.near", code: stand.code))
-      end
+      @near_their_points ||=
+        stands
+          .select { |stand| stand.state == "undetermined" }
+          .map do |stand|
+            closed = @positions.fetch(stand.code) { netlist[stand.code][:closed] }
+            Rival.new(
+              rig,
+              condition.with(switches: condition.switches.merge(stand.code => closed ? "open" : "closed")),
+              Catalogue.words("either.near_as", code: stand.code, state: closed ? "open" : "closed"),
+              Catalogue.words("either.near", code: stand.code)
+            )
+          end
     end
 
     # What this trace itself takes for so.
@@ -148,7 +207,11 @@ module Gorvant
       return Catalogue.wording.fetch("either.contactor_L1") unless near_their_points.include?(rival)
 
       stand = stands.find { |one| one.state == "undetermined" }
-      Catalogue.words("either.near_as", code: stand.code, state: solution.conducts?(netlist[stand.code]) ? "closed" : "open")
+      Catalogue.words(
+        "either.near_as",
+        code: stand.code,
+        state: solution.conducts?(netlist[stand.code]) ? "closed" : "open"
+      )
     end
 
     # What a furnace feeds goes home to the neutral, which is grounded at the panel.
@@ -163,17 +226,32 @@ module Gorvant
     # What no voltage shows is told in words.
     def mechanical(faults)
       words = Catalogue.findings.fetch("mechanical")
-      faults.select(&:mechanical?).map do |fault|
-        fields = { title: fault.title(netlist), is: fault.about["is"], shows: fault.about["shows"], proof: fault.about["proof"] }
-        Finding.new(code: "mechanical", severity: words["severity"], title: format(words["title"], fields), says: format(words["says"], fields),
-                    next_step: format(words["next_step"], fields), cautions: words["cautions"])
-      end
+      faults
+        .select(&:mechanical?)
+        .map do |fault|
+          fields = {
+            title: fault.title(netlist),
+            is: fault.about["is"],
+            shows: fault.about["shows"],
+            proof: fault.about["proof"]
+          }
+          Finding.new(
+            code: "mechanical",
+            severity: words["severity"],
+            title: format(words["title"], fields),
+            says: format(words["says"], fields),
+            next_step: format(words["next_step"], fields),
+            cautions: words["cautions"]
+          )
+        end
     end
 
     # Contacts that the run over time holds where their delay has them.
     def late_contacts
       condition.contacts.to_h do |id, state|
-        raise BadCondition.new(field: "/condition/contacts/#{id}", problem: "is no contact of this rig") unless netlist.branch?(id) && netlist[id].kind == :contact
+        unless netlist.branch?(id) && netlist[id].kind == :contact
+          raise BadCondition.new(field: "/condition/contacts/#{id}", problem: "is no contact of this rig")
+        end
 
         [id, state.to_sym]
       end
@@ -183,8 +261,13 @@ module Gorvant
 
     def reasons(node)
       @reasons ||= {}
-      @reasons[low_voltage?(node)] ||=
-        low_voltage?(node) ? Reasons.new(solution, hot: Assembly::HOT, home: Assembly::HOME) : Reasons.new(solution, hot: Assembly::LINE_HOT, home: Assembly::LINE_HOME)
+      @reasons[low_voltage?(node)] ||= (
+        if low_voltage?(node)
+          Reasons.new(solution, hot: Assembly::HOT, home: Assembly::HOME)
+        else
+          Reasons.new(solution, hot: Assembly::LINE_HOT, home: Assembly::LINE_HOME)
+        end
+      )
     end
 
     def works(code)
@@ -193,8 +276,8 @@ module Gorvant
       Why.new(says: say("works", code, way: names.empty? ? "wire alone" : names.join(", ")))
     end
 
-    # The chain of reasons from a load that is off back to the first missing link. A contact that is open because its coil is
-    # dead leads on to that coil.
+    # The chain of reasons from a load that is off back to the first missing link. A contact that is open because its
+    # coil is dead leads on to that coil.
     def why_off(code, seen)
       return [] if seen.include?(code)
 
@@ -211,8 +294,8 @@ module Gorvant
       [designed?(branch) ? left_open(code, branch, loop) : open_link(code, branch)]
     end
 
-    # Of several feeds that are open somewhere, the one that is being called speaks: W2 called and held off by its outdoor thermostat is
-    # not "E not called".
+    # Of several feeds that are open somewhere, the one that is being called speaks: W2 called and held off by its
+    # outdoor thermostat is not "E not called".
     def first_missing(loop)
       called = loop.feeders.select { |steps| steps.any? { |step| thermostat?(step.branch) && !step.open? } }
       feeder = called.min_by { |steps| steps.count(&:open?) } || loop.best_feeder
@@ -222,35 +305,71 @@ module Gorvant
     # A switch that stands open where the weather, or the call, puts it, and would close by itself, is as designed.
     def open_link(code, branch)
       warm = branch.id == "ODT" && stands.find { |stand| stand.code == "ODT" && stand.state == "open" }
-      return Why.new(says: say("odt_warm", code, degrees: format("%g", condition.outdoor_degrees_f)), missing: branch.id, as_designed: true) if warm
+      if warm
+        return(
+          Why.new(
+            says: say("odt_warm", code, degrees: format("%g", condition.outdoor_degrees_f)),
+            missing: branch.id,
+            as_designed: true
+          )
+        )
+      end
 
       Why.new(says: say(open_key(branch), code, link: branch.label), missing: branch.id)
     end
 
-    # An output that is left open: by this call, by a balance point, or because the thermostat is told of other equipment.
+    # An output that is left open: by this call, by a balance point, or because the thermostat is told of other
+    # equipment.
     def left_open(code, branch, loop)
       balance(code, branch) || set_up(code, branch) ||
-        Why.new(says: say(open_key(branch), code, link: uncalled(loop, branch).join(" and ")), missing: branch.id, as_designed: true)
+        Why.new(
+          says: say(open_key(branch), code, link: uncalled(loop, branch).join(" and ")),
+          missing: branch.id,
+          as_designed: true
+        )
     end
 
     # Every output of the thermostat that would have fed the load had it been called.
     def uncalled(loop, branch)
       return [branch.label] unless thermostat?(branch)
 
-      loop.feeders.filter_map { |steps| steps.find(&:open?)&.branch }.select { |open| thermostat?(open) && designed?(open) }.map(&:label).uniq.sort.reverse
+      loop
+        .feeders
+        .filter_map { |steps| steps.find(&:open?)&.branch }
+        .select { |open| thermostat?(open) && designed?(open) }
+        .map(&:label)
+        .uniq
+        .sort
+        .reverse
     end
 
     def thermostat?(branch) = branch.component == "THERMOSTAT" && branch.switching?
 
     def balance(code, branch)
       outdoor = condition.outdoor_degrees_f
-      return nil unless outdoor && thermostat?(branch) && condition.outputs.nil? && Outputs.closed(@fitted, condition.call).include?(branch.id.split(".").last)
+      unless outdoor && thermostat?(branch) && condition.outputs.nil? &&
+               Outputs.closed(@fitted, condition.call).include?(branch.id.split(".").last)
+        return nil
+      end
 
       fields = { outdoor: format("%g", outdoor) }
-      return Why.new(says: say("balance_crossed", code, **fields), missing: branch.id) if Balance.nothing?(@fitted, outdoor)
+      if Balance.nothing?(@fitted, outdoor)
+        return Why.new(says: say("balance_crossed", code, **fields), missing: branch.id)
+      end
 
-      key, limit = Balance.compressor?(@fitted, outdoor) ? %i[above_balance auxiliary_balance_degrees_f] : %i[below_balance compressor_balance_degrees_f]
-      Why.new(says: say(key.to_s, code, limit: format("%g", @fitted[limit]), **fields), missing: branch.id, as_designed: true)
+      key, limit =
+        (
+          if Balance.compressor?(@fitted, outdoor)
+            %i[above_balance auxiliary_balance_degrees_f]
+          else
+            %i[below_balance compressor_balance_degrees_f]
+          end
+        )
+      Why.new(
+        says: say(key.to_s, code, limit: format("%g", @fitted[limit]), **fields),
+        missing: branch.id,
+        as_designed: true
+      )
     end
 
     # Not as designed where the same call, with the thermostat set up for this equipment, would have closed it.
@@ -261,18 +380,37 @@ module Gorvant
       return nil if right.equal?(@fitted) || !set_right.works?(code)
 
       wrong = Target.fitting(@fitted).reject { |key, values| values.include?(@fitted[key]) }.keys
-      words = wrong.map do |key|
-        Catalogue.words("why.set_up_says", title: Catalogue.facts.fetch(key)["title"], is: Comparison.words(key, @fitted[key]), right: Comparison.words(key, right[key]))
-      end
+      words =
+        wrong.map do |key|
+          Catalogue.words(
+            "why.set_up_says",
+            title: Catalogue.facts.fetch(key)["title"],
+            is: Comparison.words(key, @fitted[key]),
+            right: Comparison.words(key, right[key])
+          )
+        end
       Why.new(says: say("set_up_wrong", code, link: branch.label, settings: words.join("; ")), missing: branch.id)
     end
 
     # The same with the thermostat's settings put right.
-    def set_right = @set_right ||= Trace.new(Target.rig(@fitted), condition.with(faults: condition.faults.reject { |fault| fault["kind"] == "set_up" }))
+    def set_right =
+      @set_right ||=
+        Trace.new(
+          Target.rig(@fitted),
+          condition.with(faults: condition.faults.reject { |fault| fault["kind"] == "set_up" })
+        )
 
     def contact_chain(code, contact, seen)
       return [parted(code, contact)] if contact[:rest] == :closed
-      return [Why.new(says: say("contact_late", code, link: contact.label, relay: contact[:relay]), missing: contact.id, as_designed: true)] if late?(contact)
+      if late?(contact)
+        return [
+          Why.new(
+            says: say("contact_late", code, link: contact.label, relay: contact[:relay]),
+            missing: contact.id,
+            as_designed: true
+          )
+        ]
+      end
 
       first = Why.new(says: say("contact_open", code, link: contact.label, relay: contact[:relay]), missing: contact.id)
       rest = solution.working?(contact[:relay]) ? [] : why_off(contact[:relay], seen + [code])
@@ -282,14 +420,19 @@ module Gorvant
     # A normally closed contact parts because its coil works: meant so, when nobody holds it open.
     def parted(code, contact)
       working = solution.working?(contact[:relay])
-      Why.new(says: say(working ? "contact_parted" : "open_link", code, link: contact.label, relay: contact[:relay]), missing: contact.id, as_designed: working)
+      Why.new(
+        says: say(working ? "contact_parted" : "open_link", code, link: contact.label, relay: contact[:relay]),
+        missing: contact.id,
+        as_designed: working
+      )
     end
 
     # A contact whose coil works, but whose delay is not over.
     def late?(contact) = condition.contacts[contact.id] == "open" && solution.working?(contact[:relay])
 
     # A thermostat or board output that this call leaves open is no fault; a lockout is.
-    def designed?(branch) = @positions[branch.id] == false && electronic?(branch) && !held_open?(branch) && !locked_out?(branch)
+    def designed?(branch) =
+      @positions[branch.id] == false && electronic?(branch) && !held_open?(branch) && !locked_out?(branch)
     def electronic?(branch) = %w[THERMOSTAT BOARD].include?(branch.component)
     def locked_out?(branch) = branch.id == "BOARD.compressor" && condition.board&.fetch("lockout", false)
 
@@ -299,7 +442,10 @@ module Gorvant
       return "locked_out" if locked_out?(branch)
       return "open_link" unless designed?(branch)
 
-      { "BOARD.compressor" => "board_holds", "BOARD.defrost" => "board_idle", "BOARD.divert" => "board_idle" }.fetch(branch.id, "not_called")
+      { "BOARD.compressor" => "board_holds", "BOARD.defrost" => "board_idle", "BOARD.divert" => "board_idle" }.fetch(
+        branch.id,
+        "not_called"
+      )
     end
 
     # A motor with its run winding fed and its start winding not: it hums, and its overload will trip.
@@ -312,7 +458,9 @@ module Gorvant
     def too_low(code)
       branch = netlist[code]
       volts = solution.volts_across(branch)
-      return Why.new(says: say("no_supply", code)) if volts < Catalogue.profile.dig("reading_classes", "about_0", "high")
+      if volts < Catalogue.profile.dig("reading_classes", "about_0", "high")
+        return Why.new(says: say("no_supply", code))
+      end
 
       needs = branch.behavior.works_above_volts_ac(branch, false)
       return Why.new(says: say("shorted", code, volts: format("%.1f", volts)), missing: branch.id) if needs.infinite?

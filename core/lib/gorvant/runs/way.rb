@@ -39,11 +39,30 @@ module Gorvant
 
     def stops_of(step)
       branch = step.branch
-      kind = if branch.load? then "load"
-             elsif branch.switching? then "device"
-             else branch.component && !branch.id.include?("@") ? "cable" : nil
-             end
-      here = kind || step.open? ? [Stop.new(kind: kind || "device", id: branch.id, label: branch.label, open: step.open?, nodes: [step.from, step.to])] : []
+      kind =
+        if branch.load?
+          "load"
+        elsif branch.switching?
+          "device"
+        else
+          branch.component && !branch.id.include?("@") ? "cable" : nil
+        end
+      here =
+        (
+          if kind || step.open?
+            [
+              Stop.new(
+                kind: kind || "device",
+                id: branch.id,
+                label: branch.label,
+                open: step.open?,
+                nodes: [step.from, step.to]
+              )
+            ]
+          else
+            []
+          end
+        )
       terminal?(step.to) ? here + [point(step.to)] : here
     end
 

@@ -12,11 +12,19 @@ module Gorvant
       @pixel = (to - from) / width.to_f
     end
 
-    # [Signal] with the value that holds at the beginning, and at most two changes a pixel: the first and the last, so that a pulse is seen.
-    def signals = @timeline.signals.map { |signal| signal.with(steps: [[from, @timeline.value_at(signal.id, from)]] + by_pixel(inside(signal.steps)) { |same| [same.first, same.last] }) }
+    # [Signal] with the value that holds at the beginning, and at most two changes a pixel: the first and the last, so
+    # that a pulse is seen.
+    def signals =
+      @timeline.signals.map do |signal|
+        signal.with(
+          steps:
+            [[from, @timeline.value_at(signal.id, from)]] +
+              by_pixel(inside(signal.steps)) { |same| [same.first, same.last] }
+        )
+      end
 
-    # [Curve] with the values at both ends; of each pixel the first, the least, the most and the last, in the order in which they came, so
-    # that a line goes on from where it was.
+    # [Curve] with the values at both ends; of each pixel the first, the least, the most and the last, in the order in
+    # which they came, so that a line goes on from where it was.
     def curves
       @timeline.curves.map do |curve|
         kept = by_pixel(inside(curve.points)) { |same| keep(same) }
@@ -29,7 +37,9 @@ module Gorvant
     def inside(points) = points.select { |at, _value| at > from && at <= to }
 
     def by_pixel(points)
-      points.chunk_while { |a, b| ((a[0] - from) / @pixel).floor == ((b[0] - from) / @pixel).floor }.flat_map { |same| same.size <= 2 ? same : yield(same) }
+      points
+        .chunk_while { |a, b| ((a[0] - from) / @pixel).floor == ((b[0] - from) / @pixel).floor }
+        .flat_map { |same| same.size <= 2 ? same : yield(same) }
     end
 
     def keep(same)

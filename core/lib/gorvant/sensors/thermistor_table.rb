@@ -15,7 +15,16 @@ module Gorvant
     def self.numbers = Catalogue.profile.fetch("sensors")
 
     class << self
-      def all = @all ||= Catalogue.sensor_tables.map { |id, about| new(id: id, title: about["title"], tolerance_degrees_f: about["tolerance_degrees_f"], points: about["points"]) }
+      def all =
+        @all ||=
+          Catalogue.sensor_tables.map do |id, about|
+            new(
+              id: id,
+              title: about["title"],
+              tolerance_degrees_f: about["tolerance_degrees_f"],
+              points: about["points"]
+            )
+          end
     end
 
     def low_degrees_f = points.first[0]
@@ -41,14 +50,18 @@ module Gorvant
     def beta_fit
       slope, start = line(points.map { |degrees, ohms| [1 / kelvin(degrees), Math.log(ohms)] })
       at_77 = Math.exp(start + (slope / kelvin(77.0)))
-      fitted("beta", { "beta_kelvin" => slope, "ohms_at_77_degrees_f" => at_77 }) { |ohms| fahrenheit(slope / (Math.log(ohms) - start)) }
+      fitted("beta", { "beta_kelvin" => slope, "ohms_at_77_degrees_f" => at_77 }) do |ohms|
+        fahrenheit(slope / (Math.log(ohms) - start))
+      end
     end
 
     # 1/T = a + b ln R + c (ln R)³, least squares over the table.
     def steinhart_hart_fit
       rows = points.map { |degrees, ohms| [1.0, Math.log(ohms), Math.log(ohms)**3, 1 / kelvin(degrees)] }
       a, b, c = least_squares(rows)
-      fitted("steinhart_hart", { "a" => a, "b" => b, "c" => c }) { |ohms| fahrenheit(1 / (a + (b * Math.log(ohms)) + (c * (Math.log(ohms)**3)))) }
+      fitted("steinhart_hart", { "a" => a, "b" => b, "c" => c }) do |ohms|
+        fahrenheit(1 / (a + (b * Math.log(ohms)) + (c * (Math.log(ohms)**3))))
+      end
     end
 
     # How far the sensor reads from the measured temperature, °F: positive is high. nil outside the table.
@@ -60,15 +73,30 @@ module Gorvant
     # [Verdict]: one a point; with two and more, what they say together. others: tables to compare with.
     def check(measured, others: [])
       each = measured.map { |point| judge(point) }
-      together = measured.size > 1 && each.none? { |one| %w[thermistor_open thermistor_short thermistor_outside].include?(one.code) } ? [judge_all(measured, others)].compact : []
+      together =
+        (
+          if measured.size > 1 &&
+               each.none? { |one| %w[thermistor_open thermistor_short thermistor_outside].include?(one.code) }
+            [judge_all(measured, others)].compact
+          else
+            []
+          end
+        )
       each + together
     end
 
     # Coil and ambient sensor against each other, long off and shaded.
     def self.pair(coil_degrees_f, air_degrees_f, tolerance_degrees_f = numbers.fetch("pair_within_degrees_f"))
       off = (coil_degrees_f - air_degrees_f).abs
-      evidence = [Catalogue.words("sensor.pair", coil: format("%.1f", coil_degrees_f), air: format("%.1f", air_degrees_f))]
-      Verdict.of(off <= tolerance_degrees_f ? "pair_agrees" : "pair_differs", off: format("%.1f", off), evidence: evidence, assumed: [Catalogue.words("sensor.long_off")])
+      evidence = [
+        Catalogue.words("sensor.pair", coil: format("%.1f", coil_degrees_f), air: format("%.1f", air_degrees_f))
+      ]
+      Verdict.of(
+        off <= tolerance_degrees_f ? "pair_agrees" : "pair_differs",
+        off: format("%.1f", off),
+        evidence: evidence,
+        assumed: [Catalogue.words("sensor.long_off")]
+      )
     end
 
     private
@@ -108,18 +136,36 @@ module Gorvant
 
     def fitted(kind, coefficients)
       residuals = points.map { |degrees, ohms| yield(ohms) - degrees }
-      Fit.new(kind: kind, coefficients: coefficients, residuals_degrees_f: residuals, worst_degrees_f: residuals.map(&:abs).max)
+      Fit.new(
+        kind: kind,
+        coefficients: coefficients,
+        residuals_degrees_f: residuals,
+        worst_degrees_f: residuals.map(&:abs).max
+      )
     end
 
     def judge(point)
-      return verdict("thermistor_open", point) if point.ohms > points.first[1] * ThermistorTable.numbers.fetch("open_times_largest")
-      return verdict("thermistor_short", point) if point.ohms < points.last[1] * ThermistorTable.numbers.fetch("short_share_of_smallest")
+      if point.ohms > points.first[1] * ThermistorTable.numbers.fetch("open_times_largest")
+        return verdict("thermistor_open", point)
+      end
+      if point.ohms < points.last[1] * ThermistorTable.numbers.fetch("short_share_of_smallest")
+        return verdict("thermistor_short", point)
+      end
 
       error = error_degrees_f(point)
-      return verdict("thermistor_outside", point, low: format("%g", low_degrees_f), high: format("%g", high_degrees_f)) unless error
+      unless error
+        return(
+          verdict("thermistor_outside", point, low: format("%g", low_degrees_f), high: format("%g", high_degrees_f))
+        )
+      end
 
-      fields = { error: format("%+.1f", error), off: format("%.1f", error.abs), way: error.positive? ? "high" : "low", reads: format("%.1f", degrees_at(point.ohms)),
-                 tolerance: format("%g", tolerance_degrees_f) }
+      fields = {
+        error: format("%+.1f", error),
+        off: format("%.1f", error.abs),
+        way: error.positive? ? "high" : "low",
+        reads: format("%.1f", degrees_at(point.ohms)),
+        tolerance: format("%g", tolerance_degrees_f)
+      }
       verdict(fits?(point) ? "thermistor_right" : "thermistor_drifted", point, **fields)
     end
 
@@ -129,24 +175,51 @@ module Gorvant
       return nil if errors.all? { |error| error.abs <= tolerance_degrees_f }
 
       other = others.reject { |table| table.id == id }.find { |table| measured.all? { |point| table.fits?(point) } }
-      other.nil? && errors.max - errors.min <= tolerance_degrees_f ? offset(measured, errors) : other_table(measured, errors, other)
+      if other.nil? && errors.max - errors.min <= tolerance_degrees_f
+        offset(measured, errors)
+      else
+        other_table(measured, errors, other)
+      end
     end
 
     def offset(measured, errors)
       mean = errors.sum / errors.size
-      verdict("thermistor_offset", measured.last, off: format("%.1f", mean.abs), way: mean.positive? ? "high" : "low", count: measured.size, points: measured)
+      verdict(
+        "thermistor_offset",
+        measured.last,
+        off: format("%.1f", mean.abs),
+        way: mean.positive? ? "high" : "low",
+        count: measured.size,
+        points: measured
+      )
     end
 
     def other_table(measured, errors, other)
       low, high = errors.minmax.map { |error| format("%+.1f", error) }
-      verdict(other ? "thermistor_other_table" : "thermistor_no_table", measured.last, other: other&.title, low: low, high: high, tolerance: format("%g", tolerance_degrees_f),
-          points: measured)
+      verdict(
+        other ? "thermistor_other_table" : "thermistor_no_table",
+        measured.last,
+        other: other&.title,
+        low: low,
+        high: high,
+        tolerance: format("%g", tolerance_degrees_f),
+        points: measured
+      )
     end
 
     def verdict(code, point, points: [point], **fields)
-      words = points.map { |one| Catalogue.words("sensor.seen_ohms", ohms: ohms_words(one.ohms), degrees: format("%g", one.degrees_f)) }
-      Verdict.of(code, evidence: words, assumed: [Catalogue.words("sensor.by_table", table: title), Catalogue.words("sensor.beside")], ohms: ohms_words(point.ohms),
-          degrees: format("%g", point.degrees_f), **fields)
+      words =
+        points.map do |one|
+          Catalogue.words("sensor.seen_ohms", ohms: ohms_words(one.ohms), degrees: format("%g", one.degrees_f))
+        end
+      Verdict.of(
+        code,
+        evidence: words,
+        assumed: [Catalogue.words("sensor.by_table", table: title), Catalogue.words("sensor.beside")],
+        ohms: ohms_words(point.ohms),
+        degrees: format("%g", point.degrees_f),
+        **fields
+      )
     end
 
     def ohms_words(ohms) = ohms.infinite? ? "OL" : format("%g", ohms.round(ohms < 100 ? 1 : 0))

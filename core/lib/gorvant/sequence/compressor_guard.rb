@@ -1,11 +1,11 @@
 # frozen_string_literal: true
 
 module Gorvant
-  # The board's own compressor relay: it holds the next start after a stop, or after its power came back; it counts the trips of
-  # a call and locks out. Its own turn in and out of a defrost is asked for by the defrost board.
+  # The board's own compressor relay: it holds the next start after a stop, or after its power came back; it counts the
+  # trips of a call and locks out. Its own turn in and out of a defrost is asked for by the defrost board.
   class CompressorGuard < Controller
-    # hold_kind: "on_break", from a stop; "on_make", from the arrival of Y. sees_trips: whether the safeties come back to the board, so
-    # that it knows when one opens.
+    # hold_kind: "on_break", from a stop; "on_make", from the arrival of Y. sees_trips: whether the safeties come back
+    # to the board, so that it knows when one opens.
     def initialize(hold_seconds:, hold_on_power:, lockout_trips:, sees_trips:, hold_kind: "on_break")
       super()
       @on_make = hold_kind == "on_make"
@@ -15,10 +15,24 @@ module Gorvant
       @sees_trips = sees_trips
     end
 
-    HELD_FROM = { "hold_after_power" => "BOARD", "hold_on_make" => "outdoor.Y", "short_cycle_hold" => "outdoor.board.T1" }.freeze
+    HELD_FROM = {
+      "hold_after_power" => "BOARD",
+      "hold_on_make" => "outdoor.Y",
+      "short_cycle_hold" => "outdoor.board.T1"
+    }.freeze
 
     def id = "guard"
-    def memory = { powered: nil, called: false, running: false, held_until: nil, hold_rule: nil, trips: 0, locked: false, tripped: false }
+    def memory =
+      {
+        powered: nil,
+        called: false,
+        running: false,
+        held_until: nil,
+        hold_rule: nil,
+        trips: 0,
+        locked: false,
+        tripped: false
+      }
 
     def step(memory, seen)
       now = noticed(memory, seen)
@@ -52,7 +66,8 @@ module Gorvant
     def stopped?(memory, running, seen) = !@on_make && memory[:running] && !running && !seen.outputs["turn"]
 
     # The relay is in, Y is live, and nothing comes back from the safeties.
-    def tripped?(now, seen, called, running) = @sees_trips && called && now[:running] && !running && !now[:tripped] && seen.outputs["hold"] == false
+    def tripped?(now, seen, called, running) =
+      @sees_trips && called && now[:running] && !running && !now[:tripped] && seen.outputs["hold"] == false
 
     def trip(now, seen)
       trips = now[:trips] + 1
@@ -62,16 +77,34 @@ module Gorvant
     # A hold that lasts as long already keeps its own reason.
     def hold(now, seen, rule)
       until_seconds = seen.now + @hold_seconds
-      now[:held_until] && now[:held_until] >= until_seconds ? now : now.merge(held_until: until_seconds, hold_rule: rule)
+      if now[:held_until] && now[:held_until] >= until_seconds
+        now
+      else
+        now.merge(held_until: until_seconds, hold_rule: rule)
+      end
     end
 
     def reasons(now, held, turning)
-      hold = if turning then because("defrost_turn", from: "turn")
-             elsif held then because(now[:hold_rule], from: HELD_FROM.fetch(now[:hold_rule]), until_seconds: now[:held_until])
-             else because("hold_over")
-             end
-      { "hold" => hold, "trips" => because("trip", trips: now[:trips], most: @lockout_trips),
-        "lockout" => now[:locked] ? because("lockout", from: "outdoor.board.T1", most: @lockout_trips) : because("lockout_cleared", from: "outdoor.Y") }
+      hold =
+        if turning
+          because("defrost_turn", from: "turn")
+        elsif held
+          because(now[:hold_rule], from: HELD_FROM.fetch(now[:hold_rule]), until_seconds: now[:held_until])
+        else
+          because("hold_over")
+        end
+      {
+        "hold" => hold,
+        "trips" => because("trip", trips: now[:trips], most: @lockout_trips),
+        "lockout" =>
+          (
+            if now[:locked]
+              because("lockout", from: "outdoor.board.T1", most: @lockout_trips)
+            else
+              because("lockout_cleared", from: "outdoor.Y")
+            end
+          )
+      }
     end
   end
 end

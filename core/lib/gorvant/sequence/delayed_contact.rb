@@ -23,7 +23,14 @@ module Gorvant
       since = memory[:turning] == wanted ? memory[:since] : seen.now
       over = since + @delays.fetch(wanted)
       done = seen.now >= over
-      kept = done ? { closed: wanted, turning: nil, since: since } : { closed: memory[:closed], turning: wanted, since: since }
+      kept =
+        (
+          if done
+            { closed: wanted, turning: nil, since: since }
+          else
+            { closed: memory[:closed], turning: wanted, since: since }
+          end
+        )
       answer(kept, { id => kept[:closed] }, reasons: { id => reason(wanted, over, done) }, wake_at: done ? nil : over)
     end
 
@@ -35,6 +42,7 @@ module Gorvant
       answer(memory.merge(turning: nil), { id => memory[:closed] }, reasons: reasons)
     end
 
-    def reason(wanted, over, done) = because(@rules.fetch(wanted ? :on : :off), from: @coil, until_seconds: done ? nil : over)
+    def reason(wanted, over, done) =
+      because(@rules.fetch(wanted ? :on : :off), from: @coil, until_seconds: done ? nil : over)
   end
 end

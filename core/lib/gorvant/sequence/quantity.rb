@@ -1,12 +1,13 @@
 # frozen_string_literal: true
 
 module Gorvant
-  # A continuous quantity that goes in a straight line towards a target and stays there: a temperature, a pressure difference.
-  # rate: units per second, without sign.
+  # A continuous quantity that goes in a straight line towards a target and stays there: a temperature, a pressure
+  # difference. rate: units per second, without sign.
   Quantity = Value.define(:value, :at_seconds, :target, :rate)
 
   class Quantity
-    def self.still(value, at_seconds = 0.0) = new(value: value.to_f, at_seconds: at_seconds, target: value.to_f, rate: 0.0)
+    def self.still(value, at_seconds = 0.0) =
+      new(value: value.to_f, at_seconds: at_seconds, target: value.to_f, rate: 0.0)
 
     # Its value at a time not before its beginning.
     def at(seconds)

@@ -1,12 +1,14 @@
 # frozen_string_literal: true
 
 module Gorvant
-  # The future of a run: what is to happen, by time, then priority, then the order in which it was scheduled. Anything scheduled
-  # can be cancelled.
+  # The future of a run: what is to happen, by time, then priority, then the order in which it was scheduled. Anything
+  # scheduled can be cancelled.
   class Schedule
-    Item = Struct.new(:at_seconds, :priority, :order, :what, :cancelled) do
-      def before?(other) = ([at_seconds, priority, order] <=> [other.at_seconds, other.priority, other.order]).negative?
-    end
+    Item =
+      Struct.new(:at_seconds, :priority, :order, :what, :cancelled) do
+        def before?(other) =
+          ([at_seconds, priority, order] <=> [other.at_seconds, other.priority, other.order]).negative?
+      end
 
     def initialize
       @heap = []
@@ -56,7 +58,9 @@ module Gorvant
 
     def sink(index)
       loop do
-        least = [(index * 2) + 1, (index * 2) + 2].select { |child| child < @heap.size }.inject(index) { |best, child| @heap[child].before?(@heap[best]) ? child : best }
+        least =
+          [(index * 2) + 1, (index * 2) + 2].select { |child| child < @heap.size }
+            .inject(index) { |best, child| @heap[child].before?(@heap[best]) ? child : best }
         return if least == index
 
         @heap[index], @heap[least] = @heap.values_at(least, index)

@@ -1,8 +1,8 @@
 # frozen_string_literal: true
 
 module Gorvant
-  # A switch that closes on fall and opens on rise, and between its two points stays as it was. Whether the points themselves count as
-  # reached is a field.
+  # A switch that closes on fall and opens on rise, and between its two points stays as it was. Whether the points
+  # themselves count as reached is a field.
   class TemperatureSwitch < Controller
     attr_reader :id
 
@@ -24,14 +24,22 @@ module Gorvant
       degrees = seen.value(@quantity)
       closed = position(memory[:closed], degrees)
       threshold = closed ? @points.opens_degrees_f : @points.closes_degrees_f
-      answer({ closed: closed }, { id => closed }, wake_at: wake(threshold, degrees, seen),
-                                                   reasons: { id => because(closed ? @rules[:closed] : @rules[:open], from: @quantity, degrees: format("%.0f", degrees)) })
+      answer(
+        { closed: closed },
+        { id => closed },
+        wake_at: wake(threshold, degrees, seen),
+        reasons: {
+          id => because(closed ? @rules[:closed] : @rules[:open], from: @quantity, degrees: format("%.0f", degrees))
+        }
+      )
     end
 
     private
 
     def wake(threshold, degrees, seen)
-      return seen.now + PAST if !@inclusive && degrees == threshold && seen.quantity(@quantity).at(seen.now + PAST) != degrees
+      if !@inclusive && degrees == threshold && seen.quantity(@quantity).at(seen.now + PAST) != degrees
+        return seen.now + PAST
+      end
 
       seen.quantity(@quantity).reaches(threshold, seen.now)
     end

@@ -1,8 +1,8 @@
 # frozen_string_literal: true
 
 module Gorvant
-  # The reversing valve: its solenoid works a pilot, the compressor's pressure difference moves the slide. Without pressure
-  # difference it stays where it is, whatever it is told.
+  # The reversing valve: its solenoid works a pilot, the compressor's pressure difference moves the slide. Without
+  # pressure difference it stays where it is, whatever it is told.
   class Valve < Controller
     # rests_in: :heating (O type) or :cooling. solenoid: load id. stuck: never moves.
     def initialize(rests_in:, solenoid:)
@@ -20,13 +20,34 @@ module Gorvant
       return answer(memory.merge(told: told, since: nil), outputs(memory[:position])) if told == memory[:position]
 
       wait = blocked(seen)
-      return answer(memory.merge(told: told, since: nil), outputs(memory[:position]), reasons: { id => wait[0] }, wake_at: wait[1]) if wait
+      if wait
+        return(
+          answer(
+            memory.merge(told: told, since: nil),
+            outputs(memory[:position]),
+            reasons: {
+              id => wait[0]
+            },
+            wake_at: wait[1]
+          )
+        )
+      end
 
       since = memory[:told] == told && memory[:since] ? memory[:since] : seen.now
       over = since + @plant.fetch("valve_travel_seconds")
-      return answer({ position: memory[:position], told: told, since: since }, outputs(memory[:position]), wake_at: over) if seen.now < over
+      if seen.now < over
+        return(
+          answer({ position: memory[:position], told: told, since: since }, outputs(memory[:position]), wake_at: over)
+        )
+      end
 
-      answer({ position: told, told: told, since: nil }, outputs(told), reasons: { id => because("pressure_shifts", from: @solenoid, coil: seen.works?(@solenoid) ? "fed" : "not fed") })
+      answer(
+        { position: told, told: told, since: nil },
+        outputs(told),
+        reasons: {
+          id => because("pressure_shifts", from: @solenoid, coil: seen.works?(@solenoid) ? "fed" : "not fed")
+        }
+      )
     end
 
     private
@@ -40,7 +61,7 @@ module Gorvant
 
     # [Reason, when it may be over] while nothing moves it.
     def blocked(seen)
-      return [because("valve_stuck"), nil] if seen.inputs[:valve_stuck]
+      return because("valve_stuck"), nil if seen.inputs[:valve_stuck]
 
       pressure = seen.quantity("pressure")
       needed = @plant.fetch("valve_needs_psi")

@@ -1,16 +1,32 @@
 # frozen_string_literal: true
 
 module Gorvant
-  # How many stages a thermostat asks for, by its school: the room against the set point, delays, fast recovery, balance points.
-  # Pure: `step` takes the state and how things stand, and answers with the next. Source: docs/sources.md, staging-schools.
+  # How many stages a thermostat asks for, by its school: the room against the set point, delays, fast recovery, balance
+  # points. Pure: `step` takes the state and how things stand, and answers with the next. Source: docs/sources.md,
+  # staging-schools.
   class Staging
     # stages: how many are asked for. came: seconds at which each came. last_set: to see a push.
-    State = Value.define(:stages, :came, :last_set, :mode, defaults: { stages: 0, came: [].freeze, last_set: nil, mode: "off" })
-    # compressor: stages of it that may run; aux: whether backup is to; waits: { 2 => Wait } of the stages not yet there.
+    State =
+      Value.define(
+        :stages,
+        :came,
+        :last_set,
+        :mode,
+        defaults: {
+          stages: 0,
+          came: [].freeze,
+          last_set: nil,
+          mode: "off"
+        }
+      )
+    # compressor: stages of it that may run; aux: whether backup is to; waits: { 2 => Wait } of the stages not yet
+    # there.
     Asked = Value.define(:state, :compressor, :aux, :waits)
-    # rule: key of sequence.yml; fields: for its words; until_seconds: when it is over by itself, nil where nobody knows.
+    # rule: key of sequence.yml; fields: for its words; until_seconds: when it is over by itself, nil where nobody
+    # knows.
     Wait = Value.define(:rule, :fields, :until_seconds, defaults: { fields: {}.freeze, until_seconds: nil })
-    # How things stand. error_degrees_f: how far the room is from the set point, positive where there is something to do.
+    # How things stand. error_degrees_f: how far the room is from the set point, positive where there is something to
+    # do.
     Stand = Value.define(:now, :mode, :error_degrees_f, :set_point, :outdoor_degrees_f)
 
     CLOSE = 1e-9
@@ -40,7 +56,9 @@ module Gorvant
 
     # Errors at which something changes, for a room that drifts.
     def thresholds
-      ([0.0, rig[:stage_1_error_degrees_f], rig[:stage_error_degrees_f], rig[:fast_error_degrees_f]] + steps + drops).uniq
+      (
+        [0.0, rig[:stage_1_error_degrees_f], rig[:stage_error_degrees_f], rig[:fast_error_degrees_f]] + steps + drops
+      ).uniq
     end
 
     # Outdoor temperatures at which something changes.
@@ -55,7 +73,9 @@ module Gorvant
       first = rig[:stage_1_error_degrees_f]
       second, aux = own_steps
       heat = stages("heat")
-      heat.each_index.map { |i| heat[i] == "aux" ? first + (second * (i - 1).clamp(0, 9)) + (i.zero? ? 0 : aux) : first + (second * i) }
+      heat.each_index.map do |i|
+        heat[i] == "aux" ? first + (second * (i - 1).clamp(0, 9)) + (i.zero? ? 0 : aux) : first + (second * i)
+      end
     end
 
     private
@@ -67,7 +87,11 @@ module Gorvant
 
     def own_steps
       named = rig[:anticipation]
-      named == "own" ? [rig[:stage_2_step_degrees_f], rig[:aux_step_degrees_f]] : @numbers.fetch("anticipation").fetch(named)
+      if named == "own"
+        [rig[:stage_2_step_degrees_f], rig[:aux_step_degrees_f]]
+      else
+        @numbers.fetch("anticipation").fetch(named)
+      end
     end
 
     # While it runs, the set point is moved towards more.
@@ -83,7 +107,11 @@ module Gorvant
       left == state.stages ? state : state.with(stages: left, came: [*state.came.first(left - 1), stand.now])
     end
 
-    def keeps(stage) = [(by_time? ? rig[:stage_error_degrees_f] : steps[stage - 1]) - @numbers.fetch("drop_differential_degrees_f"), 0.0].max
+    def keeps(stage) =
+      [
+        (by_time? ? rig[:stage_error_degrees_f] : steps[stage - 1]) - @numbers.fetch("drop_differential_degrees_f"),
+        0.0
+      ].max
     def drops = rig[:stage_drop] == "reverse" ? (2..stages("heat").size).map { |stage| keeps(stage) } : []
 
     # How many stages there are to be now.
@@ -92,7 +120,11 @@ module Gorvant
       return 0 if state.stages.zero? && error < rig[:stage_1_error_degrees_f] - CLOSE
       return count if fast?(stand, state, pushed)
 
-      by_time? ? by_time(state, stand, count) : [state.stages, steps.first(count).count { |step| error >= step - CLOSE }].max
+      if by_time?
+        by_time(state, stand, count)
+      else
+        [state.stages, steps.first(count).count { |step| error >= step - CLOSE }].max
+      end
     end
 
     def fast?(stand, state, pushed)
@@ -112,7 +144,12 @@ module Gorvant
     # Stages that are new came just now.
     def kept(state, stand, wanted)
       came = state.came.first(wanted)
-      State.new(stages: wanted, came: came + ([stand.now] * (wanted - came.size)), last_set: stand.set_point, mode: stand.mode)
+      State.new(
+        stages: wanted,
+        came: came + ([stand.now] * (wanted - came.size)),
+        last_set: stand.set_point,
+        mode: stand.mode
+      )
     end
 
     def asked(state, stand)
@@ -123,17 +160,25 @@ module Gorvant
       allowed = !heating || compressor_allowed?(stand.outdoor_degrees_f)
       backup = heating && Outputs.backup(rig) != "none" && auxiliary_allowed?(stand.outdoor_degrees_f)
       aux = backup && (on.include?("aux") || (!allowed && on.any?))
-      Asked.new(state: state, compressor: allowed ? compressor : 0, aux: aux, waits: waits(state, stand, names, allowed))
+      Asked.new(
+        state: state,
+        compressor: allowed ? compressor : 0,
+        aux: aux,
+        waits: waits(state, stand, names, allowed)
+      )
     end
 
     # { name of a stage => Wait } of those that do not run though something is asked.
     def waits(state, stand, names, allowed)
       return {} if state.stages.zero?
 
-      names.each_with_index.filter_map do |name, i|
-        wait = limit(name, stand, allowed) || (i >= state.stages ? later(state, stand, i) : nil)
-        [name, wait] if wait
-      end.to_h
+      names
+        .each_with_index
+        .filter_map do |name, i|
+          wait = limit(name, stand, allowed) || (i >= state.stages ? later(state, stand, i) : nil)
+          [name, wait] if wait
+        end
+        .to_h
     end
 
     def limit(name, stand, allowed)
@@ -143,9 +188,23 @@ module Gorvant
       return crossed(outdoor) if Balance.nothing?(rig, stand.outdoor_degrees_f)
 
       if name == "aux"
-        Wait.new(rule: "above_auxiliary_balance", fields: { outdoor: outdoor, limit: format("%g", rig[:auxiliary_balance_degrees_f]) }) unless auxiliary_allowed?(stand.outdoor_degrees_f)
+        unless auxiliary_allowed?(stand.outdoor_degrees_f)
+          Wait.new(
+            rule: "above_auxiliary_balance",
+            fields: {
+              outdoor: outdoor,
+              limit: format("%g", rig[:auxiliary_balance_degrees_f])
+            }
+          )
+        end
       elsif !allowed
-        Wait.new(rule: "below_compressor_balance", fields: { outdoor: outdoor, limit: format("%g", rig[:compressor_balance_degrees_f]) })
+        Wait.new(
+          rule: "below_compressor_balance",
+          fields: {
+            outdoor: outdoor,
+            limit: format("%g", rig[:compressor_balance_degrees_f])
+          }
+        )
       end
     end
 
@@ -157,13 +216,34 @@ module Gorvant
 
     def later(state, stand, index)
       error = format("%g", stand.error_degrees_f.round(2))
-      return Wait.new(rule: "stage_error_small", fields: { error: error, needs: "#{format('%g', steps[index])} #{Degrees::DELTA}" }) unless by_time?
+      unless by_time?
+        return(
+          Wait.new(
+            rule: "stage_error_small",
+            fields: {
+              error: error,
+              needs: "#{format("%g", steps[index])} #{Degrees::DELTA}"
+            }
+          )
+        )
+      end
 
       needs = format("%g", rig[:stage_error_degrees_f])
       over = state.came.last + (delay * (index - state.stages + 1))
-      return Wait.new(rule: "stage_error_small", fields: { error: error, needs: "more than #{needs} #{Degrees::DELTA}" }) if stand.now >= over - CLOSE
+      if stand.now >= over - CLOSE
+        return(
+          Wait.new(rule: "stage_error_small", fields: { error: error, needs: "more than #{needs} #{Degrees::DELTA}" })
+        )
+      end
 
-      Wait.new(rule: "stage_delay", fields: { minutes: format("%g", rig[:stage_delay_minutes]), needs: needs }, until_seconds: over)
+      Wait.new(
+        rule: "stage_delay",
+        fields: {
+          minutes: format("%g", rig[:stage_delay_minutes]),
+          needs: needs
+        },
+        until_seconds: over
+      )
     end
   end
 end

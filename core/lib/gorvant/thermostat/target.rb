@@ -14,9 +14,14 @@ module Gorvant
     class << self
       # { setting => [values that fit], the usual first }, of those that are asked of this rig.
       def fitting(rig)
-        { "system_setup" => %w[heat_pump ground_source], "changeover_setup" => [changeover(rig)], "stages_setup" => ["as_fitted", rig[:compressor_stages]],
-          "backup_setup" => ["as_fitted", type(rig)], "emergency_setup" => ["as_fitted", type(rig)].uniq - ["none"],
-          "blower_setup" => blowers(rig) }.select { |key, _values| rig.asks?(key) }
+        {
+          "system_setup" => %w[heat_pump ground_source],
+          "changeover_setup" => [changeover(rig)],
+          "stages_setup" => ["as_fitted", rig[:compressor_stages]],
+          "backup_setup" => ["as_fitted", type(rig)],
+          "emergency_setup" => ["as_fitted", type(rig)].uniq - ["none"],
+          "blower_setup" => blowers(rig)
+        }.select { |key, _values| rig.asks?(key) }
       end
 
       # The rig with its settings put right.
@@ -28,8 +33,22 @@ module Gorvant
       # [Declared] of facts that are errors wherever they are said: on Fitted as well as found at the screws.
       def declared(rig)
         jumpered = rig[:outdoor_thermostat] && rig[:backup] != "none" && rig[:emergency_path] != "two_conductors"
-        [(Declared.new(key: "emergency_path", right: "two_conductors", code: rig[:emergency_path] == "jumper" ? "emergency_held_off" : "jumper_forbidden_declared") if jumpered),
-         (Declared.new(key: "w2_out_run", right: true, code: "w2_out_not_run") if rig[:backup] != "none" && !rig[:w2_out_run])].compact
+        [
+          (
+            if jumpered
+              Declared.new(
+                key: "emergency_path",
+                right: "two_conductors",
+                code: rig[:emergency_path] == "jumper" ? "emergency_held_off" : "jumper_forbidden_declared"
+              )
+            end
+          ),
+          (
+            if rig[:backup] != "none" && !rig[:w2_out_run]
+              Declared.new(key: "w2_out_run", right: true, code: "w2_out_not_run")
+            end
+          )
+        ].compact
       end
 
       # The rig without them.
@@ -53,7 +72,11 @@ module Gorvant
       def changeover(rig)
         return rig.changeover unless rig[:changeover_terminal] == "swapped"
 
-        landed = rig.cables.flat_map(&:conductors).find { |conductor| conductor.to == rig.changeover && %w[O B].include?(conductor.from) }
+        landed =
+          rig
+            .cables
+            .flat_map(&:conductors)
+            .find { |conductor| conductor.to == rig.changeover && %w[O B].include?(conductor.from) }
         landed.nil? || landed.from == rig.changeover ? "O" : "B"
       end
 

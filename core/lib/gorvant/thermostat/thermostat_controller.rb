@@ -1,9 +1,9 @@
 # frozen_string_literal: true
 
 module Gorvant
-  # The thermostat over time: which of its terminals it joins to R. What it is asked comes from the script, or from the room
-  # against its set point by the school of staging; it tells the valve before the compressor, keeps the compressor out for its
-  # minimum-off time, and stops it a while after gas backup starts.
+  # The thermostat over time: which of its terminals it joins to R. What it is asked comes from the script, or from the
+  # room against its set point by the school of staging; it tells the valve before the compressor, keeps the compressor
+  # out for its minimum-off time, and stops it a while after gas backup starts.
   class ThermostatController < Controller
     HEATING = %w[heat heat_2 heat_aux].freeze
     AFTER = 0.001 # seconds: just past a threshold that has to be passed, not reached
@@ -25,7 +25,21 @@ module Gorvant
     end
 
     def id = "thermostat"
-    def memory = { call: "off", stages: 0, since: 0.0, last_y_off: nil, y: false, y2: false, latched: nil, gas_out: false, second: false, staging: Staging::State.new, waits: {} }
+    def memory =
+      {
+        call: "off",
+        stages: 0,
+        since: 0.0,
+        last_y_off: nil,
+        y: false,
+        y2: false,
+        latched: nil,
+        gas_out: false,
+        second: false,
+        staging: Staging::State.new,
+        waits: {
+        }
+      }
 
     def step(memory, seen)
       call, asked = asked(memory, seen)
@@ -44,8 +58,10 @@ module Gorvant
     # [call, what goes with it]: by hand, or by the room.
     def asked(memory, seen)
       call = seen.inputs[:call]
-      return [call, { stages: nil, waits: {}, staging: Staging::State.new, second: false }] if call
-      return ["off", { stages: 0, waits: {}, staging: Staging::State.new }] unless %w[heat cool emergency].include?(seen.inputs[:mode])
+      return call, { stages: nil, waits: {}, staging: Staging::State.new, second: false } if call
+      unless %w[heat cool emergency].include?(seen.inputs[:mode])
+        return "off", { stages: 0, waits: {}, staging: Staging::State.new }
+      end
 
       by_room(memory, seen, seen.inputs[:mode])
     end
@@ -54,9 +70,9 @@ module Gorvant
       side = mode == "cool" ? "cool" : "heat"
       asked = @staging.step(memory[:staging], stand(seen, side))
       kept = { stages: asked.compressor, waits: asked.waits, staging: asked.state }
-      return ["off", kept] if asked.state.stages.zero? || (asked.compressor.zero? && !asked.aux && mode != "emergency")
+      return "off", kept if asked.state.stages.zero? || (asked.compressor.zero? && !asked.aux && mode != "emergency")
       return emergency(memory, kept, seen) if mode == "emergency"
-      return ["heat_aux", kept] if asked.aux
+      return "heat_aux", kept if asked.aux
 
       [side + (asked.compressor > 1 ? "_2" : ""), kept]
     end
@@ -64,9 +80,28 @@ module Gorvant
     # E, and where the thermostat has a second emergency stage, aux after it.
     def emergency(memory, kept, seen)
       since = memory[:call] == "emergency" ? memory[:since] : seen.now
-      due = @rig[:emergency_stages] == 2 && seen.now >= since + (@rig[:emergency_stage_minutes] * 60) - Staging::CLOSE && error(seen) > @rig[:stage_error_degrees_f] + Staging::CLOSE
+      due =
+        @rig[:emergency_stages] == 2 && seen.now >= since + (@rig[:emergency_stage_minutes] * 60) - Staging::CLOSE &&
+          error(seen) > @rig[:stage_error_degrees_f] + Staging::CLOSE
       second = due || (memory[:call] == "emergency" && memory[:second])
-      wait = @rig[:emergency_stages] == 2 && !second ? { "aux" => Staging::Wait.new(rule: "stage_delay", fields: { minutes: degrees(@rig[:emergency_stage_minutes]), needs: degrees(@rig[:stage_error_degrees_f]) }, until_seconds: since + (@rig[:emergency_stage_minutes] * 60)) } : {}
+      wait =
+        (
+          if @rig[:emergency_stages] == 2 && !second
+            {
+              "aux" =>
+                Staging::Wait.new(
+                  rule: "stage_delay",
+                  fields: {
+                    minutes: degrees(@rig[:emergency_stage_minutes]),
+                    needs: degrees(@rig[:stage_error_degrees_f])
+                  },
+                  until_seconds: since + (@rig[:emergency_stage_minutes] * 60)
+                )
+            }
+          else
+            {}
+          end
+        )
       ["emergency", kept.merge(stages: 0, waits: wait, second: second)]
     end
 
@@ -77,7 +112,13 @@ module Gorvant
     def stand(seen, side)
       set = limited(seen, side)
       room = seen.value("room") + @rig[:sensor_offset_degrees_f]
-      Staging::Stand.new(now: seen.now, mode: side, error_degrees_f: side == "heat" ? set - room : room - set, set_point: set, outdoor_degrees_f: seen.value("outdoor"))
+      Staging::Stand.new(
+        now: seen.now,
+        mode: side,
+        error_degrees_f: side == "heat" ? set - room : room - set,
+        set_point: set,
+        outdoor_degrees_f: seen.value("outdoor")
+      )
     end
 
     def limited(seen, side)
@@ -102,11 +143,16 @@ module Gorvant
       [wanted, reasons.merge(usual_reasons(now, seen)) { |_key, own, _usual| own }, wake]
     end
 
-    def closed(now) = (@closed ||= {})[[now[:call], now[:stages]]] ||= (Outputs.closed(@rig, now[:call], stages: now[:stages]) - @changeover_terminals).freeze
+    def closed(now) =
+      (@closed ||= {})[[now[:call], now[:stages]]] ||= (
+        Outputs.closed(@rig, now[:call], stages: now[:stages]) - @changeover_terminals
+      ).freeze
 
     # Energized during the call, while the mode is set, or latched from one mode to the other.
     def changeover(now, seen)
-      side = { "by_call" => mode_of(now[:call]), "by_mode" => seen.inputs[:mode], "latched" => now[:latched] }.fetch(@school)
+      side = { "by_call" => mode_of(now[:call]), "by_mode" => seen.inputs[:mode], "latched" => now[:latched] }.fetch(
+        @school
+      )
       side = "heat" if now[:call] == "emergency" && @rig[:emergency_changeover] == "as_heating"
       return [] if side.nil? || @rig[:system_setup] == "conventional"
 
@@ -116,8 +162,8 @@ module Gorvant
 
     def mode_of(call) = { "cooling" => "cool", "heating" => "heat" }[Catalogue.calls.fetch(call)["mode"]]
 
-    # With gas the compressor runs for a little beside the furnace, then stays out until the call ends. One that stands, and that
-    # no stage asks for, does not start for so short a time.
+    # With gas the compressor runs for a little beside the furnace, then stays out until the call ends. One that stands,
+    # and that no stage asks for, does not start for so short a time.
     def gas_out(now, seen)
       return now.merge(gas_out: false) unless @gas && heating?(now[:call])
       return now unless now[:call] == "heat_aux"
@@ -131,7 +177,10 @@ module Gorvant
     def gas(wanted, now, reasons, waits)
       return wanted unless @gas && (now[:gas_out] || now[:call] == "heat_aux")
 
-      reasons["THERMOSTAT.Y"] ||= because(now[:call] == "heat_aux" ? "gas_cut" : "gas_stays_out", from: "THERMOSTAT.#{@aux}")
+      reasons["THERMOSTAT.Y"] ||= because(
+        now[:call] == "heat_aux" ? "gas_cut" : "gas_stays_out",
+        from: "THERMOSTAT.#{@aux}"
+      )
       return after_the_cut(wanted, now) if now[:gas_out]
 
       waits << (now[:since] + @gas_cut)
@@ -164,8 +213,12 @@ module Gorvant
 
       side = seen.inputs[:mode] == "cool" ? "cool" : "heat"
       set = limited(seen, side)
-      rooms = @staging.thresholds.map { |error| (side == "heat" ? set - error : set + error) - @rig[:sensor_offset_degrees_f] }
-      rooms.map { |room| passes("room", room, seen) } + @staging.balances.map { |point| passes("outdoor", point, seen) } + now[:waits].values.map(&:until_seconds)
+      rooms =
+        @staging.thresholds.map do |error|
+          (side == "heat" ? set - error : set + error) - @rig[:sensor_offset_degrees_f]
+        end
+      rooms.map { |room| passes("room", room, seen) } +
+        @staging.balances.map { |point| passes("outdoor", point, seen) } + now[:waits].values.map(&:until_seconds)
     end
 
     # When a temperature reaches a point, or, standing on it, goes on.
@@ -178,7 +231,10 @@ module Gorvant
     # Why a stage is not there though something is asked.
     def stage_reasons(now)
       now[:waits].to_h do |stage, wait|
-        [{ "stage_1" => "THERMOSTAT.Y", "stage_2" => "THERMOSTAT.Y2", "aux" => "THERMOSTAT.#{@aux}" }.fetch(stage), because(wait.rule, until_seconds: wait.until_seconds, **wait.fields)]
+        [
+          { "stage_1" => "THERMOSTAT.Y", "stage_2" => "THERMOSTAT.Y2", "aux" => "THERMOSTAT.#{@aux}" }.fetch(stage),
+          because(wait.rule, until_seconds: wait.until_seconds, **wait.fields)
+        ]
       end
     end
 
@@ -186,14 +242,26 @@ module Gorvant
       return @usual[now[:call]] if seen.inputs[:call]
 
       room = format("%.1f", seen.value("room") + @rig[:sensor_offset_degrees_f])
-      @usual[now[:call]].merge("call" => because("room", from: "room", room: room, set: format("%g", seen.inputs[:set_point] || 0)))
+      @usual[now[:call]].merge(
+        "call" => because("room", from: "room", room: room, set: format("%g", seen.inputs[:set_point] || 0))
+      )
     end
 
     # { output => Reason } of a call set by hand.
     def usual_of(call)
-      reason = call == "off" ? because("call_over", from: "call") : because("call", from: "call", call: Catalogue.calls.fetch(call).fetch("title").downcase)
+      reason =
+        (
+          if call == "off"
+            because("call_over", from: "call")
+          else
+            because("call", from: "call", call: Catalogue.calls.fetch(call).fetch("title").downcase)
+          end
+        )
       school = { "by_mode" => because("mode", from: "mode"), "latched" => because("latched", from: "mode") }[@school]
-      all = (@rig.terminals("wall") - %w[R C]).to_h { |terminal| ["THERMOSTAT.#{terminal}", @changeover_terminals.include?(terminal) && school ? school : reason] }
+      all =
+        (@rig.terminals("wall") - %w[R C]).to_h do |terminal|
+          ["THERMOSTAT.#{terminal}", @changeover_terminals.include?(terminal) && school ? school : reason]
+        end
       all.merge("call" => because("script"))
     end
   end

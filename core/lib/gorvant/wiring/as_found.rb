@@ -1,15 +1,26 @@
 # frozen_string_literal: true
 
 module Gorvant
-  # What a visit found otherwise than the rig has it, or has looked at and found so: where conductors land, jumpers, settings of
-  # the thermostat. What is not recorded counts as drawn. From it follow the faults that make the circuit as found of the
-  # circuit as meant.
-  AsFound = Value.define(:landings, :jumpers, :settings, defaults: { landings: [].freeze, jumpers: [].freeze, settings: {}.freeze })
+  # What a visit found otherwise than the rig has it, or has looked at and found so: where conductors land, jumpers,
+  # settings of the thermostat. What is not recorded counts as drawn. From it follow the faults that make the circuit as
+  # found of the circuit as meant.
+  AsFound =
+    Value.define(
+      :landings,
+      :jumpers,
+      :settings,
+      defaults: {
+        landings: [].freeze,
+        jumpers: [].freeze,
+        settings: {}.freeze
+      }
+    )
 
   class AsFound
     # One end of a conductor. lands_on: a terminal of the place, nil for none. lies: "landed", "capped" or "bare".
     # color: nil for the conductor's own.
-    Landing = Value.define(:cable, :conductor, :place, :lands_on, :lies, :color, :seen, defaults: { color: nil, seen: true })
+    Landing =
+      Value.define(:cable, :conductor, :place, :lands_on, :lies, :color, :seen, defaults: { color: nil, seen: true })
     Jumped = Value.define(:place, :from, :to, :found)
 
     # Points of the outdoor unit that a field wire can be landed on past the strip: { name => node }.
@@ -20,8 +31,8 @@ module Gorvant
     MOST = 400
 
     class << self
-      # From parsed JSON, for a rig. Raises BadAsFound with every problem and its JSON pointer. known: `strips` of the rig, for one
-      # who reads many.
+      # From parsed JSON, for a rig. Raises BadAsFound with every problem and its JSON pointer. known: `strips` of the
+      # rig, for one who reads many.
       def parse(given, rig, known = strips(rig)) = Reader.new(given, rig, known).as_found
 
       # { place => its terminals }, each looked up when it is asked for.
@@ -41,23 +52,36 @@ module Gorvant
 
       def more(rig, place)
         case place
-        when "outdoor" then TAPS.select { |_name, node| Assembly.netlist(rig).node?(node) }.keys
-        when "wall" then DEAD - rig.terminals(place)
-        else []
+        when "outdoor"
+          TAPS.select { |_name, node| Assembly.netlist(rig).node?(node) }.keys
+        when "wall"
+          DEAD - rig.terminals(place)
+        else
+          []
         end
       end
     end
 
     def to_json_hash
-      { "landings" => landings.map { |landing| landing.to_h.transform_keys(&:to_s).compact.merge("lands_on" => landing.lands_on) },
-        "jumpers" => jumpers.map { |jumper| jumper.to_h.transform_keys(&:to_s) }, "settings" => settings }
+      {
+        "landings" =>
+          landings.map { |landing| landing.to_h.transform_keys(&:to_s).compact.merge("lands_on" => landing.lands_on) },
+        "jumpers" => jumpers.map { |jumper| jumper.to_h.transform_keys(&:to_s) },
+        "settings" => settings
+      }
     end
 
-    # All conductor ends of a rig as found: [Landing], cable by cable, the drawn ones first, those only found here after them.
+    # All conductor ends of a rig as found: [Landing], cable by cable, the drawn ones first, those only found here after
+    # them.
     def ends(rig)
       known = landings.to_h { |landing| [[landing.cable, landing.conductor, landing.place], landing] }
       drawn = drawn_ends(rig).map { |one| known[[one.cable, one.conductor, one.place]] || one }
-      drawn + landings.reject { |landing| drawn.any? { |one| [one.cable, one.conductor, one.place] == [landing.cable, landing.conductor, landing.place] } }
+      drawn +
+        landings.reject do |landing|
+          drawn.any? do |one|
+            [one.cable, one.conductor, one.place] == [landing.cable, landing.conductor, landing.place]
+          end
+        end
     end
 
     # Jumpers as they should be: the rig's, and RC–RH where the thermostat has them apart.
@@ -78,7 +102,14 @@ module Gorvant
       rig.cables.flat_map do |cable|
         cable.conductors.flat_map do |conductor|
           { cable.from => conductor.from, cable.to => conductor.to }.map do |place, terminal|
-            Landing.new(cable: cable.id, conductor: conductor.id, place: place, lands_on: terminal, lies: terminal ? "landed" : "capped", seen: false)
+            Landing.new(
+              cable: cable.id,
+              conductor: conductor.id,
+              place: place,
+              lands_on: terminal,
+              lies: terminal ? "landed" : "capped",
+              seen: false
+            )
           end
         end
       end
@@ -94,7 +125,11 @@ module Gorvant
       end
 
       def as_found
-        raise BadAsFound.new([{ "field" => "/", "problem" => "has to be an object with landings, jumpers and settings" }]) unless @given.is_a?(Hash)
+        unless @given.is_a?(Hash)
+          raise BadAsFound.new(
+                  [{ "field" => "/", "problem" => "has to be an object with landings, jumpers and settings" }]
+                )
+        end
 
         stray = @given.keys - %w[landings jumpers settings]
         wrong("/#{stray.first}", "unknown; known are landings, jumpers and settings") if stray.any?
@@ -116,13 +151,18 @@ module Gorvant
         return wrong("/#{name}", "has to be a list") || [] unless list.is_a?(Array)
         return wrong("/#{name}", "has #{list.size} entries; at most #{MOST}") || [] if list.size > MOST
 
-        list.each_with_index.filter_map { |one, i| one.is_a?(Hash) ? yield(one, "/#{name}/#{i}") : wrong("/#{name}/#{i}", "has to be an object") }
+        list.each_with_index.filter_map do |one, i|
+          one.is_a?(Hash) ? yield(one, "/#{name}/#{i}") : wrong("/#{name}/#{i}", "has to be an object")
+        end
       end
 
       def landings
         read = list("landings") { |one, field| landing(one, field) }
         read.each_with_index do |landing, i|
-          first = read.index { |other| [other.cable, other.conductor, other.place] == [landing.cable, landing.conductor, landing.place] }
+          first =
+            read.index do |other|
+              [other.cable, other.conductor, other.place] == [landing.cable, landing.conductor, landing.place]
+            end
           wrong("/landings/#{i}", "this end stands at /landings/#{first} already") if first != i
         end
         read
@@ -130,16 +170,27 @@ module Gorvant
 
       def landing(one, field)
         cable = @rig.cables.find { |known| known.id == one["cable"] } or
-          return wrong("#{field}/cable", "unknown cable #{one['cable'].inspect[0, 40]}; known are #{@rig.cables.map(&:id).join(', ')}")
+          return(
+            wrong(
+              "#{field}/cable",
+              "unknown cable #{one["cable"].inspect[0, 40]}; known are #{@rig.cables.map(&:id).join(", ")}"
+            )
+          )
         place = one["place"]
-        return wrong("#{field}/place", "#{Naming.cable(cable)} does not reach #{place.inspect[0, 40]}; it joins #{cable.from} and #{cable.to}") unless [cable.from, cable.to].include?(place)
-        unless one["conductor"].is_a?(String) && one["conductor"].match?(/\A[a-z][a-z0-9_]{0,39}\z/)
-          return wrong("#{field}/conductor",
-"has to be a name of small letters, digits and _, such as violet")
+        unless [cable.from, cable.to].include?(place)
+          return(
+            wrong(
+              "#{field}/place",
+              "#{Naming.cable(cable)} does not reach #{place.inspect[0, 40]}; it joins #{cable.from} and #{cable.to}"
+            )
+          )
         end
-        unless one["color"].nil? || (one["color"].is_a?(String) && one["color"].match?(%r{\A[[:alpha:]][[:alpha:] _/-]{0,29}\z}))
-          return wrong("#{field}/color",
-"has to be a color in words, such as light blue")
+        unless one["conductor"].is_a?(String) && one["conductor"].match?(/\A[a-z][a-z0-9_]{0,39}\z/)
+          return wrong("#{field}/conductor", "has to be a name of small letters, digits and _, such as violet")
+        end
+        unless one["color"].nil? ||
+                 (one["color"].is_a?(String) && one["color"].match?(%r{\A[[:alpha:]][[:alpha:] _/-]{0,29}\z}))
+          return wrong("#{field}/color", "has to be a color in words, such as light blue")
         end
 
         lies(one, field, cable, place)
@@ -153,21 +204,43 @@ module Gorvant
         known = @strips[place]
         return wrong("#{field}/lands_on", "has to be empty for an end that is #{lies}") if lies != "landed" && terminal
         if lies == "landed" && !known.include?(terminal)
-          return wrong("#{field}/lands_on",
-"unknown terminal #{terminal.inspect[0, 40]} at the #{Naming.place(@rig, place)}; it has #{known.join(', ')}")
+          return(
+            wrong(
+              "#{field}/lands_on",
+              "unknown terminal #{terminal.inspect[0, 40]} at the #{Naming.place(@rig, place)}; it has #{known.join(", ")}"
+            )
+          )
         end
 
-        Landing.new(cable: cable.id, conductor: one["conductor"], place: place, lands_on: terminal, lies: lies, color: one["color"], seen: true)
+        Landing.new(
+          cable: cable.id,
+          conductor: one["conductor"],
+          place: place,
+          lands_on: terminal,
+          lies: lies,
+          color: one["color"],
+          seen: true
+        )
       end
 
       def jumpers
         list("jumpers") do |one, field|
           place, from, to = one.values_at("place", "from", "to")
-          next wrong("#{field}/place", "unknown place; known are #{@rig.layout['places'].keys.join(', ')}") unless @rig.layout["places"].key?(place)
+          unless @rig.layout["places"].key?(place)
+            next wrong("#{field}/place", "unknown place; known are #{@rig.layout["places"].keys.join(", ")}")
+          end
 
           known = @strips[place] + (place == "wall" && @rig[:split_r] ? %w[RC RH] : [])
-          end_of = { "from" => from, "to" => to }.find { |_name, terminal| !known.include?(terminal) } # a missing end is no terminal either
-          next wrong("#{field}/#{end_of[0]}", "unknown terminal #{end_of[1].inspect[0, 40]} at the #{Naming.place(@rig, place)}; it has #{known.join(', ')}") if end_of
+          # A missing end is no terminal either.
+          end_of = { "from" => from, "to" => to }.find { |_name, terminal| !known.include?(terminal) }
+          if end_of
+            next(
+              wrong(
+                "#{field}/#{end_of[0]}",
+                "unknown terminal #{end_of[1].inspect[0, 40]} at the #{Naming.place(@rig, place)}; it has #{known.join(", ")}"
+              )
+            )
+          end
           next wrong("#{field}/to", "a jumper joins two terminals") if from == to
           next wrong("#{field}/found", "has to be true or false") unless [true, false].include?(one["found"])
 
@@ -180,7 +253,9 @@ module Gorvant
         return wrong("/settings", "has to be an object") || {} unless given.is_a?(Hash)
 
         given.each do |key, value|
-          next wrong("/settings/#{key.to_s[0, 60]}", "unknown setting; known are #{Rig.settings.join(', ')}") unless Rig.settings.include?(key)
+          unless Rig.settings.include?(key)
+            next wrong("/settings/#{key.to_s[0, 60]}", "unknown setting; known are #{Rig.settings.join(", ")}")
+          end
 
           problem = Rig::Check.new(@rig).value(key, value, Catalogue.facts.fetch(key)).first
           wrong("/settings/#{key}", problem["problem"]) if problem

@@ -1,8 +1,8 @@
 # frozen_string_literal: true
 
 module Gorvant
-  # What to do at the thermostat and which terminals to expect live, line by line: to be ticked off against lamps or a meter. What
-  # is expected is run, not listed.
+  # What to do at the thermostat and which terminals to expect live, line by line: to be ticked off against lamps or a
+  # meter. What is expected is run, not listed.
   class BenchList
     # id: keeps a tick with its line; does: what to do; after_seconds: how long then to wait; expect: terminals live.
     Line = Value.define(:id, :does, :after_seconds, :expect, :cautions)
@@ -28,13 +28,24 @@ module Gorvant
     def degrees(value) = format("%g", value)
 
     def fan
-      [Line.new(id: "fan", does: Catalogue.words("bench.fan"), after_seconds: 0, expect: lit(condition("fan")), cautions: [])]
+      [
+        Line.new(
+          id: "fan",
+          does: Catalogue.words("bench.fan"),
+          after_seconds: 0,
+          expect: lit(condition("fan")),
+          cautions: []
+        )
+      ]
     end
 
     # Terminals at the wall that are live, as lamps on them would show: jumpers of the rig and feeds back included.
     def lit(condition)
       trace = Trace.new(@rig, condition)
-      (@rig.terminals("wall") - %w[R C]).select { |terminal| trace.state("wall.#{terminal}") == "live" }.map { |terminal| Naming.letter(@rig, terminal) }.sort
+      (@rig.terminals("wall") - %w[R C])
+        .select { |terminal| trace.state("wall.#{terminal}") == "live" }
+        .map { |terminal| Naming.letter(@rig, terminal) }
+        .sort
     end
 
     # In the weather of the day: an outdoor thermostat stands where it puts it.
@@ -45,15 +56,22 @@ module Gorvant
       trigger = @rig[mode == "heat" ? :fast_heating : :fast_cooling]
       lines = []
       lines << fast_line(mode, "fast", [@rig[:fast_error_degrees_f]]) if %w[error either].include?(trigger)
-      lines << fast_line(mode, "push", [@rig[:stage_1_error_degrees_f], @rig[:stage_1_error_degrees_f] + PUSH]) if %w[push either].include?(trigger)
+      if %w[push either].include?(trigger)
+        lines << fast_line(mode, "push", [@rig[:stage_1_error_degrees_f], @rig[:stage_1_error_degrees_f] + PUSH])
+      end
       lines
     end
 
     def fast_line(mode, kind, steps)
       run = timeline(mode, steps)
       by = kind == "push" ? PUSH : steps.last
-      Line.new(id: "#{mode}-#{kind}", does: Catalogue.words("bench.#{kind}_#{mode}", by: degrees(by)), after_seconds: SOON.round,
-               expect: live(run, 2.0 + (step_seconds * (steps.size - 1)) + SOON), cautions: cautions(mode))
+      Line.new(
+        id: "#{mode}-#{kind}",
+        does: Catalogue.words("bench.#{kind}_#{mode}", by: degrees(by)),
+        after_seconds: SOON.round,
+        expect: live(run, 2.0 + (step_seconds * (steps.size - 1)) + SOON),
+        cautions: cautions(mode)
+      )
     end
 
     # One line for each time that something comes, then one for being satisfied.
@@ -61,7 +79,16 @@ module Gorvant
       steps = by_time? ? [error] : @staging.steps.first(@staging.stages(mode).size)
       run = timeline(mode, steps)
       lines = moments(run).first(MOST_STAGES + 1).each_with_index.map { |at, i| line(run, mode, at, i, steps) }
-      lines + [Line.new(id: "#{mode}-off", does: Catalogue.words("bench.satisfied_#{mode}"), after_seconds: 0, expect: idle(mode), cautions: [])]
+      lines +
+        [
+          Line.new(
+            id: "#{mode}-off",
+            does: Catalogue.words("bench.satisfied_#{mode}"),
+            after_seconds: 0,
+            expect: idle(mode),
+            cautions: []
+          )
+        ]
     end
 
     def by_time? = @rig[:staging_school] == "time"
@@ -70,9 +97,16 @@ module Gorvant
     # Raised at once, or step by step where each stage has its own step.
     def timeline(mode, steps)
       sign = mode == "heat" ? -1 : 1
-      start = { "set_point_degrees_f" => SET, "room_degrees_f" => SET - @rig[:sensor_offset_degrees_f], "outdoor_degrees_f" => @outdoor, "coil_degrees_f" => 60.0 }
+      start = {
+        "set_point_degrees_f" => SET,
+        "room_degrees_f" => SET - @rig[:sensor_offset_degrees_f],
+        "outdoor_degrees_f" => @outdoor,
+        "coil_degrees_f" => 60.0
+      }
       moves = [{ "at_seconds" => 1.0, "what" => "mode", "value" => mode }]
-      steps.each_with_index { |step, i| moves << { "at_seconds" => 2.0 + (i * step_seconds), "what" => "set_point", "value" => SET - (sign * step) } }
+      steps.each_with_index do |step, i|
+        moves << { "at_seconds" => 2.0 + (i * step_seconds), "what" => "set_point", "value" => SET - (sign * step) }
+      end
       seconds = by_time? ? (@rig[:stage_delay_minutes] * 60.0 * MOST_STAGES) + 600 : step_seconds * (steps.size + 1)
       Run.of(@rig, Script.parse({ "start" => start, "moves" => moves }, [seconds, 20_000.0].min))
     end
@@ -88,13 +122,19 @@ module Gorvant
     def live(run, at) = lit(run.condition_at(at))
 
     def line(run, mode, at, index, steps)
-      Line.new(id: "#{mode}-#{index + 1}", does: does(mode, index, steps), after_seconds: after(at, index, steps), expect: live(run, at + 0.5), cautions: index.zero? ? cautions(mode) : [])
+      Line.new(
+        id: "#{mode}-#{index + 1}",
+        does: does(mode, index, steps),
+        after_seconds: after(at, index, steps),
+        expect: live(run, at + 0.5),
+        cautions: index.zero? ? cautions(mode) : []
+      )
     end
 
     def does(mode, index, steps)
       return Catalogue.words("bench.wait") unless steps[index]
 
-      Catalogue.words("bench.#{index.zero? ? 'set' : 'on'}_#{mode}", by: degrees(steps[index]))
+      Catalogue.words("bench.#{index.zero? ? "set" : "on"}_#{mode}", by: degrees(steps[index]))
     end
 
     # Since the set point was last moved.
@@ -102,7 +142,8 @@ module Gorvant
 
     # Cooling in frost and heating in summer only at low voltage.
     def cautions(mode)
-      limit = Catalogue.profile.dig("bench", mode == "cool" ? "no_cooling_below_degrees_f" : "no_heating_above_degrees_f")
+      limit =
+        Catalogue.profile.dig("bench", mode == "cool" ? "no_cooling_below_degrees_f" : "no_heating_above_degrees_f")
       out = mode == "cool" ? @outdoor < limit : @outdoor > limit
       out ? %w[out_of_season maker_first] : []
     end
@@ -118,8 +159,15 @@ module Gorvant
       return [] if @rig[:backup] == "none"
 
       expect = lit(condition("emergency"))
-      [Line.new(id: "emergency", does: Catalogue.words("bench.emergency", by: degrees(@rig[:stage_1_error_degrees_f])), after_seconds: 0, expect: expect,
-          cautions: @rig[:backup] == "strips" ? ["strips"] : ["maker_first"])]
+      [
+        Line.new(
+          id: "emergency",
+          does: Catalogue.words("bench.emergency", by: degrees(@rig[:stage_1_error_degrees_f])),
+          after_seconds: 0,
+          expect: expect,
+          cautions: @rig[:backup] == "strips" ? ["strips"] : ["maker_first"]
+        )
+      ]
     end
   end
 end

@@ -5,7 +5,8 @@ module Gorvant
   class Correction
     MOST_TRIED = 90
 
-    # moves: sentences; differences: those put right; works: whether all calls do then; complete: whether fewer were ruled out.
+    # moves: sentences; differences: those put right; works: whether all calls do then; complete: whether fewer were
+    # ruled out.
     Answer = Value.define(:moves, :differences, :works, :complete)
 
     # trials: of the rig put right; should: their outcomes as they ought to be.
@@ -28,22 +29,24 @@ module Gorvant
 
     def electrical = @electrical ||= @differences.reject { |difference| difference.faults.empty? }
     def right?(left) = @trials.right?(left.flat_map(&:faults), @should)
-    def found(chosen, complete) = Answer.new(moves: chosen.flat_map(&:moves), differences: chosen, works: true, complete: complete)
+    def found(chosen, complete) =
+      Answer.new(moves: chosen.flat_map(&:moves), differences: chosen, works: true, complete: complete)
 
     # Every set of differences, fewest moves first; settings before landings, since they cost least.
     def subsets
-      return [[], *electrical.combination(1), *electrical.combination(2), electrical] if electrical.size > 9
+      return [], *electrical.combination(1), *electrical.combination(2), electrical if electrical.size > 9
 
-      (0..electrical.size).flat_map { |size| electrical.combination(size).to_a }.sort_by.with_index do |set, i|
-        [set.sum { |one| one.moves.size }, set.count do |one|
-          one.kind != "setting"
-        end, i]
-      end
+      (0..electrical.size)
+        .flat_map { |size| electrical.combination(size).to_a }
+        .sort_by
+        .with_index { |set, i| [set.sum { |one| one.moves.size }, set.count { |one| one.kind != "setting" }, i] }
     end
 
     # Too many to try all: all put right, then whatever can stay as it is stays.
     def step_by_step
-      return Answer.new(moves: electrical.flat_map(&:moves), differences: electrical, works: false, complete: false) unless right?([])
+      unless right?([])
+        return Answer.new(moves: electrical.flat_map(&:moves), differences: electrical, works: false, complete: false)
+      end
 
       kept = electrical.dup
       electrical.each { |one| kept -= [one] if right?(electrical - (kept - [one])) }

@@ -1,12 +1,30 @@
 # frozen_string_literal: true
 
 module Gorvant
-  # Where the unit as found differs from what it should be, thing by thing, each with the faults that stand for it in the circuit
-  # and the moves that put it right.
+  # Where the unit as found differs from what it should be, thing by thing, each with the faults that stand for it in
+  # the circuit and the moves that put it right.
   class Differences
-    # kind: setting, crossed, wrong, missing, extra, spare_landed, color, bare, jumper_missing or jumper_extra. place, nil for a setting.
-    # ends: AsFound::Landing of the conductors it is about. should: { end => terminal or nil }. moves: sentences.
-    Difference = Value.define(:kind, :place, :ends, :should, :faults, :moves, :key, :jumper, defaults: { place: nil, ends: [].freeze, should: {}.freeze, key: nil, jumper: nil })
+    # kind: setting, crossed, wrong, missing, extra, spare_landed, color, bare, jumper_missing or jumper_extra. place,
+    # nil for a setting. ends: AsFound::Landing of the conductors it is about. should: { end => terminal or nil }.
+    # moves: sentences.
+    Difference =
+      Value.define(
+        :kind,
+        :place,
+        :ends,
+        :should,
+        :faults,
+        :moves,
+        :key,
+        :jumper,
+        defaults: {
+          place: nil,
+          ends: [].freeze,
+          should: {}.freeze,
+          key: nil,
+          jumper: nil
+        }
+      )
 
     attr_reader :rig, :found
 
@@ -26,13 +44,21 @@ module Gorvant
     private
 
     def settings
-      Target.fitting(@recorded).filter_map do |key, values|
-        value = settings_found.fetch(key)
-        next if values.include?(value)
+      Target
+        .fitting(@recorded)
+        .filter_map do |key, values|
+          value = settings_found.fetch(key)
+          next if values.include?(value)
 
-        Difference.new(kind: "setting", key: key, faults: [{ "kind" => "set_up", "at" => key, "value" => value }],
-                       moves: [words("move_setting", title: Catalogue.facts.fetch(key)["title"], value: Comparison.words(key, @rig[key]))])
-      end
+          Difference.new(
+            kind: "setting",
+            key: key,
+            faults: [{ "kind" => "set_up", "at" => key, "value" => value }],
+            moves: [
+              words("move_setting", title: Catalogue.facts.fetch(key)["title"], value: Comparison.words(key, @rig[key]))
+            ]
+          )
+        end
     end
 
     def landings
@@ -51,14 +77,27 @@ module Gorvant
       conductor && (one.place == cable.from ? conductor.from : conductor.to)
     end
 
-    def known?(one) = @rig.cables.any? { |cable| cable.id == one.cable && cable.conductors.any? { |conductor| conductor.id == one.conductor } }
-    def own_color(one) = @rig.cables.find { |cable| cable.id == one.cable }.conductors.find { |conductor| conductor.id == one.conductor }&.color
+    def known?(one) =
+      @rig.cables.any? do |cable|
+        cable.id == one.cable && cable.conductors.any? { |conductor| conductor.id == one.conductor }
+      end
+    def own_color(one) =
+      @rig
+        .cables
+        .find { |cable| cable.id == one.cable }
+        .conductors
+        .find { |conductor| conductor.id == one.conductor }
+        &.color
 
     # Two that stand on each other's terminals at one place.
     def crossings(off)
-      pairs = off.combination(2).select do |a, b|
-        [a.cable, a.place] == [b.cable, b.place] && known?(a) && known?(b) && a.lands_on && b.lands_on && a.lands_on == drawn(b) && b.lands_on == drawn(a)
-      end
+      pairs =
+        off
+          .combination(2)
+          .select do |a, b|
+            [a.cable, a.place] == [b.cable, b.place] && known?(a) && known?(b) && a.lands_on && b.lands_on &&
+              a.lands_on == drawn(b) && b.lands_on == drawn(a)
+          end
       pairs.map { |a, b| difference("crossed", [a, b]) }
     end
 
@@ -76,13 +115,24 @@ module Gorvant
       return nil unless landed.size == 2 && landed.first == one
 
       nodes = landed.map { |end_| landing(end_) }
-      Difference.new(kind: "extra", place: one.place, ends: landed, faults: bridge("extra", nodes), moves: [words("move_cap", what: name(one), place: title(one.place))])
+      Difference.new(
+        kind: "extra",
+        place: one.place,
+        ends: landed,
+        faults: bridge("extra", nodes),
+        moves: [words("move_cap", what: name(one), place: title(one.place))]
+      )
     end
 
     def difference(kind, ends)
-      Difference.new(kind: kind, place: ends.first.place, ends: ends, should: ends.to_h { |one| [one, drawn(one)] }, faults: ends.filter_map { |one| fault(one) }, moves: ends.map do |one|
-        move(one)
-      end)
+      Difference.new(
+        kind: kind,
+        place: ends.first.place,
+        ends: ends,
+        should: ends.to_h { |one| [one, drawn(one)] },
+        faults: ends.filter_map { |one| fault(one) },
+        moves: ends.map { |one| move(one) }
+      )
     end
 
     def fault(one)
@@ -96,7 +146,11 @@ module Gorvant
     # The point that an end stands on: Y for the outdoor cable is past the switches that sit in it.
     def landing(one)
       cable = @rig.cables.find { |known| known.id == one.cable }
-      one.place == "air_handler" && one.lands_on == "Y" ? Assembly::Cables.landing(@rig, cable, one.place, one.lands_on) : AsFound.node(@rig, one.place, one.lands_on)
+      if one.place == "air_handler" && one.lands_on == "Y"
+        Assembly::Cables.landing(@rig, cable, one.place, one.lands_on)
+      else
+        AsFound.node(@rig, one.place, one.lands_on)
+      end
     end
 
     # Nothing where one of the two is a screw with nothing behind it.
@@ -115,8 +169,21 @@ module Gorvant
 
     def replaced
       gone.filter_map do |cable, conductor|
-        other = extras.find { |ends| ends.first.cable == cable.id && ends.to_h { |one| [one.place, one.lands_on] } == { cable.from => conductor.from, cable.to => conductor.to } }
-        other && Difference.new(kind: "color", place: other.first.place, ends: other + ends_of(cable.id, conductor.id), faults: [], moves: [], key: conductor.color)
+        other =
+          extras.find do |ends|
+            ends.first.cable == cable.id &&
+              ends.to_h { |one| [one.place, one.lands_on] } ==
+                { cable.from => conductor.from, cable.to => conductor.to }
+          end
+        other &&
+          Difference.new(
+            kind: "color",
+            place: other.first.place,
+            ends: other + ends_of(cable.id, conductor.id),
+            faults: [],
+            moves: [],
+            key: conductor.color
+          )
       end
     end
 
@@ -127,17 +194,37 @@ module Gorvant
     end
 
     def relabeled
-      other = @ends.select { |one| one.color && known?(one) && one.color.tr("_", " ") != own_color(one).tr("_", " ") && one.lands_on == drawn(one) }
-      other.map { |one| Difference.new(kind: "color", place: one.place, ends: [one], faults: [], moves: [], key: own_color(one)) }
+      other =
+        @ends.select do |one|
+          one.color && known?(one) && one.color.tr("_", " ") != own_color(one).tr("_", " ") &&
+            one.lands_on == drawn(one)
+        end
+      other.map do |one|
+        Difference.new(kind: "color", place: one.place, ends: [one], faults: [], moves: [], key: own_color(one))
+      end
     end
 
     def ends_of(cable, conductor) = @ends.select { |one| one.cable == cable && one.conductor == conductor }
-    def extras = @ends.reject { |one| known?(one) }.group_by { |one| [one.cable, one.conductor] }.values.select { |ends| ends.size == 2 && ends.all?(&:lands_on) }
+    def extras =
+      @ends
+        .reject { |one| known?(one) }
+        .group_by { |one| [one.cable, one.conductor] }
+        .values
+        .select { |ends| ends.size == 2 && ends.all?(&:lands_on) }
 
     # A loose end that is not capped, of a conductor that is not missed.
     def bare
-      @ends.select { |one| one.lies == "bare" && (!known?(one) || drawn(one).nil?) }
-           .map { |one| Difference.new(kind: "bare", place: one.place, ends: [one], faults: [], moves: [words("move_bare", what: name(one), place: title(one.place))]) }
+      @ends
+        .select { |one| one.lies == "bare" && (!known?(one) || drawn(one).nil?) }
+        .map do |one|
+          Difference.new(
+            kind: "bare",
+            place: one.place,
+            ends: [one],
+            faults: [],
+            moves: [words("move_bare", what: name(one), place: title(one.place))]
+          )
+        end
     end
 
     def jumpers
@@ -154,14 +241,24 @@ module Gorvant
 
     def jumper_missing(jumper)
       id = [jumper.from, jumper.to].sort == %w[RC RH] ? "rc_rh" : @rig.jumpers.find { |own| same?(own, jumper) }.id
-      Difference.new(kind: "jumper_missing", place: jumper.place, jumper: jumper, faults: [{ "kind" => "open", "at" => id }],
-                     moves: [words("move_jumper_on", ends: "#{jumper.from}–#{jumper.to}", place: title(jumper.place))])
+      Difference.new(
+        kind: "jumper_missing",
+        place: jumper.place,
+        jumper: jumper,
+        faults: [{ "kind" => "open", "at" => id }],
+        moves: [words("move_jumper_on", ends: "#{jumper.from}–#{jumper.to}", place: title(jumper.place))]
+      )
     end
 
     def jumper_extra(jumper)
       nodes = [jumper.from, jumper.to].map { |terminal| AsFound.node(@rig, jumper.place, terminal) }
-      Difference.new(kind: "jumper_extra", place: jumper.place, jumper: jumper, faults: bridge("jumper", nodes),
-                     moves: [words("move_jumper_off", ends: "#{jumper.from}–#{jumper.to}", place: title(jumper.place))])
+      Difference.new(
+        kind: "jumper_extra",
+        place: jumper.place,
+        jumper: jumper,
+        faults: bridge("jumper", nodes),
+        moves: [words("move_jumper_off", ends: "#{jumper.from}–#{jumper.to}", place: title(jumper.place))]
+      )
     end
 
     def words(key, **fields) = Catalogue.words("wiring.#{key}", **fields)

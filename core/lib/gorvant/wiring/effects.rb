@@ -14,7 +14,11 @@ module Gorvant
       end
 
       # Whether every load does what it should in every trial.
-      def right?(outcomes, should) = should.all? { |id, outcome| outcomes.fetch(id).loads == outcome.loads && outcomes.fetch(id).blown.empty? && outcomes.fetch(id).chatter.empty? }
+      def right?(outcomes, should) =
+        should.all? do |id, outcome|
+          outcomes.fetch(id).loads == outcome.loads && outcomes.fetch(id).blown.empty? &&
+            outcomes.fetch(id).chatter.empty?
+        end
 
       # What comes out of the registers, in words: "heats", "cools", "strips alone", "nothing runs".
       def air(outcome, rig)
@@ -23,7 +27,9 @@ module Gorvant
 
         parts = [compressor(loads, rig), backup(loads)].compact
         parts = [Catalogue.words(loads["BLOWER"] ? "wiring.air_blower" : "wiring.air_nothing")] if parts.empty?
-        parts << Catalogue.words("wiring.air_no_blower") if !loads["BLOWER"] && !loads["GAS"] && parts.first != Catalogue.words("wiring.air_nothing")
+        if !loads["BLOWER"] && !loads["GAS"] && parts.first != Catalogue.words("wiring.air_nothing")
+          parts << Catalogue.words("wiring.air_no_blower")
+        end
         parts.join(", ")
       end
 
@@ -35,22 +41,49 @@ module Gorvant
 
         fed = loads["RVS"] || loads["RVS_LINE"] || false
         cooling = fed == (rig.changeover == "O")
-        Catalogue.words("wiring.air_#{cooling ? 'cools' : 'heats'}")
+        Catalogue.words("wiring.air_#{cooling ? "cools" : "heats"}")
       end
 
-      def backup(loads) = %w[HTR HTR2 GAS].any? { |code| loads[code] } ? Catalogue.words("wiring.air_#{loads['GAS'] ? 'gas' : 'strips'}") : nil
+      def backup(loads) =
+        if %w[HTR HTR2 GAS].any? { |code| loads[code] }
+          Catalogue.words("wiring.air_#{loads["GAS"] ? "gas" : "strips"}")
+        else
+          nil
+        end
 
       def effect(trial, found, should, netlist, rig)
-        wrong = should.loads.reject { |code, on| found.loads[code] == on }.map { |code, on| { code: code, title: Naming.component(code), should: on } }
-        nodes = should.nodes.reject { |node, state| found.nodes[node] == state }.map { |node, state| { id: node, label: netlist.label(node), should: state } }
+        wrong =
+          should
+            .loads
+            .reject { |code, on| found.loads[code] == on }
+            .map { |code, on| { code: code, title: Naming.component(code), should: on } }
+        nodes =
+          should
+            .nodes
+            .reject { |node, state| found.nodes[node] == state }
+            .map { |node, state| { id: node, label: netlist.label(node), should: state } }
         works = wrong.empty? && found.blown.empty? && found.chatter.empty?
-        Effect.new(trial: trial.id, title: trial.title, works: works, says: works ? Catalogue.words("wiring.works") : says(found, should, wrong, rig), wrong: wrong, nodes: nodes)
+        Effect.new(
+          trial: trial.id,
+          title: trial.title,
+          works: works,
+          says: works ? Catalogue.words("wiring.works") : says(found, should, wrong, rig),
+          wrong: wrong,
+          nodes: nodes
+        )
       end
 
       def says(found, should, wrong, rig)
         is, meant = [found, should].map { |outcome| air(outcome, rig) }
-        first = is == meant || !should.loads.key?("BLOWER") ? nil : Catalogue.words("wiring.instead", is: is, meant: meant)
-        loads = wrong.map { |one| Catalogue.words("wiring.load_#{one[:should] ? 'off' : 'on'}", title: one[:title][0].downcase + one[:title][1..]) }
+        first =
+          is == meant || !should.loads.key?("BLOWER") ? nil : Catalogue.words("wiring.instead", is: is, meant: meant)
+        loads =
+          wrong.map do |one|
+            Catalogue.words(
+              "wiring.load_#{one[:should] ? "off" : "on"}",
+              title: one[:title][0].downcase + one[:title][1..]
+            )
+          end
         chatter = found.chatter.any? ? Catalogue.words("wiring.chatter", relays: found.chatter.join(", ")) : nil
         fuse = first.nil? && found.blown.any? ? Catalogue.words("wiring.air_fuse") : nil
         [first, fuse, chatter, *(found.blown.any? ? [] : loads)].compact.join("; ")

@@ -8,7 +8,7 @@ module Gorvant
 
     def initialize(problems)
       @problems = problems
-      super(count: problems.size, first: "#{problems.first['field']}: #{problems.first['problem']}")
+      super(count: problems.size, first: "#{problems.first["field"]}: #{problems.first["problem"]}")
     end
   end
 end

@@ -1,11 +1,12 @@
 # frozen_string_literal: true
 
 module Gorvant
-  # The wiring as found against the rig: what differs, what each difference does in every call, and the fewest moves that put all
-  # right. Color is told and never counted as proof.
+  # The wiring as found against the rig: what differs, what each difference does in every call, and the fewest moves
+  # that put all right. Color is told and never counted as proof.
   class WiringCheck
-    # finding: Finding; effects: [Effects::Effect] that do not work with this difference alone; hidden: whether every call works as
-    # found all the same, since others make up for it; moves: sentences; ends: AsFound::Landing to mark; jumper.
+    # finding: Finding; effects: [Effects::Effect] that do not work with this difference alone; hidden: whether every
+    # call works as found all the same, since others make up for it; moves: sentences; ends: AsFound::Landing to mark;
+    # jumper.
     Told = Value.define(:finding, :effects, :hidden, :moves, :ends, :kind, :should, :jumper, :faults)
 
     MOST_CALLS = 4 # told in one sentence
@@ -28,7 +29,10 @@ module Gorvant
 
     # The faults that make the circuit as found of the visit's own rig, whose settings are as its facts have them.
     def faults_on_recorded
-      settings = differences.settings_found.filter_map { |key, value| { "kind" => "set_up", "at" => key, "value" => value } if @recorded.asks?(key) && value != @recorded[key] }
+      settings =
+        differences.settings_found.filter_map do |key, value|
+          { "kind" => "set_up", "at" => key, "value" => value } if @recorded.asks?(key) && value != @recorded[key]
+        end
       settings + differences.all.reject { |one| one.kind == "setting" }.flat_map(&:faults)
     end
 
@@ -40,17 +44,32 @@ module Gorvant
 
     # [Told]: settings first, then the landings by what they do, then what is only to be known.
     def told
-      @told ||= (differences.all.map { |one| tell(one) } + of_the_circuit).sort_by.with_index { |one, i| [one.kind == "setting" ? 0 : 1, Finding::SEVERITIES.index(one.finding.severity), i] }
+      @told ||=
+        (differences.all.map { |one| tell(one) } + of_the_circuit).sort_by.with_index do |one, i|
+          [one.kind == "setting" ? 0 : 1, Finding::SEVERITIES.index(one.finding.severity), i]
+        end
     end
 
     # Against what the wiring as drawn can do: a fact that is an error by itself is mended by no move.
-    def correction = @correction ||= Correction.new(trials, differences.all, drawn_right? ? @should : trials.outcomes).answer
+    def correction =
+      @correction ||= Correction.new(trials, differences.all, drawn_right? ? @should : trials.outcomes).answer
 
     # How the wiring stands: an all-clear only of what was looked at.
     def standing
       done, all = seen
-      wrong = told.any? { |one| one.kind != "setting" && %w[fault warning].include?(one.finding.severity) } || (done.positive? && !works?)
-      Standing.of("wiring", wrong: wrong && looked_at.any?, looked_at: looked_at, taken: taken, done: done, all: all, works: works_words, works_cap: works_words.capitalize)
+      wrong =
+        told.any? { |one| one.kind != "setting" && %w[fault warning].include?(one.finding.severity) } ||
+          (done.positive? && !works?)
+      Standing.of(
+        "wiring",
+        wrong: wrong && looked_at.any?,
+        looked_at: looked_at,
+        taken: taken,
+        done: done,
+        all: all,
+        works: works_words,
+        works_cap: works_words.capitalize
+      )
     end
 
     # How many ends somebody has looked at, of all.
@@ -58,40 +77,78 @@ module Gorvant
 
     private
 
-    def works_words = Catalogue.wording.fetch("standing.works#{'_not' unless works?}")
+    def works_words = Catalogue.wording.fetch("standing.works#{"_not" unless works?}")
 
     def looked_at
       done, = seen
-      [*(Catalogue.words("standing.ends", count: done) if done.positive?), *found.jumpers.map { |jumper| jumper_words(jumper) }]
+      [
+        *(Catalogue.words("standing.ends", count: done) if done.positive?),
+        *found.jumpers.map { |jumper| jumper_words(jumper) }
+      ]
     end
 
     # What counts as drawn, or as assumed.
     def taken
       done, all = seen
-      jumpers = AsFound.jumpers_of(rig).reject { |own| found.jumpers.any? { |one| one.place == own.place && [one.from, one.to].sort == [own.from, own.to].sort } }
-      unread = Target.fitting(@recorded).keys.reject { |key| found.settings.key?(key) || (@recorded.facts[key] && !@recorded.facts[key].assumed?) }
+      jumpers =
+        AsFound
+          .jumpers_of(rig)
+          .reject do |own|
+            found.jumpers.any? { |one| one.place == own.place && [one.from, one.to].sort == [own.from, own.to].sort }
+          end
+      unread =
+        Target
+          .fitting(@recorded)
+          .keys
+          .reject { |key| found.settings.key?(key) || (@recorded.facts[key] && !@recorded.facts[key].assumed?) }
       titles = unread.map { |key| Catalogue.facts.fetch(key)["title"].downcase }
-      [*(Catalogue.words("standing.ends", count: all - done) if done < all), *jumpers.map do |jumper|
-        jumper_words(jumper)
-      end, *(Catalogue.words("standing.set_up", titles: titles.join(", ")) if titles.any?)]
+      [
+        *(Catalogue.words("standing.ends", count: all - done) if done < all),
+        *jumpers.map { |jumper| jumper_words(jumper) },
+        *(Catalogue.words("standing.set_up", titles: titles.join(", ")) if titles.any?)
+      ]
     end
 
-    def jumper_words(jumper) = Catalogue.words("standing.jumper", ends: "#{jumper.from}–#{jumper.to}", place: Naming.place(rig, jumper.place))
+    def jumper_words(jumper) =
+      Catalogue.words("standing.jumper", ends: "#{jumper.from}–#{jumper.to}", place: Naming.place(rig, jumper.place))
 
     def tell(difference)
       alone = Effects.of(trials, trials.outcomes(difference.faults), @should).reject(&:works)
       name = Named.new(differences).of(difference)
       hidden = alone.any? && works?
-      Told.new(finding: finding(name, alone, hidden, difference), effects: alone, hidden: hidden, moves: difference.moves, ends: difference.ends, kind: difference.kind,
-               should: difference.should.to_a, jumper: difference.jumper, faults: difference.faults)
+      Told.new(
+        finding: finding(name, alone, hidden, difference),
+        effects: alone,
+        hidden: hidden,
+        moves: difference.moves,
+        ends: difference.ends,
+        kind: difference.kind,
+        should: difference.should.to_a,
+        jumper: difference.jumper,
+        faults: difference.faults
+      )
     end
 
     def finding(name, alone, hidden, difference)
       words = Catalogue.findings.fetch(name.code)
       fields = name.fields.merge(setting_fields(difference))
-      Finding.new(code: name.code, severity: severity(words, alone, hidden), title: format(words["title"], fields), says: format(words["says"], fields),
-                  next_step: difference.moves.any? ? "#{difference.moves.join('. ')}." : words["next_step"] && format(words["next_step"], fields), cautions: words["cautions"],
-                  evidence: evidence(difference, alone, hidden), assumed: unseen(difference))
+      Finding.new(
+        code: name.code,
+        severity: severity(words, alone, hidden),
+        title: format(words["title"], fields),
+        says: format(words["says"], fields),
+        next_step:
+          (
+            if difference.moves.any?
+              "#{difference.moves.join(". ")}."
+            else
+              words["next_step"] && format(words["next_step"], fields)
+            end
+          ),
+        cautions: words["cautions"],
+        evidence: evidence(difference, alone, hidden),
+        assumed: unseen(difference)
+      )
     end
 
     # What a difference does decides how grave it is; where it does nothing the table says what to think of it.
@@ -104,21 +161,36 @@ module Gorvant
     def setting_fields(difference)
       return {} unless difference.kind == "setting"
 
-      { is: Comparison.words(difference.key, differences.settings_found.fetch(difference.key)), right: Comparison.words(difference.key, @rig[difference.key]), letter: @rig.changeover }
+      {
+        is: Comparison.words(difference.key, differences.settings_found.fetch(difference.key)),
+        right: Comparison.words(difference.key, @rig[difference.key]),
+        letter: @rig.changeover
+      }
     end
 
     def evidence(difference, alone, hidden)
-      landed = difference.ends.map do |one|
-        Catalogue.words("wiring.#{one.seen ? 'seen' : 'unseen'}_#{one.lands_on ? 'on' : 'off'}", what: one.conductor.tr("_", " "), place: Naming.place(rig, one.place),
-            on: one.lands_on || "", lies: one.lies)
-      end
+      landed =
+        difference.ends.map do |one|
+          Catalogue.words(
+            "wiring.#{one.seen ? "seen" : "unseen"}_#{one.lands_on ? "on" : "off"}",
+            what: one.conductor.tr("_", " "),
+            place: Naming.place(rig, one.place),
+            on: one.lands_on || "",
+            lies: one.lies
+          )
+        end
       landed << Catalogue.words("wiring.nothing_alone") if alone.empty? && difference.faults.any?
       landed << Catalogue.words("wiring.hidden") if hidden
       landed
     end
 
     # Ends that nobody looked at count as drawn.
-    def unseen(difference) = difference.ends.empty? || seen[0] == seen[1] ? [] : [Catalogue.words("wiring.assumed_ends", count: seen[1] - seen[0])]
+    def unseen(difference) =
+      if difference.ends.empty? || seen[0] == seen[1]
+        []
+      else
+        [Catalogue.words("wiring.assumed_ends", count: seen[1] - seen[0])]
+      end
 
     # What the solved circuit has of its own: sums and drops.
     def of_the_circuit = [overloaded, dropping, *drawn_wrong].compact
@@ -139,8 +211,16 @@ module Gorvant
       words = Catalogue.findings.fetch("cable_drop")
       title = trials.all.find { |trial| trial.id == worst[0] }.title
       fields = { percent: (worst[1].lost_fraction * 100).round(1), call: title, most: (most * 100).round }
-      circuit(Finding.new(code: "cable_drop", severity: words["severity"], title: format(words["title"], fields), says: format(words["says"], fields), next_step: words["next_step"],
-          cautions: words["cautions"]))
+      circuit(
+        Finding.new(
+          code: "cable_drop",
+          severity: words["severity"],
+          title: format(words["title"], fields),
+          says: format(words["says"], fields),
+          next_step: words["next_step"],
+          cautions: words["cautions"]
+        )
+      )
     end
 
     def drawn_wrong
@@ -154,9 +234,27 @@ module Gorvant
     def declared(code, wrong)
       words = Catalogue.findings.fetch(code)
       fields = { calls: wrong.map { |one| "#{one.title}: #{one.says}" }.uniq.first(MOST_CALLS).join(". ") }
-      Finding.new(code: code, severity: words["severity"], title: words["title"], says: format(words["says"], fields), next_step: words["next_step"], cautions: words["cautions"])
+      Finding.new(
+        code: code,
+        severity: words["severity"],
+        title: words["title"],
+        says: format(words["says"], fields),
+        next_step: words["next_step"],
+        cautions: words["cautions"]
+      )
     end
 
-    def circuit(finding, effects = []) = Told.new(finding: finding, effects: effects, hidden: false, moves: [], ends: [], kind: "circuit", should: [], jumper: nil, faults: [])
+    def circuit(finding, effects = []) =
+      Told.new(
+        finding: finding,
+        effects: effects,
+        hidden: false,
+        moves: [],
+        ends: [],
+        kind: "circuit",
+        should: [],
+        jumper: nil,
+        faults: []
+      )
   end
 end

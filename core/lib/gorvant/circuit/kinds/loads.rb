@@ -13,7 +13,8 @@ module Gorvant
     # A capacitor. props: farads. In the path of a start winding it is wire enough; across one it is no load.
     class Capacitor < Kind
       register :capacitor
-      def siemens(branch) = Complex(0, 2 * Math::PI * Catalogue.profile.fetch("supply").fetch("frequency_hz") * branch[:farads])
+      def siemens(branch) =
+        Complex(0, 2 * Math::PI * Catalogue.profile.fetch("supply").fetch("frequency_hz") * branch[:farads])
     end
 
     # A relay or solenoid coil. winding_ohms is what an ohmmeter reads; sealed_va is what it draws when pulled in,

@@ -16,7 +16,8 @@ module Gorvant
       register :secondary
       def source? = true
       def siemens(branch) = 1.0 / branch[:ohms]
-      def volts_ac(branch, volts) = branch[:volts_ac] * ((volts[branch[:primary][1]] - volts[branch[:primary][0]]).abs / branch[:primary_volts_ac])
+      def volts_ac(branch, volts) =
+        branch[:volts_ac] * ((volts[branch[:primary][1]] - volts[branch[:primary][0]]).abs / branch[:primary_volts_ac])
     end
   end
 end

@@ -24,7 +24,8 @@ module Gorvant
       def switching? = true
       def siemens(branch) = 1.0 / branch[:ohms]
       def follows(branch) = branch[:relay]
-      def closed?(branch, energized, _position) = branch[:rest] == :closed ? !energized[branch[:relay]] : energized[branch[:relay]] == true
+      def closed?(branch, energized, _position) =
+        branch[:rest] == :closed ? !energized[branch[:relay]] : energized[branch[:relay]] == true
     end
 
     # A fuse. props: ohms, rated_amps. It opens by current, decided by Settling, and stays open.

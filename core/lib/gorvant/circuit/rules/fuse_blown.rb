@@ -11,10 +11,24 @@ module Gorvant
         fuse = solution.netlist[solution.blown.first]
         secondary = solution.netlist.secondary
         steps = short_way(before, secondary)
-        [finding(fuse: fuse.label, amps: format("%.1f", before.amps(fuse)), rated: format("%g", fuse[:rated_amps]),
-                 way: steps.map { |step| solution.netlist.label(step.to) }.join(" → "),
-                 branches: steps.map { |step| step.branch.id }, nodes: steps.map(&:to),
-                 evidence: [Catalogue.words("evidence.short_current", amps: format("%.1f", before.amps(fuse)), fuse: fuse.label, rated: format("%g", fuse[:rated_amps]))])]
+        [
+          finding(
+            fuse: fuse.label,
+            amps: format("%.1f", before.amps(fuse)),
+            rated: format("%g", fuse[:rated_amps]),
+            way: steps.map { |step| solution.netlist.label(step.to) }.join(" → "),
+            branches: steps.map { |step| step.branch.id },
+            nodes: steps.map(&:to),
+            evidence: [
+              Catalogue.words(
+                "evidence.short_current",
+                amps: format("%.1f", before.amps(fuse)),
+                fuse: fuse.label,
+                rated: format("%g", fuse[:rated_amps])
+              )
+            ]
+          )
+        ]
       end
 
       private

@@ -8,8 +8,13 @@ module Gorvant
         return [] unless solution.chatter?
 
         names = solution.chattering.map { |id| solution.netlist[id].label }
-        [finding(relays: names.join(", "), branches: solution.chattering,
-                 evidence: [Catalogue.words("evidence.chatter", relays: names.join(", "), states: solution.cycle.size)])]
+        [
+          finding(
+            relays: names.join(", "),
+            branches: solution.chattering,
+            evidence: [Catalogue.words("evidence.chatter", relays: names.join(", "), states: solution.cycle.size)]
+          )
+        ]
       end
     end
   end

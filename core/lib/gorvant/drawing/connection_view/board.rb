@@ -2,25 +2,54 @@
 
 module Gorvant
   class ConnectionView
-    # The defrost board from its field terminals on the left to its pins on the right: copper, and the relay contacts between.
+    # The defrost board from its field terminals on the left to its pins on the right: copper, and the relay contacts
+    # between.
     class Board
       COLUMN = 56
       VIA = 22
-      PINS = { "outdoor.board.Y_out" => "Y →", "outdoor.board.Y_in" => "→ Y", "outdoor.board.M" => "M", "outdoor.board.T1" => "T1", "outdoor.board.RVS" => "RVS",
-               "outdoor.board.HGS" => "HGS",
-               "outdoor.board.APS_1" => "APS", "outdoor.board.APS_2" => "APS in", "outdoor.board.DFT_1" => "DFT", "outdoor.board.DFT_2" => "DFT in",
-                   "outdoor.board.COIL_T_1" => "coil", "outdoor.board.COIL_T_2" => "coil C", "outdoor.board.AMB_T_1" => "air",
-               "outdoor.board.AMB_T_2" => "air C" }.freeze
-      BETWEEN = %w[BOARD.compressor BOARD.divert DFR.valve_rest DFR.valve DFR.W2_in DFR.W2 DFR.Y2 DFR.HGS BOARD BOARD.defrost DFR DFR2].freeze
+      PINS = {
+        "outdoor.board.Y_out" => "Y →",
+        "outdoor.board.Y_in" => "→ Y",
+        "outdoor.board.M" => "M",
+        "outdoor.board.T1" => "T1",
+        "outdoor.board.RVS" => "RVS",
+        "outdoor.board.HGS" => "HGS",
+        "outdoor.board.APS_1" => "APS",
+        "outdoor.board.APS_2" => "APS in",
+        "outdoor.board.DFT_1" => "DFT",
+        "outdoor.board.DFT_2" => "DFT in",
+        "outdoor.board.COIL_T_1" => "coil",
+        "outdoor.board.COIL_T_2" => "coil C",
+        "outdoor.board.AMB_T_1" => "air",
+        "outdoor.board.AMB_T_2" => "air C"
+      }.freeze
+      BETWEEN = %w[
+        BOARD.compressor
+        BOARD.divert
+        DFR.valve_rest
+        DFR.valve
+        DFR.W2_in
+        DFR.W2
+        DFR.Y2
+        DFR.HGS
+        BOARD
+        BOARD.defrost
+        DFR
+        DFR2
+      ].freeze
       NAMES = { "BOARD.compressor" => "K", "BOARD.divert" => "LK", "BOARD.defrost" => "out" }.freeze
 
-      # islands: Islands of plain copper. left: { terminal node => y }. wanted: terminal nodes that devices need on the right too.
+      # islands: Islands of plain copper. left: { terminal node => y }. wanted: terminal nodes that devices need on the
+      # right too.
       def initialize(trace, islands, left, wanted, top)
         @netlist = trace.netlist
         @islands = islands
         @left = left
         @top = top
-        @right = (wanted + PINS.keys.select { |node| @netlist.node?(node) }).each_with_index.to_h { |node, i| [node, top + (ROW / 2) + (ROW * i)] }
+        @right =
+          (wanted + PINS.keys.select { |node| @netlist.node?(node) }).each_with_index.to_h do |node, i|
+            [node, top + (ROW / 2) + (ROW * i)]
+          end
         @heights = BETWEEN.select { |id| @netlist.branch?(id) }.each_with_index.to_h { |id, i| [id, top + (ROW * i)] }
         @passing = {} # { node => y } of copper that passes under the contacts
         gather
@@ -33,7 +62,13 @@ module Gorvant
       # The two channels: left of the contacts, right of them.
       def channels(pen)
         @sets.values.transpose.map do |sets|
-          Channel.new(LANE).tap { |channel| sets.select { |pins| pins.size > 1 }.each { |pins| channel.add(pins) { |*at| ConnectionView.tree(pen, pins, *at, "copper") } } }
+          Channel
+            .new(LANE)
+            .tap do |channel|
+              sets
+                .select { |pins| pins.size > 1 }
+                .each { |pins| channel.add(pins) { |*at| ConnectionView.tree(pen, pins, *at, "copper") } }
+            end
         end
       end
 
@@ -64,7 +99,8 @@ module Gorvant
         to_the_right?(branch.to) ? add(branch.to, 1, :left, y - TAB) : add(branch.to, 0, :right, y + TAB)
       end
 
-      def to_the_right?(node) = @left.none? { |left, _y| @islands.same?(left, node) } && @right.any? { |pin, _y| @islands.same?(pin, node) }
+      def to_the_right?(node) =
+        @left.none? { |left, _y| @islands.same?(left, node) } && @right.any? { |pin, _y| @islands.same?(pin, node) }
 
       def pass(set)
         left, right = set

@@ -8,10 +8,22 @@ module Gorvant
       MOTORS = 104
       LOW = %w[Y2S CC2 LPS DTS HPS HPS2 CC RVS RVR HGS ODT APS DFT COIL_T AMB_T].freeze
       # Line-voltage boxes: { code => [pin nodes in order] }.
-      LINE = { "DISC" => %w[outdoor.L1 outdoor.L2], "OL" => nil, "COMP" => %w[outdoor.COMP.R outdoor.COMP.S outdoor.COMP.C], "CAP" => %w[outdoor.CAP.C outdoor.CAP.HERM outdoor.CAP.FAN],
-               "OFM" => %w[outdoor.OFM.R outdoor.OFM.S outdoor.OFM.C], "FCS" => nil }.freeze
+      LINE = {
+        "DISC" => %w[outdoor.L1 outdoor.L2],
+        "OL" => nil,
+        "COMP" => %w[outdoor.COMP.R outdoor.COMP.S outdoor.COMP.C],
+        "CAP" => %w[outdoor.CAP.C outdoor.CAP.HERM outdoor.CAP.FAN],
+        "OFM" => %w[outdoor.OFM.R outdoor.OFM.S outdoor.OFM.C],
+        "FCS" => nil
+      }.freeze
       TITLES = { "COIL_T" => "coil t°", "AMB_T" => "air t°" }.freeze
-      OPTIONS = { "CCH" => :crankcase_heater, "SR" => :start_kit, "SC" => :start_kit, "ST" => :start_thermistor, "FCS" => :fan_cycling_switch }.freeze
+      OPTIONS = {
+        "CCH" => :crankcase_heater,
+        "SR" => :start_kit,
+        "SC" => :start_kit,
+        "ST" => :start_thermistor,
+        "FCS" => :fan_cycling_switch
+      }.freeze
       HALF_PIN = 11
 
       def initialize(trace, islands, top)
@@ -42,17 +54,23 @@ module Gorvant
 
       # Nodes among the board's field terminals that a device needs, though no pin of its own leads there.
       def wanted(left, own)
-        left.keys.select { |node| tabs.any? { |tab| @islands.same?(tab.node, node) } && own.none? { |pin| @islands.same?(pin, node) } }
+        left.keys.select do |node|
+          tabs.any? { |tab| @islands.same?(tab.node, node) } && own.none? { |pin| @islands.same?(pin, node) }
+        end
       end
 
       # The channel of line voltage: contactor, fan relay and what follows.
       def line_channel(pen)
         pins = cc_tabs + two(@netlist["DFR.fan"], fan_y, :left) + motors.flat_map { |code, y| motor_pins(code, y) }
-        Channel.new(LANE).tap do |channel|
-          pins.group_by { |pin| @islands.root(pin.node) }.each_value do |set|
-            channel.add(set) { |*at| ConnectionView.tree(pen, set, *at, "line_voltage") } if set.size > 1
+        Channel
+          .new(LANE)
+          .tap do |channel|
+            pins
+              .group_by { |pin| @islands.root(pin.node) }
+              .each_value do |set|
+                channel.add(set) { |*at| ConnectionView.tree(pen, set, *at, "line_voltage") } if set.size > 1
+              end
           end
-        end
       end
 
       # Draws all: devices with their middle at x, motors at far.
@@ -64,7 +82,8 @@ module Gorvant
 
       private
 
-      def two(branch, y, side) = [[branch.from, y - TAB], [branch.to, y + TAB]].map { |node, at| Pin.new(node: node, side: side, y: at) }
+      def two(branch, y, side) =
+        [[branch.from, y - TAB], [branch.to, y + TAB]].map { |node, at| Pin.new(node: node, side: side, y: at) }
 
       def device(pen, code, x, y)
         return contactor(pen, x, y) if code == "CC"
@@ -75,17 +94,37 @@ module Gorvant
       # The coil's tabs on the left, the line's on the right.
       def contactor(pen, x, y)
         pen.symbol_box("CC", x, y, width: COLUMN, height: 76, text: "CC")
-        cc_tabs.each { |pin| pen.label(pin.node.split(".").last, x + (COLUMN / 2) - 5, pin.y + 5, anchor: "end", size: 12, role: "sub", station: "CC") }
+        cc_tabs.each do |pin|
+          pen.label(
+            pin.node.split(".").last,
+            x + (COLUMN / 2) - 5,
+            pin.y + 5,
+            anchor: "end",
+            size: 12,
+            role: "sub",
+            station: "CC"
+          )
+        end
       end
 
-      def cc_tabs = %w[L1 T1 T2 L2].each_with_index.map { |tab, i| Pin.new(node: "outdoor.CC.#{tab}", side: :left, y: @heights.fetch("CC") - 27 + (18 * i)) }
-
-      # { code => y } of the line-voltage boxes, each as high as it can stand without a tab level with one across the channel.
-      def motors
-        @motors ||= LINE.keys.select { |code| code == "DISC" || @netlist.branch?(code) || code == "CAP" }.each_with_object({}) do |code, places|
-          above = places.empty? ? @top - 20 : places.values.last + half(places.keys.last)
-          places[code] = (above + half(code)).step.find { |y| motor_pins(code, y).none? { |pin| across.any? { |other| (other - pin.y).abs < 8 } } }
+      def cc_tabs =
+        %w[L1 T1 T2 L2].each_with_index.map do |tab, i|
+          Pin.new(node: "outdoor.CC.#{tab}", side: :left, y: @heights.fetch("CC") - 27 + (18 * i))
         end
+
+      # { code => y } of the line-voltage boxes, each as high as it can stand without a tab level with one across the
+      # channel.
+      def motors
+        @motors ||=
+          LINE
+            .keys
+            .select { |code| code == "DISC" || @netlist.branch?(code) || code == "CAP" }
+            .each_with_object({}) do |code, places|
+              above = places.empty? ? @top - 20 : places.values.last + half(places.keys.last)
+              places[code] = (above + half(code)).step.find do |y|
+                motor_pins(code, y).none? { |pin| across.any? { |other| (other - pin.y).abs < 8 } }
+              end
+            end
       end
 
       def half(code) = pins_of(code).size > 2 ? 38 : 24
@@ -102,7 +141,18 @@ module Gorvant
       def motor(pen, code, x, y)
         pins = motor_pins(code, y)
         pen.line_box(code, x, y, width: MOTORS, height: pins.size > 2 ? 72 : 44, nodes: pins.map(&:node))
-        pins.each { |pin| pen.label(pin.node.split(".").last, x - (MOTORS / 2) + 6, pin.y + 4, size: 12, role: "sub", station: "line/#{code}") } unless %w[OL FCS].include?(code)
+        unless %w[OL FCS].include?(code)
+          pins.each do |pin|
+            pen.label(
+              pin.node.split(".").last,
+              x - (MOTORS / 2) + 6,
+              pin.y + 4,
+              size: 12,
+              role: "sub",
+              station: "line/#{code}"
+            )
+          end
+        end
       end
     end
   end

@@ -2,7 +2,8 @@
 
 module Gorvant
   class Ladder
-    # Rungs that share their beginning: one under the other, each row only what is its own. Finds where every stop stands.
+    # Rungs that share their beginning: one under the other, each row only what is its own. Finds where every stop
+    # stands.
     class Group
       Row = Value.define(:way, :from, :to) # way: the Way; from, to: indexes of its first and last stop that are its own
 
@@ -32,7 +33,10 @@ module Gorvant
 
       # { stop key => x } between the rails. Loads stand at `loads`, or as far left of it as their way home needs.
       def columns(left, right, loads)
-        edges = @rows.flat_map { |row| row.way.stops[[row.from - 1, 0].max..[row.to + 1, row.way.stops.size - 1].min].each_cons(2).to_a }
+        edges =
+          @rows.flat_map do |row|
+            row.way.stops[[row.from - 1, 0].max..[row.to + 1, row.way.stops.size - 1].min].each_cons(2).to_a
+          end
         stops = edges.flatten.uniq(&:key)
         ends = { "right" => -right, "neutral" => 44 - right }
         latest = settle(edges.map(&:reverse), Hash.new(-right).merge(ends)) # the same problem, seen from the right rail
@@ -44,7 +48,8 @@ module Gorvant
         settle(edges, x).merge("right" => right)
       end
 
-      # Rows that join sooner lie nearer, so that what joins later crosses none of them; a row lies under those that it leans on.
+      # Rows that join sooner lie nearer, so that what joins later crosses none of them; a row lies under those that it
+      # leans on.
       def sort
         x = columns(0, 0, 0)
         waiting = @rows.drop(1)
@@ -52,7 +57,8 @@ module Gorvant
         until waiting.empty?
           standing = @rows.flat_map { |row| own(row) }
           ready = waiting.select { |row| leans_on(row).all? { |key| standing.include?(key) } }
-          row = (ready.empty? ? waiting : ready).min_by { |one| [ends_at(one, x), @placed.keys.index(own(one).first) || 0] }
+          row =
+            (ready.empty? ? waiting : ready).min_by { |one| [ends_at(one, x), @placed.keys.index(own(one).first) || 0] }
           @rows << waiting.delete(row)
         end
       end
@@ -69,12 +75,20 @@ module Gorvant
 
       # A way that shares no more than its R has an R of its own.
       def own_start(way)
-        stops = way.stops.map { |stop| @placed.key?(stop.key) && stop.kind == :terminal && stop.key.end_with?(".R") ? stop.with(key: "#{stop.key}##{@rows.size}") : stop }
+        stops =
+          way.stops.map do |stop|
+            if @placed.key?(stop.key) && stop.kind == :terminal && stop.key.end_with?(".R")
+              stop.with(key: "#{stop.key}##{@rows.size}")
+            else
+              stop
+            end
+          end
         way.with(stops: stops)
       end
 
       def rail?(stop) = %i[left right neutral].include?(stop.kind)
-      def ends_at(row, x) = row.way.stops[row.to + 1].then { |stop| stop.nil? || rail?(stop) ? Float::INFINITY : x[stop.key] }
+      def ends_at(row, x) =
+        row.way.stops[row.to + 1].then { |stop| stop.nil? || rail?(stop) ? Float::INFINITY : x[stop.key] }
 
       # How many of a way's first stops stand already (its rail counts).
       def prefix(way)
@@ -87,7 +101,12 @@ module Gorvant
       def suffix(way, from)
         return way.stops.size - 1 if @rows.empty?
 
-        shared = way.stops.drop(from + 1).reverse.take_while { |stop| @placed.key?(stop.key) || %i[right neutral].include?(stop.kind) }
+        shared =
+          way
+            .stops
+            .drop(from + 1)
+            .reverse
+            .take_while { |stop| @placed.key?(stop.key) || %i[right neutral].include?(stop.kind) }
         # Home by the rail alone is drawn anew.
         shared = [] if shared.size == 1 && rail?(shared.first)
         way.stops.size - 1 - shared.size

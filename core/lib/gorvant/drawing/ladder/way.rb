@@ -6,8 +6,8 @@ module Gorvant
     # stops: [Stop]; wires: [[branch id]], one between each two stops.
     Way = Value.define(:load, :stops, :wires)
 
-    # kind: :left or :right (a rail), :terminal, :device, :load, :neutral (home of what a furnace feeds) or :pin (where a way
-    # begins at a board's own pin).
+    # kind: :left or :right (a rail), :terminal, :device, :load, :neutral (home of what a furnace feeds) or :pin (where
+    # a way begins at a board's own pin).
     # key: what it is on this way; from, to: nodes of its two sides.
     Stop = Value.define(:kind, :key, :from, :to, :branch, defaults: { branch: nil })
 
@@ -25,7 +25,15 @@ module Gorvant
       # feeder, way_home: [Step] as Loops gives them; feeder nil where nothing leads to the load.
       def read(load, feeder, way_home)
         out = after_rail(feeder || [])
-        @stops = [feeder ? rail(:left, @hot.find { |node| out.empty? || out.first.from == node } || out.first.from) : pin(load.from)]
+        @stops = [
+          (
+            if feeder
+              rail(:left, @hot.find { |node| out.empty? || out.first.from == node } || out.first.from)
+            else
+              pin(load.from)
+            end
+          )
+        ]
         @wires = [[]]
         out.each { |step| pass(step) }
         stop(Stop.new(kind: :load, key: load.id, from: load.from, to: load.to, branch: load))
@@ -53,7 +61,17 @@ module Gorvant
 
       def close(load, way_home)
         last = way_home ? @home.find { |node| way_home.any? { |step| step.to == node } || load.to == node } : nil
-        stop(last == Assembly::GROUND ? Stop.new(kind: :neutral, key: "neutral", from: last, to: last) : rail(:right, last)) if last
+        if last
+          stop(
+            (
+              if last == Assembly::GROUND
+                Stop.new(kind: :neutral, key: "neutral", from: last, to: last)
+              else
+                rail(:right, last)
+              end
+            )
+          )
+        end
       end
 
       # A wire is gathered until the next stop; what can open is a stop of its own.

@@ -2,8 +2,8 @@
 
 module Gorvant
   class LoopView
-    # Where things stand: columns by function, rows by loop, in pixels. No station's target is nearer than a finger to its
-    # neighbor's, and what is folded away takes no room.
+    # Where things stand: columns by function, rows by loop, in pixels. No station's target is nearer than a finger to
+    # its neighbor's, and what is folded away takes no room.
     class Grid
       WIDTH = 924
       ROW = Station::TOUCH
@@ -28,11 +28,18 @@ module Gorvant
       DEVICE_STEP = 46 # from one device of a string to the next
 
       # Which columns belong to what can be folded away, in the order in which they are, until the drawing fits.
-      FUNCTIONS = { "other" => %w[other W1], "stage_2" => %w[Y2], "backup" => %w[W W2 W2_in E], "changeover" => %w[changeover], "blower" => %w[G] }.freeze
+      FUNCTIONS = {
+        "other" => %w[other W1],
+        "stage_2" => %w[Y2],
+        "backup" => %w[W W2 W2_in E],
+        "changeover" => %w[changeover],
+        "blower" => %w[G]
+      }.freeze
 
       attr_reader :height
 
-      # rows: { "air_handler" => pixels, "outdoor" => pixels } under the terminals; lanes: { [place, place] => count }; folded: keys of FUNCTIONS.
+      # rows: { "air_handler" => pixels, "outdoor" => pixels } under the terminals; lanes: { [place, place] => count };
+      # folded: keys of FUNCTIONS.
       def initialize(rig, rows, lanes: {}, folded: [])
         @rig = rig
         @folded = folded.flat_map { |name| FUNCTIONS.fetch(name) }
@@ -42,7 +49,8 @@ module Gorvant
         place_bands(rows)
       end
 
-      # The column that a terminal stands in. Of O and B the one that the valve needs runs through, the other ends at the wall.
+      # The column that a terminal stands in. Of O and B the one that the valve needs runs through, the other ends at
+      # the wall.
       def self.key(rig, terminal)
         return "changeover" if terminal == "OB" || terminal == rig.changeover
         return "other" if %w[O B].include?(terminal)
@@ -72,8 +80,8 @@ module Gorvant
         [top, @bands.values.map(&:first).select { |y| y >= top }.min || top]
       end
 
-      # A way through the gap between two bands for a conductor that changes column. It arrives beside the middle, where one
-      # that comes straight down would lie.
+      # A way through the gap between two bands for a conductor that changes column. It arrives beside the middle, where
+      # one that comes straight down would lie.
       def lane(upper, from, to, number)
         y = @bands[upper].sum + 4 + (number * LANE)
         [from, [from[0], y], [to[0] - BESIDE, y], [to[0] - BESIDE, to[1]]]
@@ -92,9 +100,7 @@ module Gorvant
       def place_columns
         x = R_X
         @columns = { "R" => R_X, "C" => C_X }
-        add = lambda do |name, step|
-          @columns[name] = x += step unless @folded.include?(name)
-        end
+        add = lambda { |name, step| @columns[name] = x += step unless @folded.include?(name) }
         if @rig[:outdoor_thermostat]
           { "W2" => 56, "E" => 50, "W2_in" => 60, "W" => 64 }.each { |name, step| add.call(name, step) }
         else

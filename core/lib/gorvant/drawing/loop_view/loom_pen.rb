@@ -4,7 +4,8 @@ module Gorvant
   class LoopView
     # A pen that knows how a load hangs between its column and C.
     class LoomPen < Pen
-      # A load with its leads: from a point of its feed (node `feed`, or what leads to its tab) to a point of its way home.
+      # A load with its leads: from a point of its feed (node `feed`, or what leads to its tab) to a point of its way
+      # home.
       def load_row(id, from, to, x:, feed: nil, then_to: nil, text: id, line: "factory")
         branch = @netlist[id]
         y = from[1]
@@ -21,7 +22,10 @@ module Gorvant
       def nearest_terminal(node)
         return node unless @netlist.branches_at(node).size <= 2
 
-        own = wired(node).keys.select { |other| other.count(".") == 1 && wires(node, other).all? { |id| @netlist[id].component.nil? } }
+        own =
+          wired(node).keys.select do |other|
+            other.count(".") == 1 && wires(node, other).all? { |id| @netlist[id].component.nil? }
+          end
         own.first || node
       end
     end

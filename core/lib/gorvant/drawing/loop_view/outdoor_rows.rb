@@ -71,12 +71,28 @@ module Gorvant
         column_bus("W2", y)
         odt = x("W2") + 60
         w2_in = x("W2_in")
-        @pen.run(@pen.wires("outdoor.W2", "outdoor.ODT.1"), "outdoor.W2", "outdoor.ODT.1", [[x("W2"), y], [odt - HALF, y]])
+        @pen.run(
+          @pen.wires("outdoor.W2", "outdoor.ODT.1"),
+          "outdoor.W2",
+          "outdoor.ODT.1",
+          [[x("W2"), y], [odt - HALF, y]]
+        )
         @pen.device("ODT", odt, y, text: "ODT")
-        @pen.run(@pen.wires("outdoor.ODT.2", "outdoor.W2_in"), "outdoor.ODT.2", "outdoor.W2_in", [[odt + HALF, y], [w2_in, y]])
+        @pen.run(
+          @pen.wires("outdoor.ODT.2", "outdoor.W2_in"),
+          "outdoor.ODT.2",
+          "outdoor.W2_in",
+          [[odt + HALF, y], [w2_in, y]]
+        )
         @pen.terminal("outdoor.W2_in", "W2 in", w2_in, y, place: :above)
         if @rig[:w2_path] == "one_trace"
-          @pen.run(["outdoor.W2_in-outdoor.W2_out"], "outdoor.W2_in", "outdoor.W2_out", [[w2_in, y], [x("W2_out"), y]], line: "copper")
+          @pen.run(
+            ["outdoor.W2_in-outdoor.W2_out"],
+            "outdoor.W2_in",
+            "outdoor.W2_out",
+            [[w2_in, y], [x("W2_out"), y]],
+            line: "copper"
+          )
         else
           @pen.run(["DFR.W2_in"], "outdoor.W2_in", "outdoor.W2_out", [[w2_in, y], [x("W2_out"), y]], line: "copper")
         end
@@ -86,12 +102,19 @@ module Gorvant
         column_bus("Y", y)
         from, node = start_of_string(y)
         codes = @rig[:safeties]
-        codes.zip(@grid.string_columns(from, Grid::TAP_X - 22, codes.size)).each do |code, center|
-          @pen.run(@pen.wires(node, "outdoor.#{code}.1"), node, "outdoor.#{code}.1", [[from, y], [center - narrow, y]])
-          @pen.device(code, center, y, text: code, width: narrow * 2)
-          from = center + narrow
-          node = "outdoor.#{code}.2"
-        end
+        codes
+          .zip(@grid.string_columns(from, Grid::TAP_X - 22, codes.size))
+          .each do |code, center|
+            @pen.run(
+              @pen.wires(node, "outdoor.#{code}.1"),
+              node,
+              "outdoor.#{code}.1",
+              [[from, y], [center - narrow, y]]
+            )
+            @pen.device(code, center, y, text: code, width: narrow * 2)
+            from = center + narrow
+            node = "outdoor.#{code}.2"
+          end
         end_of_string(from, node, y)
         return unless backup?
 
@@ -170,7 +193,13 @@ module Gorvant
 
       def hot_gas_row(y)
         left_contact("DFR.HGS", y, "outdoor.board.HGS", @grid.left_device_x + HALF + 20)
-        @pen.load_row("HGS", [@grid.left_device_x + HALF + 20, y], [c_x, y], x: Grid::LOADS_X, feed: "outdoor.board.HGS")
+        @pen.load_row(
+          "HGS",
+          [@grid.left_device_x + HALF + 20, y],
+          [c_x, y],
+          x: Grid::LOADS_X,
+          feed: "outdoor.board.HGS"
+        )
       end
 
       def stage_2_defrost_row(y)
@@ -192,10 +221,20 @@ module Gorvant
       def air_pressure_row(y)
         center = @grid.left_device_x
         left = board_x[0] + 26
-        @pen.run(@pen.wires("outdoor.R", "outdoor.APS.1"), "outdoor.R", "outdoor.APS.1", [[x("R"), y], [center - HALF, y]])
+        @pen.run(
+          @pen.wires("outdoor.R", "outdoor.APS.1"),
+          "outdoor.R",
+          "outdoor.APS.1",
+          [[x("R"), y], [center - HALF, y]]
+        )
         @pen.device("APS", center, y, text: "APS")
         foot = @grid.row(PLACE, @rows.size - 1) - 18
-        @pen.run(@pen.wires("outdoor.APS.2", "outdoor.board.APS_2"), "outdoor.APS.2", "outdoor.board.APS_2", [[center + HALF, y], [left, y], [left, foot]])
+        @pen.run(
+          @pen.wires("outdoor.APS.2", "outdoor.board.APS_2"),
+          "outdoor.APS.2",
+          "outdoor.board.APS_2",
+          [[center + HALF, y], [left, y], [left, foot]]
+        )
       end
 
       # The line-voltage relay of a board that has two.
@@ -205,7 +244,8 @@ module Gorvant
         @pen.bus("outdoor.board.DFR_drive", [right - 20, y], [right - 20, y + Grid::ROW - 20], line: "copper")
       end
 
-      # Sensors arrive on the left, supply below them; the defrost relay leaves on the right, and the board's own way home below.
+      # Sensors arrive on the left, supply below them; the defrost relay leaves on the right, and the board's own way
+      # home below.
       def board_row(y)
         left, right = board_x
         sensors(y, left)
@@ -220,9 +260,19 @@ module Gorvant
         return thermistors(y, left) unless @rig[:sensing] == "coil_switch"
 
         center = @grid.left_device_x
-        @pen.run(@pen.wires("outdoor.R", "outdoor.DFT.1"), "outdoor.R", "outdoor.DFT.1", [[x("R"), y], [center - 24, y]])
+        @pen.run(
+          @pen.wires("outdoor.R", "outdoor.DFT.1"),
+          "outdoor.R",
+          "outdoor.DFT.1",
+          [[x("R"), y], [center - 24, y]]
+        )
         @pen.device("DFT", center, y, text: "DFT", width: 48)
-        @pen.run(@pen.wires("outdoor.DFT.2", "outdoor.board.DFT_2"), "outdoor.DFT.2", "outdoor.board.DFT_2", [[center + 24, y], [left, y]])
+        @pen.run(
+          @pen.wires("outdoor.DFT.2", "outdoor.board.DFT_2"),
+          "outdoor.DFT.2",
+          "outdoor.board.DFT_2",
+          [[center + 24, y], [left, y]]
+        )
       end
 
       # Two plugs that the board reads with volts of its own.

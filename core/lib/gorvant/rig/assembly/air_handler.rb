@@ -17,11 +17,13 @@ module Gorvant
         # What W works on this rig, in order.
         def heat_codes(rig)
           case rig[:backup]
-          when "gas" then ["GAS"]
+          when "gas"
+            ["GAS"]
           when "strips"
             banks = (rig[:strip_switch] == "relay" ? %w[HR HR2] : %w[SEQ SEQ2]).first(rig[:strip_banks])
             rig[:blower_on_w] ? banks + ["BIR"] : banks
-          else []
+          else
+            []
           end
         end
 
@@ -36,9 +38,18 @@ module Gorvant
           ohms = about.fetch("secondary_ohms") * 40.0 / va
           gas = sketch.rig[:backup] == "gas"
           tap = gas ? about.fetch("furnace_primary_volts_ac") : sketch.rig[:transformer_tap].to_f
-          sketch.net.secondary("TRAN", from: HOME, to: HOT, component: "TRAN", label: "TRAN", ohms: ohms, rated_va: va.to_f, volts_ac: nominal + (ohms * va / nominal),
-                                       primary: [Line.indoor_hot(sketch.rig), gas ? "air_handler.N" : "air_handler.L2"].freeze,
-                                       primary_volts_ac: tap)
+          sketch.net.secondary(
+            "TRAN",
+            from: HOME,
+            to: HOT,
+            component: "TRAN",
+            label: "TRAN",
+            ohms: ohms,
+            rated_va: va.to_f,
+            volts_ac: nominal + (ohms * va / nominal),
+            primary: [Line.indoor_hot(sketch.rig), gas ? "air_handler.N" : "air_handler.L2"].freeze,
+            primary_volts_ac: tap
+          )
           sketch.name(HOT, "TRAN, hot side")
           sketch.name(HOME, "TRAN, common side")
           sketch.join(HOME, HOME_TERMINAL, how: :factory_wire)
@@ -53,12 +64,22 @@ module Gorvant
           sketch.join(sketch.string(%w[FLS], "air_handler", nil), "air_handler.R", how: :factory_wire) if float
           return sketch.join(HOT, strip, how: :factory_wire) if amps.zero?
 
-          sketch.net.fuse("FU", from: HOT, to: strip, component: "FU", label: "FU", rated_amps: amps.to_f, ohms: Catalogue.profile.fetch("fuse").fetch("ohms"))
+          sketch.net.fuse(
+            "FU",
+            from: HOT,
+            to: strip,
+            component: "FU",
+            label: "FU",
+            rated_amps: amps.to_f,
+            ohms: Catalogue.profile.fetch("fuse").fetch("ohms")
+          )
         end
 
         def chassis(sketch)
           sketch.name(CHASSIS, "chassis ground")
-          sketch.join(HOME_TERMINAL, CHASSIS, how: :joint, id: "bond", label: "C bonded to the chassis") if sketch.rig[:c_bonded] == "yes"
+          if sketch.rig[:c_bonded] == "yes"
+            sketch.join(HOME_TERMINAL, CHASSIS, how: :joint, id: "bond", label: "C bonded to the chassis")
+          end
         end
       end
     end

@@ -49,7 +49,15 @@ module Gorvant
 
         def defrost_relays(sketch)
           sketch.name("outdoor.board.DFR_drive", "defrost relay coil, on the board")
-          sketch.switch("BOARD.defrost", from: R, to: "outdoor.board.DFR_drive", component: "BOARD", closed: false, needs: "BOARD", label: "the board's defrost output")
+          sketch.switch(
+            "BOARD.defrost",
+            from: R,
+            to: "outdoor.board.DFR_drive",
+            component: "BOARD",
+            closed: false,
+            needs: "BOARD",
+            label: "the board's defrost output"
+          )
           sketch.coil("DFR", from: "outdoor.board.DFR_drive", to: C)
           sketch.coil("DFR2", from: "outdoor.board.DFR_drive", to: C) if sketch.rig[:defrost_relays] == 2
         end
@@ -61,11 +69,27 @@ module Gorvant
             sketch.join("outdoor.Y", "outdoor.board.Y_out")
           else
             sketch.load("Y_IN", from: "outdoor.Y", to: C)
-            sketch.switch("BOARD.compressor", from: "outdoor.Y", to: "outdoor.board.Y_out", component: "BOARD", closed: true, needs: "BOARD", label: "the board's compressor relay")
+            sketch.switch(
+              "BOARD.compressor",
+              from: "outdoor.Y",
+              to: "outdoor.board.Y_out",
+              component: "BOARD",
+              closed: true,
+              needs: "BOARD",
+              label: "the board's compressor relay"
+            )
           end
           return unless sketch.rig[:lockout_diverts] && sketch.rig[:y_path] == "delay"
 
-          sketch.switch("BOARD.divert", from: "outdoor.Y", to: "outdoor.W2_out", component: "BOARD", closed: false, needs: "BOARD", label: "the board's lockout relay")
+          sketch.switch(
+            "BOARD.divert",
+            from: "outdoor.Y",
+            to: "outdoor.W2_out",
+            component: "BOARD",
+            closed: false,
+            needs: "BOARD",
+            label: "the board's lockout relay"
+          )
         end
 
         def strips_call(sketch)
@@ -75,7 +99,14 @@ module Gorvant
           if sketch.rig[:w2_path] == "one_trace"
             sketch.join("outdoor.W2_in", "outdoor.W2_out")
           else
-            sketch.contact("DFR.W2_in", from: "outdoor.W2_in", to: "outdoor.W2_out", relay: "DFR", rest: :closed, label: "DFR, W2 in contact")
+            sketch.contact(
+              "DFR.W2_in",
+              from: "outdoor.W2_in",
+              to: "outdoor.W2_out",
+              relay: "DFR",
+              rest: :closed,
+              label: "DFR, W2 in contact"
+            )
           end
         end
 

@@ -45,12 +45,26 @@ module Gorvant
         def valve(sketch)
           pin = valve_pin(sketch)
           if sketch.rig.changeover == "B"
-            sketch.contact("DFR.valve", from: "outdoor.B", to: pin, relay: "DFR", rest: :closed, label: "DFR, valve contact")
+            sketch.contact(
+              "DFR.valve",
+              from: "outdoor.B",
+              to: pin,
+              relay: "DFR",
+              rest: :closed,
+              label: "DFR, valve contact"
+            )
           elsif sketch.rig[:valve_feed] == "one_trace"
             sketch.join("outdoor.O", pin)
             sketch.contact("DFR.valve", from: R, to: "outdoor.O", relay: "DFR", label: "DFR, valve contact")
           else
-            sketch.contact("DFR.valve_rest", from: "outdoor.O", to: pin, relay: "DFR", rest: :closed, label: "DFR, valve contact at rest")
+            sketch.contact(
+              "DFR.valve_rest",
+              from: "outdoor.O",
+              to: pin,
+              relay: "DFR",
+              rest: :closed,
+              label: "DFR, valve contact at rest"
+            )
             sketch.contact("DFR.valve", from: R, to: pin, relay: "DFR", label: "DFR, valve contact")
           end
         end

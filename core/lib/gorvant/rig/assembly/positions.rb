@@ -4,14 +4,19 @@ module Gorvant
   module Assembly
     # Where the switches of a rig stand under a condition.
     module Positions
-      # A switch that follows something the condition knows. state: "open", "closed" or "undetermined" (near its points: either is
-      # right); says: by what.
+      # A switch that follows something the condition knows. state: "open", "closed" or "undetermined" (near its points:
+      # either is right); says: by what.
       Stand = Value.define(:code, :state, :says)
 
       class << self
         # { branch id => closed? }
         def of(rig, condition)
-          thermostat(rig, condition).merge(supplies(condition), standing(rig, condition), switches(rig, condition), board(rig, condition))
+          thermostat(rig, condition).merge(
+            supplies(condition),
+            standing(rig, condition),
+            switches(rig, condition),
+            board(rig, condition)
+          )
         end
 
         # [Stand] of the switches that the call, the weather or the coil puts somewhere, and nobody supposed otherwise.
@@ -36,7 +41,10 @@ module Gorvant
 
         private
 
-        def standing(rig, condition) = stands(rig, condition).reject { |stand| stand.state == "undetermined" }.to_h { |stand| [stand.code, stand.state == "closed"] }
+        def standing(rig, condition) =
+          stands(rig, condition)
+            .reject { |stand| stand.state == "undetermined" }
+            .to_h { |stand| [stand.code, stand.state == "closed"] }
 
         def by_outdoors(rig, condition)
           return nil unless rig[:outdoor_thermostat] && condition.outdoor_degrees_f
@@ -46,15 +54,25 @@ module Gorvant
 
         # In a defrost the switch is what holds it on, whatever the coil was before.
         def by_coil(rig, condition)
-          return nil unless rig[:sensing] == "coil_switch" && condition.coil_degrees_f && !Catalogue.calls.fetch(condition.call)["switches"]
+          unless rig[:sensing] == "coil_switch" && condition.coil_degrees_f &&
+                   !Catalogue.calls.fetch(condition.call)["switches"]
+            return nil
+          end
 
           by_temperature("DFT", "coil", condition.coil_degrees_f, Hysteresis.coil_switch(rig))
         end
 
         def by_temperature(code, of, degrees, switch)
           state = switch.at(degrees)
-          says = Catalogue.words("stands.#{of}#{'_near' if state == 'undetermined'}", code: code, state: state, degrees: format("%g", degrees), closes: format("%g", switch.closes_degrees_f),
-              opens: format("%g", switch.opens_degrees_f))
+          says =
+            Catalogue.words(
+              "stands.#{of}#{"_near" if state == "undetermined"}",
+              code: code,
+              state: state,
+              degrees: format("%g", degrees),
+              closes: format("%g", switch.closes_degrees_f),
+              opens: format("%g", switch.opens_degrees_f)
+            )
           Stand.new(code: code, state: state, says: says)
         end
 
@@ -62,16 +80,25 @@ module Gorvant
         def by_call(condition)
           return [] unless [nil, "natural"].include?(condition.moment)
 
-          Catalogue.calls.fetch(condition.call).fetch("switches", {}).map do |code, state|
-            Stand.new(code: code, state: state, says: Catalogue.words("stands.defrost", code: code, state: state))
-          end
+          Catalogue
+            .calls
+            .fetch(condition.call)
+            .fetch("switches", {})
+            .map do |code, state|
+              Stand.new(code: code, state: state, says: Catalogue.words("stands.defrost", code: code, state: state))
+            end
         end
 
         def thermostat(rig, condition)
           closes = condition.outputs || Outputs.closed(rig, condition.call, outdoor: condition.outdoor_degrees_f)
           known = rig.terminals("wall") - %w[R C]
           stray = closes - known
-          raise BadCondition.new(field: "/condition/outputs", problem: "this thermostat has no #{stray.first}; it has #{known.join(', ')}") if condition.outputs && stray.any?
+          if condition.outputs && stray.any?
+            raise BadCondition.new(
+                    field: "/condition/outputs",
+                    problem: "this thermostat has no #{stray.first}; it has #{known.join(", ")}"
+                  )
+          end
 
           known.to_h { |terminal| ["THERMOSTAT.#{terminal}", closes.include?(terminal)] }
         end
@@ -84,7 +111,9 @@ module Gorvant
 
         def switches(rig, condition)
           condition.switches.to_h do |code, state|
-            raise BadCondition.new(field: "/condition/switches/#{code}", problem: "is not fitted on this rig") unless movable(rig).include?(code)
+            unless movable(rig).include?(code)
+              raise BadCondition.new(field: "/condition/switches/#{code}", problem: "is not fitted on this rig")
+            end
 
             [code, state == "closed"]
           end

@@ -19,8 +19,15 @@ module Gorvant
         split = sketch.rig[:split_r]
         link(sketch) if split
         (sketch.rig.terminals("wall") - %w[R C]).each do |terminal|
-          sketch.switch("THERMOSTAT.#{terminal}", from: split && HEAT.include?(terminal) ? RH : "wall.R", to: "wall.#{terminal}", component: "THERMOSTAT", closed: false,
-                                                  needs: fed ? "THERMOSTAT" : nil, label: "#{Naming.letter(sketch.rig, terminal)} at the thermostat")
+          sketch.switch(
+            "THERMOSTAT.#{terminal}",
+            from: split && HEAT.include?(terminal) ? RH : "wall.R",
+            to: "wall.#{terminal}",
+            component: "THERMOSTAT",
+            closed: false,
+            needs: fed ? "THERMOSTAT" : nil,
+            label: "#{Naming.letter(sketch.rig, terminal)} at the thermostat"
+          )
         end
       end
     end

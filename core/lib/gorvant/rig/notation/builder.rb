@@ -2,8 +2,8 @@
 
 module Gorvant
   module Notation
-    # From rungs to a rig: what the words say of the unit, and which conductors they name. What they leave open takes the
-    # archetype's answer and counts as assumed.
+    # From rungs to a rig: what the words say of the unit, and which conductors they name. What they leave open takes
+    # the archetype's answer and counts as assumed.
     class Builder
       SAFETIES = %w[LPS HPS HPS2 DTS].freeze
 
@@ -33,7 +33,14 @@ module Gorvant
       private
 
       def blame(word, says, suggestion = nil)
-        @problems << { "line" => word.line, "column" => word.column, "length" => word.length, "word" => word.text, "problem" => says, "suggestion" => suggestion }
+        @problems << {
+          "line" => word.line,
+          "column" => word.column,
+          "length" => word.length,
+          "word" => word.text,
+          "problem" => says,
+          "suggestion" => suggestion
+        }
       end
 
       def stop_if_wrong = @problems.any? && raise(BadNotation.new(@problems))
@@ -46,7 +53,9 @@ module Gorvant
           words.each_with_index { |word, at| place(word, at, words) }
           blame(words.first, "begins the rung; a rung begins at R", "R") if loads.any? && words.first.text != "R"
           blame(words.first, "begins another feed; a feed begins at R", "R") if i.positive? && words.first.text != "R"
-          blame(words.last, "joins R to C without a load: a dead short. Name the load between, such as (CC)") if loads.empty? && words.first.text == "R" && words.last.text == "C"
+          if loads.empty? && words.first.text == "R" && words.last.text == "C"
+            blame(words.last, "joins R to C without a load: a dead short. Name the load between, such as (CC)")
+          end
         end
       end
 
@@ -72,7 +81,10 @@ module Gorvant
         before = @said[key]
         return @said[key] = [value, word] if before.nil? || before[0] == value
 
-        blame(word, "says #{Catalogue.facts.fetch(key)['title'].downcase}: #{Comparison.words(key, value)}; line #{before[1].line} says #{Comparison.words(key, before[0])}")
+        blame(
+          word,
+          "says #{Catalogue.facts.fetch(key)["title"].downcase}: #{Comparison.words(key, value)}; line #{before[1].line} says #{Comparison.words(key, before[0])}"
+        )
       end
 
       def words = @words ||= @reader.rungs.flat_map { |rung| rung.feeds.flatten }
@@ -116,29 +128,54 @@ module Gorvant
         tell("outdoor_thermostat", true, "ODT", "air_handler.W2", "outdoor.W2", "outdoor.W2_in")
         tell("thermostat_power", "common", "(THERMOSTAT)")
         emergency
-        say("fuse_amps", 0, words.first) if @reader.rungs.any? { |rung| (rung.feeds.first.map(&:text) - %w[FLS]) == %w[R air_handler.R] }
+        if @reader.rungs.any? { |rung| (rung.feeds.first.map(&:text) - %w[FLS]) == %w[R air_handler.R] }
+          say("fuse_amps", 0, words.first)
+        end
         indoor_switches
       end
 
       # A float switch in R stands before the strip, one in Y after it.
       def indoor_switches
         tell("freeze_stat", true, "FRS")
-        supply, others = @reader.rungs.flat_map(&:feeds).select { |feed| feed.any? { |word| word.text == "FLS" } }.partition { |feed| feed.last.text == "air_handler.R" }
-        { "r" => supply, "y" => others }.each { |way, feeds| feeds.each { |feed| say("float_switch", way, feed.find { |word| word.text == "FLS" }) } }
+        supply, others =
+          @reader
+            .rungs
+            .flat_map(&:feeds)
+            .select { |feed| feed.any? { |word| word.text == "FLS" } }
+            .partition { |feed| feed.last.text == "air_handler.R" }
+        { "r" => supply, "y" => others }.each do |way, feeds|
+          feeds.each { |feed| say("float_switch", way, feed.find { |word| word.text == "FLS" }) }
+        end
       end
 
       def emergency
         jumper = pairs.find { |first, second| [first.text, second.text].sort == %w[wall.E wall.W2] }
-        conductor = pairs.find { |first, second| [first, second].any? { |word| word.text == "wall.E" } && first.place != second.place && [first, second].all?(&:terminal) }
+        conductor =
+          pairs.find do |first, second|
+            [first, second].any? { |word| word.text == "wall.E" } && first.place != second.place &&
+              [first, second].all?(&:terminal)
+          end
         both = [jumper, conductor].compact
-        say("emergency_path", both.size == 2 ? "both" : (jumper ? "jumper" : "two_conductors"), both.first.first) if both.any?
+        if both.any?
+          say("emergency_path", both.size == 2 ? "both" : (jumper ? "jumper" : "two_conductors"), both.first.first)
+        end
       end
 
       def contactor
         found = rung("CC") or return
         texts = found.feeds.first.map(&:text)
         say("y_path", texts.include?("K") ? "delay" : "trace", found.load)
-        say("safeties", texts & SAFETIES == texts.select { |text| SAFETIES.include?(text) } ? texts & SAFETIES : texts.select { |text| SAFETIES.include?(text) }, found.load)
+        say(
+          "safeties",
+          (
+            if texts & SAFETIES == texts.select { |text| SAFETIES.include?(text) }
+              texts & SAFETIES
+            else
+              texts.select { |text| SAFETIES.include?(text) }
+            end
+          ),
+          found.load
+        )
         say("safeties_return", texts.include?("M") ? "board" : "contactor", found.load)
         tap = texts.index("T1") or return
         first = texts.index { |text| (SAFETIES + %w[K M]).include?(text) }
@@ -162,18 +199,31 @@ module Gorvant
         tell("lockout_diverts", true, "LOCK")
         all = @reader.rungs.flat_map(&:feeds)
         say("w2_path", "apart", find("outdoor.W2_in")) if all.any? { |feed| joins?(feed, "outdoor.W2_in", "DFR/nc") }
-        say("w2_path", "one_trace", find("outdoor.W2_in")) if all.any? { |feed| joins?(feed, "outdoor.W2_in", "outdoor.W2_out") }
+        if all.any? { |feed| joins?(feed, "outdoor.W2_in", "outdoor.W2_out") }
+          say("w2_path", "one_trace", find("outdoor.W2_in"))
+        end
       end
 
       def joins?(feed, first, second) = feed.each_cons(2).any? { |a, b| a.text == first && b.text == second }
 
       # Each two terminals that follow each other.
       def pairs
-        @pairs ||= @reader.rungs.flat_map { |rung| rung.feeds.flat_map { |feed| feed.reject { |word| Vocabulary::INLINE.include?(word.text) }.each_cons(2).select { |one| one.all?(&:terminal?) } } }
+        @pairs ||=
+          @reader.rungs.flat_map do |rung|
+            rung.feeds.flat_map do |feed|
+              feed
+                .reject { |word| Vocabulary::INLINE.include?(word.text) }
+                .each_cons(2)
+                .select { |one| one.all?(&:terminal?) }
+            end
+          end
       end
 
       def build
-        facts = @said.transform_values { |value, _word| Fact.new(value: value, provenance: Provenance.new(source: "diagram")) }
+        facts =
+          @said.transform_values do |value, _word|
+            Fact.new(value: value, provenance: Provenance.new(source: "diagram"))
+          end
         bare = Rig.build(name: @name, archetype: "split_heat_pump", facts: facts, cables: [])
         wiring = Wiring.new(bare, @reader.cables, pairs)
         raise BadNotation.new(wiring.problems) if wiring.problems.any?
@@ -187,7 +237,14 @@ module Gorvant
       def blamed(problem)
         key = problem["field"][%r{\A/facts/([^/]+)}, 1]
         word = @said.dig(key, 1) || words.first || Word.new(text: "", line: 1, column: 1, length: 1)
-        { "line" => word.line, "column" => word.column, "length" => word.length, "word" => word.text, "problem" => problem["problem"], "suggestion" => nil }
+        {
+          "line" => word.line,
+          "column" => word.column,
+          "length" => word.length,
+          "word" => word.text,
+          "problem" => problem["problem"],
+          "suggestion" => nil
+        }
       end
     end
   end

@@ -13,14 +13,21 @@ module Gorvant
         @netlist = Assembly.netlist(rig)
         @solution = Settling.settle(@netlist)
         @loops = Loops.new(@solution, hot: Assembly::HOT, home: Assembly::HOME)
-        @conductors = rig.cables.flat_map { |cable| cable.conductors.map { |conductor| ["#{cable.id}.#{conductor.id}", [cable, conductor]] } }.to_h
+        @conductors =
+          rig
+            .cables
+            .flat_map do |cable|
+              cable.conductors.map { |conductor| ["#{cable.id}.#{conductor.id}", [cable, conductor]] }
+            end
+            .to_h
         @jumpers = rig.jumpers.to_h { |jumper| [jumper.id, jumper] }
         @covered = []
       end
 
       # { load code => [Feed] } in the order of the vocabulary.
       def rungs
-        @rungs ||= Vocabulary::LOADS.select { |code| @netlist.branch?(code) }.to_h { |code| [code, feeds(@netlist[code])] }
+        @rungs ||=
+          Vocabulary::LOADS.select { |code| @netlist.branch?(code) }.to_h { |code| [code, feeds(@netlist[code])] }
       end
 
       # The lines of all rungs, then what no rung holds.
@@ -32,17 +39,25 @@ module Gorvant
       private
 
       def cables
-        @rig.cables.map { |cable| "#{cable.id}: #{cable.from} - #{cable.to}, #{cable.gauge_awg} AWG, #{format('%g', cable.length_feet)} ft" }
+        @rig.cables.map do |cable|
+          "#{cable.id}: #{cable.from} - #{cable.to}, #{cable.gauge_awg} AWG, #{format("%g", cable.length_feet)} ft"
+        end
       end
 
-      def supply = [["R", ("FU" if @netlist.branch?("FU")), ("FLS" if @rig[:float_switch] == "r"), "air_handler.R"].compact.join(" > ")]
+      def supply =
+        [
+          ["R", ("FU" if @netlist.branch?("FU")), ("FLS" if @rig[:float_switch] == "r"), "air_handler.R"].compact.join(
+            " > "
+          )
+        ]
 
       def rung_lines(code, feeds)
         home = @loops.of(@netlist[code]).home ? " > C" : ""
         return ["R > (#{code})#{home}"] if feeds.empty?
 
         first, *others = feeds
-        [(first.words + ["(#{code})"]).join(" > ") + home] + others.map { |feed| "  | #{short(feed, first, code).join(' > ')}" }
+        [(first.words + ["(#{code})"]).join(" > ") + home] +
+          others.map { |feed| "  | #{short(feed, first, code).join(" > ")}" }
       end
 
       # Up to where it meets the first feed.
@@ -56,7 +71,12 @@ module Gorvant
 
       def feeds(load)
         ways = Assembly.by_design(@loops.of(load).feeders)
-        ways.map { |steps| [steps, feed(steps)] }.group_by { |_steps, feed| feed.plain }.values.first(MOST_FEEDS).map { |same| doubled(same) }
+        ways
+          .map { |steps| [steps, feed(steps)] }
+          .group_by { |_steps, feed| feed.plain }
+          .values
+          .first(MOST_FEEDS)
+          .map { |same| doubled(same) }
       end
 
       # Two conductors beside each other are one way, in two colors.
@@ -64,11 +84,15 @@ module Gorvant
         feeds = same.map(&:last)
         return feeds.first if feeds.one?
 
-        words = feeds.map(&:words).transpose.map do |versions|
-          bare = versions.first.sub(/ \[.*/, "")
-          sheaths = versions.map { |word| word[/\[(.*)\]/, 1] }.compact.uniq
-          sheaths.empty? ? bare : "#{bare} [#{sheaths.join(' + ')}]"
-        end
+        words =
+          feeds
+            .map(&:words)
+            .transpose
+            .map do |versions|
+              bare = versions.first.sub(/ \[.*/, "")
+              sheaths = versions.map { |word| word[/\[(.*)\]/, 1] }.compact.uniq
+              sheaths.empty? ? bare : "#{bare} [#{sheaths.join(" + ")}]"
+            end
         Feed.new(words: words, plain: feeds.first.plain)
       end
 
@@ -85,11 +109,17 @@ module Gorvant
       def loose
         rungs
         ways = Hash.new { |hash, key| hash[key] = [] }
-        @conductors.each { |id, (cable, conductor)| ways[[cable, conductor.from, conductor.to]] << conductor unless @covered.include?(id) }
-        wires = ways.map do |(cable, from, to), conductors|
-          "#{cable.from}.#{from || Vocabulary::CAPPED} [#{mark(cable)}#{conductors.map { |one| Notation.sheath(one) }.join(' + ')}] > #{cable.to}.#{to || Vocabulary::CAPPED}"
+        @conductors.each do |id, (cable, conductor)|
+          ways[[cable, conductor.from, conductor.to]] << conductor unless @covered.include?(id)
         end
-        wires + @jumpers.except(*@covered).map { |_id, jumper| "#{jumper.place}.#{jumper.from} > #{jumper.place}.#{jumper.to}" }
+        wires =
+          ways.map do |(cable, from, to), conductors|
+            "#{cable.from}.#{from || Vocabulary::CAPPED} [#{mark(cable)}#{conductors.map { |one| Notation.sheath(one) }.join(" + ")}] > #{cable.to}.#{to || Vocabulary::CAPPED}"
+          end
+        wires +
+          @jumpers
+            .except(*@covered)
+            .map { |_id, jumper| "#{jumper.place}.#{jumper.from} > #{jumper.place}.#{jumper.to}" }
       end
 
       def mark(cable) = Notation.cable_mark(@rig, cable)
@@ -112,10 +142,14 @@ module Gorvant
           branch = step.branch
           conductor = @conductors[branch.id]
           @start ||= step.from
-          add(@start) if @words.one? && (conductor || @jumpers.key?(branch.id)) && @start.count(".") == 1 # R itself leads on
-          if conductor then lead(branch.id, *conductor)
-          elsif @jumpers.key?(branch.id) then @covered << branch.id
-          elsif branch.switching? && branch.component != "THERMOSTAT" then add(word(branch))
+          # R itself leads on.
+          add(@start) if @words.one? && (conductor || @jumpers.key?(branch.id)) && @start.count(".") == 1
+          if conductor
+            lead(branch.id, *conductor)
+          elsif @jumpers.key?(branch.id)
+            @covered << branch.id
+          elsif branch.switching? && branch.component != "THERMOSTAT"
+            add(word(branch))
           end
           arrive(step.to)
         end
@@ -136,12 +170,14 @@ module Gorvant
         def word(branch)
           return Vocabulary::OUTPUTS.key(branch.id) if Vocabulary::OUTPUTS.value?(branch.id)
 
-          branch.kind == :contact ? "#{branch[:relay]}/#{branch[:rest] == :closed ? 'nc' : 'no'}" : branch.component
+          branch.kind == :contact ? "#{branch[:relay]}/#{branch[:rest] == :closed ? "nc" : "no"}" : branch.component
         end
 
         def arrive(node)
-          if node.count(".") == 1 then add(node)
-          elsif node == Vocabulary::PINS["M"] then add("M")
+          if node.count(".") == 1
+            add(node)
+          elsif node == Vocabulary::PINS["M"]
+            add("M")
           end
           tap = Vocabulary::PINS["T1"]
           near = @netlist.branches_at(tap).find { |one| one.kind == :wire }&.other_end(tap)

@@ -2,7 +2,8 @@
 
 module Gorvant
   module Notation
-    # Whether the rig that was built has the rungs that were typed: what a unit of this kind cannot have is told at its word.
+    # Whether the rig that was built has the rungs that were typed: what a unit of this kind cannot have is told at its
+    # word.
     class Proof
       # built: Rig; typed: [Rung].
       def initialize(built, typed)
@@ -20,7 +21,9 @@ module Gorvant
         main = plain(rung.feeds.first)
         rung.feeds.each_with_index.filter_map do |words, i|
           typed = i.zero? ? main : joined(words, main)
-          wrong(words, typed, known.map(&:plain)) unless known.any? { |feed| matches?(typed, feed.plain) } || (known.empty? && typed == ["R"])
+          unless known.any? { |feed| matches?(typed, feed.plain) } || (known.empty? && typed == ["R"])
+            wrong(words, typed, known.map(&:plain))
+          end
         end
       end
 
@@ -42,13 +45,24 @@ module Gorvant
         at = shared(typed, best)
         word = words.find { |one| one.text == typed[at] } || words.find(&:load?) || words.last
         before = typed[at - 1] || "R"
-        blame(word, best[at] ? "cannot follow #{before} here; on this unit #{best[at]} does" : "cannot follow #{before} here", best[at])
+        blame(
+          word,
+          best[at] ? "cannot follow #{before} here; on this unit #{best[at]} does" : "cannot follow #{before} here",
+          best[at]
+        )
       end
 
       def shared(one, other) = one.zip(other).take_while { |a, b| a == b }.size
 
       def blame(word, says, suggestion = nil)
-        { "line" => word.line, "column" => word.column, "length" => word.length, "word" => word.text, "problem" => says, "suggestion" => suggestion }
+        {
+          "line" => word.line,
+          "column" => word.column,
+          "length" => word.length,
+          "word" => word.text,
+          "problem" => says,
+          "suggestion" => suggestion
+        }
       end
     end
   end

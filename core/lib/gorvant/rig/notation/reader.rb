@@ -4,8 +4,8 @@ require "strscan"
 
 module Gorvant
   module Notation
-    # One word of a rung and where it stands. text: as printed; cable: id or nil; sheaths: [[colors and splices]] of the conductors
-    # that lead on from it, nil where nothing is said.
+    # One word of a rung and where it stands. text: as printed; cable: id or nil; sheaths: [[colors and splices]] of the
+    # conductors that lead on from it, nil where nothing is said.
     Word = Value.define(:text, :line, :column, :length, :cable, :sheaths, defaults: { cable: nil, sheaths: nil })
 
     class Word
@@ -17,9 +17,7 @@ module Gorvant
     end
 
     # A rung as typed: feeds, each a list of Words from R on; the first is the whole way, the others join it.
-    Rung = Value.define(:feeds) do
-      def load = feeds.first.find(&:load?)
-    end
+    Rung = Value.define(:feeds) { def load = feeds.first.find(&:load?) }
     # A cable that is written down: as Rig::Cable but for conductors.
     CableLine = Value.define(:id, :from, :to, :gauge_awg, :length_feet)
     # A fact that no rung shows. value: as in a rig file.
@@ -40,7 +38,9 @@ module Gorvant
         @cables = []
         @facts = []
         lines = text.to_s.lines(chomp: true)
-        raise BadNotation.new([problem(MOST_LINES + 1, 1, 1, "", "a rig has at most #{MOST_LINES} lines")]) if lines.size > MOST_LINES
+        if lines.size > MOST_LINES
+          raise BadNotation.new([problem(MOST_LINES + 1, 1, 1, "", "a rig has at most #{MOST_LINES} lines")])
+        end
 
         lines.each_with_index { |line, i| read(line, i + 1) if @problems.size < MOST_PROBLEMS }
         raise BadNotation.new(@problems) if @problems.any?
@@ -49,21 +49,35 @@ module Gorvant
       private
 
       def problem(line, column, length, word, says, suggestion = nil)
-        { "line" => line, "column" => column, "length" => length, "word" => word, "problem" => says, "suggestion" => suggestion }
+        {
+          "line" => line,
+          "column" => column,
+          "length" => length,
+          "word" => word,
+          "problem" => says,
+          "suggestion" => suggestion
+        }
       end
 
-      def blame(line, column, length, word, says, suggestion = nil) = @problems << problem(line, column, length, word, says, suggestion)
+      def blame(line, column, length, word, says, suggestion = nil) =
+        @problems << problem(line, column, length, word, says, suggestion)
 
       def read(line, number)
         bare = line.sub(/#.*/, "")
         return if bare.strip.empty?
-        return blame(number, MOST_COLUMNS, 1, "", "the line is longer than #{MOST_COLUMNS} characters") if line.size > MOST_COLUMNS
+        if line.size > MOST_COLUMNS
+          return blame(number, MOST_COLUMNS, 1, "", "the line is longer than #{MOST_COLUMNS} characters")
+        end
 
         case bare
-        when /\A\s*with\b/i then fact(bare, number)
-        when /\A[^>(\[]*:[^>]*\z/ then cable(bare, number)
-        when /\A\s*\|/ then more(bare, number)
-        else rung(bare, number)
+        when /\A\s*with\b/i
+          fact(bare, number)
+        when /\A[^>(\[]*:[^>]*\z/
+          cable(bare, number)
+        when /\A\s*\|/
+          more(bare, number)
+        else
+          rung(bare, number)
         end
       end
 
@@ -75,7 +89,9 @@ module Gorvant
       # Another feed of the rung above.
       def more(line, number)
         at = line.index("|")
-        return blame(number, at + 1, 1, "|", "has no rung above it that it could feed") if @rungs.empty? || @rungs.last.load.nil?
+        if @rungs.empty? || @rungs.last.load.nil?
+          return blame(number, at + 1, 1, "|", "has no rung above it that it could feed")
+        end
 
         words = path(line, at + 1, number)
         @rungs[-1] = @rungs.last.with(feeds: @rungs.last.feeds + [words]) if words
@@ -91,7 +107,13 @@ module Gorvant
           column = scanner.charpos + 1
           text = scanner.scan(/\([^)>|\[\]]*\)?|[^\s>|\[\]()]+/)
           unless text
-            blame(number, column, 1, scanner.rest[0].to_s, scanner.eos? ? "a word is missing after '>'" : "a word such as outdoor.Y is missing here")
+            blame(
+              number,
+              column,
+              1,
+              scanner.rest[0].to_s,
+              scanner.eos? ? "a word is missing after '>'" : "a word such as outdoor.Y is missing here"
+            )
             return nil
           end
           word = word(text, number, column)
@@ -140,18 +162,43 @@ module Gorvant
         cable = body[/\A\s*([a-z][a-z0-9_]*)\s*:/, 1]
         body = body.sub(/\A\s*[a-z][a-z0-9_]*\s*:/, "")
         sheaths = body.split("+", -1).map { |one| one.split(%r{\s*/\s*}, -1).map(&:strip) }
-        return { cable: cable, sheaths: sheaths } if sheaths.any? && sheaths.all? { |one| one.size.odd? && one.all? { |name| name.match?(/\A[A-Za-z][A-Za-z0-9 _-]{0,29}\z/) } }
+        if sheaths.any? &&
+             sheaths.all? { |one| one.size.odd? && one.all? { |name| name.match?(/\A[A-Za-z][A-Za-z0-9 _-]{0,29}\z/) } }
+          return { cable: cable, sheaths: sheaths }
+        end
 
-        blame(number, column, text.size, text[0, 40], "says no color; write [yellow], or [yellow /attic/ white] where it changes at a splice")
+        blame(
+          number,
+          column,
+          text.size,
+          text[0, 40],
+          "says no color; write [yellow], or [yellow /attic/ white] where it changes at a splice"
+        )
         :wrong
       end
 
       def cable(line, number)
         match = CABLE.match(line)
         places = match && [match[2], match[3]].map { |name| Vocabulary::PLACES[name.downcase] }
-        return blame(number, 1, line.size, line.strip[0, 40], "is no cable; write cable_a: wall - air_handler, 18 AWG, 42 ft") if match.nil? || places.include?(nil)
+        if match.nil? || places.include?(nil)
+          return(
+            blame(
+              number,
+              1,
+              line.size,
+              line.strip[0, 40],
+              "is no cable; write cable_a: wall - air_handler, 18 AWG, 42 ft"
+            )
+          )
+        end
 
-        @cables << CableLine.new(id: match[1].downcase, from: places[0], to: places[1], gauge_awg: match[4].to_i, length_feet: match[5].to_f)
+        @cables << CableLine.new(
+          id: match[1].downcase,
+          from: places[0],
+          to: places[1],
+          gauge_awg: match[4].to_i,
+          length_feet: match[5].to_f
+        )
       end
 
       # "with backup none", "with safeties LPS, HPS"
@@ -164,19 +211,30 @@ module Gorvant
         about = Catalogue.facts[key]
         unless about
           near = Nearest.of(key, Catalogue.facts.keys)
-          return blame(number, column, key.size, key[0, 40], "is no fact of a rig#{"; nearest is #{near}" if near}", near)
+          return(
+            blame(number, column, key.size, key[0, 40], "is no fact of a rig#{"; nearest is #{near}" if near}", near)
+          )
         end
-        @facts << FactLine.new(key: key, value: value(about, match[2]), word: Word.new(text: match[2][0, 60], line: number, column: line.index(match[2]) + 1, length: match[2].size))
+        @facts << FactLine.new(
+          key: key,
+          value: value(about, match[2]),
+          word: Word.new(text: match[2][0, 60], line: number, column: line.index(match[2]) + 1, length: match[2].size)
+        )
       end
 
       # As a rig file has it; what does not fit is told by the rig's own check.
       def value(about, text)
         case about["kind"]
-        when "flag" then { "yes" => true, "no" => false }.fetch(text.downcase, text)
-        when "number" then number(text) || text
-        when "table" then text.split(",").map { |pair| pair.split(":", 2).map { |one| number(one) || one.strip } }
-        when "list" then text.downcase == "none" ? [] : text.split(/[\s,]+/)
-        else about["of"].keys.find { |key| key.to_s == text } || text
+        when "flag"
+          { "yes" => true, "no" => false }.fetch(text.downcase, text)
+        when "number"
+          number(text) || text
+        when "table"
+          text.split(",").map { |pair| pair.split(":", 2).map { |one| number(one) || one.strip } }
+        when "list"
+          text.downcase == "none" ? [] : text.split(/[\s,]+/)
+        else
+          about["of"].keys.find { |key| key.to_s == text } || text
         end
       end
 

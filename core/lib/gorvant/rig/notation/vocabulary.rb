@@ -11,19 +11,73 @@ module Gorvant
       OUTPUTS = { "K" => "BOARD.compressor", "LOCK" => "BOARD.divert", "DEFROST" => "BOARD.defrost" }.freeze
       PINS = { "M" => "outdoor.board.M", "T1" => "outdoor.board.T1" }.freeze
       CONTACTS = %w[DFR/no DFR/nc].freeze
-      LOADS = %w[THERMOSTAT IFR CC CC2 Y2S RVS RVR HGS SEQ SEQ2 HR HR2 BIR GAS BOARD DFT_IN APS_IN COIL_T AMB_T DFR DFR2].freeze
-      PLACES = { "wall" => "wall", "stat" => "wall", "tstat" => "wall", "air_handler" => "air_handler", "ah" => "air_handler", "indoor" => "air_handler", "outdoor" => "outdoor",
-                 "out" => "outdoor" }.freeze
-      TERMINALS = { "wall" => %w[R C Y Y2 G O B OB W1 W2 E], "air_handler" => %w[R C Y Y2 G O B W W2], "outdoor" => %w[R C Y Y2 O B W2 W2_in W2_out] }.freeze
-      ALIASES = { "O/B" => "OB", "Y1" => "Y", "AUX" => "W2", "W2OUT" => "W2_out", "W2_OUT" => "W2_out", "W2IN" => "W2_in", "W2_IN" => "W2_in" }.freeze
+      LOADS = %w[
+        THERMOSTAT
+        IFR
+        CC
+        CC2
+        Y2S
+        RVS
+        RVR
+        HGS
+        SEQ
+        SEQ2
+        HR
+        HR2
+        BIR
+        GAS
+        BOARD
+        DFT_IN
+        APS_IN
+        COIL_T
+        AMB_T
+        DFR
+        DFR2
+      ].freeze
+      PLACES = {
+        "wall" => "wall",
+        "stat" => "wall",
+        "tstat" => "wall",
+        "air_handler" => "air_handler",
+        "ah" => "air_handler",
+        "indoor" => "air_handler",
+        "outdoor" => "outdoor",
+        "out" => "outdoor"
+      }.freeze
+      TERMINALS = {
+        "wall" => %w[R C Y Y2 G O B OB W1 W2 E],
+        "air_handler" => %w[R C Y Y2 G O B W W2],
+        "outdoor" => %w[R C Y Y2 O B W2 W2_in W2_out]
+      }.freeze
+      ALIASES = {
+        "O/B" => "OB",
+        "Y1" => "Y",
+        "AUX" => "W2",
+        "W2OUT" => "W2_out",
+        "W2_OUT" => "W2_out",
+        "W2IN" => "W2_in",
+        "W2_IN" => "W2_in"
+      }.freeze
       CAPPED = "capped"
-      TITLES = { "R" => "hot rail", "C" => "common rail", "M" => "the board's compressor terminal", "T1" => "the board's run-time tap", "K" => "the board's own delay",
-                 "LOCK" => "the board's lockout relay", "DEFROST" => "the board's defrost output", "DFR/no" => "defrost relay contact, open at rest",
-                 "DFR/nc" => "defrost relay contact, closed at rest" }.freeze
+      TITLES = {
+        "R" => "hot rail",
+        "C" => "common rail",
+        "M" => "the board's compressor terminal",
+        "T1" => "the board's run-time tap",
+        "K" => "the board's own delay",
+        "LOCK" => "the board's lockout relay",
+        "DEFROST" => "the board's defrost output",
+        "DFR/no" => "defrost relay contact, open at rest",
+        "DFR/nc" => "defrost relay contact, closed at rest"
+      }.freeze
 
       class << self
         # Every word, as it is printed.
-        def all = @all ||= (%w[R C] + terminals + DEVICES + PINS.keys + OUTPUTS.keys + CONTACTS + LOADS.map { |code| "(#{code})" }).freeze
+        def all =
+          @all ||=
+            (
+              %w[R C] + terminals + DEVICES + PINS.keys + OUTPUTS.keys + CONTACTS + LOADS.map { |code| "(#{code})" }
+            ).freeze
 
         # What a word stands for, for completion.
         def title(word)
@@ -37,7 +91,7 @@ module Gorvant
         def find(text)
           return terminal(text) if text.include?(".")
 
-          known = text.start_with?("(") ? "(#{text[1..].delete(')').upcase})" : text.downcase.sub(%r{\A[^/]+}, &:upcase)
+          known = text.start_with?("(") ? "(#{text[1..].delete(")").upcase})" : text.downcase.sub(%r{\A[^/]+}, &:upcase)
           all.include?(known) ? known : nil
         end
 

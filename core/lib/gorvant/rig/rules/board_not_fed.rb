@@ -13,13 +13,26 @@ module Gorvant
         return [] if obstacles&.empty? || solution.blown.any?
 
         link = obstacles&.find(&:open?)&.branch
-        [finding(link: link ? "#{link.label} is open" : "nothing leads R there", nodes: ["outdoor.R"], branches: [link&.id].compact,
-                 evidence: [Catalogue.words("evidence.coil_volts", coil: "the board", volts: format("%.1f", solution.volts_across(solution.netlist["BOARD"])))])]
+        [
+          finding(
+            link: link ? "#{link.label} is open" : "nothing leads R there",
+            nodes: ["outdoor.R"],
+            branches: [link&.id].compact,
+            evidence: [
+              Catalogue.words(
+                "evidence.coil_volts",
+                coil: "the board",
+                volts: format("%.1f", solution.volts_across(solution.netlist["BOARD"]))
+              )
+            ]
+          )
+        ]
       end
 
       private
 
-      def fed?(solution, secondary) = solution.volts_across(secondary) > Catalogue.profile.dig("reading_classes", "about_24", "low")
+      def fed?(solution, secondary) =
+        solution.volts_across(secondary) > Catalogue.profile.dig("reading_classes", "about_24", "low")
     end
   end
 end

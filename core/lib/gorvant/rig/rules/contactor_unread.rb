@@ -5,9 +5,18 @@ module Gorvant
     # Warns at a contactor that nobody has read: the dangerous kind is assumed, one pole, which leg unknown.
     class ContactorUnread < Rule
       def check(solution)
-        return [] unless solution.netlist.branch?("CC.bar") && solution.netlist["CC.bar"][:unread] && !solution.working?("CC") && OnePole.live_volts(solution)
+        unless solution.netlist.branch?("CC.bar") && solution.netlist["CC.bar"][:unread] && !solution.working?("CC") &&
+                 OnePole.live_volts(solution)
+          return []
+        end
 
-        [finding(nodes: %w[outdoor.CC.T1 outdoor.CC.T2], branches: ["CC.bar"], evidence: [Catalogue.wording.fetch("evidence.contactor_unread")])]
+        [
+          finding(
+            nodes: %w[outdoor.CC.T1 outdoor.CC.T2],
+            branches: ["CC.bar"],
+            evidence: [Catalogue.wording.fetch("evidence.contactor_unread")]
+          )
+        ]
       end
     end
   end

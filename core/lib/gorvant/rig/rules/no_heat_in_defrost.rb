@@ -11,8 +11,19 @@ module Gorvant
         return [] if fitted.empty? || !solution.working?("DFR") || fitted.any? { |code| solution.working?(code) }
 
         coil = solution.netlist[fitted.first]
-        [finding(branches: fitted, nodes: %w[outdoor.W2_out air_handler.W],
-                 evidence: [Catalogue.words("evidence.coil_volts", coil: coil.label, volts: format("%.1f", solution.volts_across(coil)))])]
+        [
+          finding(
+            branches: fitted,
+            nodes: %w[outdoor.W2_out air_handler.W],
+            evidence: [
+              Catalogue.words(
+                "evidence.coil_volts",
+                coil: coil.label,
+                volts: format("%.1f", solution.volts_across(coil))
+              )
+            ]
+          )
+        ]
       end
     end
   end

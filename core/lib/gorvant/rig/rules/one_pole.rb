@@ -11,12 +11,21 @@ module Gorvant
       end
 
       def check(solution)
-        return [] unless solution.netlist.branch?("CC.bar") && !solution.netlist["CC.bar"][:unread] && !solution.working?("CC")
+        unless solution.netlist.branch?("CC.bar") && !solution.netlist["CC.bar"][:unread] && !solution.working?("CC")
+          return []
+        end
 
         volts = self.class.live_volts(solution) or return []
         leg = solution.netlist["CC.bar"].to.end_with?("T1") ? "T1" : "T2"
-        [finding(volts: volts.round, leg: leg, nodes: %w[outdoor.CC.T1 outdoor.CC.T2], branches: ["CC.bar"],
-                 evidence: [Catalogue.words("evidence.leg_to_ground", node: "contactor #{leg}", volts: volts.round)])]
+        [
+          finding(
+            volts: volts.round,
+            leg: leg,
+            nodes: %w[outdoor.CC.T1 outdoor.CC.T2],
+            branches: ["CC.bar"],
+            evidence: [Catalogue.words("evidence.leg_to_ground", node: "contactor #{leg}", volts: volts.round)]
+          )
+        ]
       end
     end
   end

@@ -22,9 +22,14 @@ module Gorvant
         offset = LEAD - @seen["bridge_on"]
         timeline = Run.of(@rig, Script.parse({ "start" => tape_start, "moves" => moves(offset) }, over + AFTERWARDS))
         from = LEAD - 0.01
-        found = { "fan_off" => first(timeline, "OFM", from, false), "valve_heard" => valve_moves(timeline, from), "strips_on" => strips_code && first(timeline, strips_code, from, true) }
+        found = {
+          "fan_off" => first(timeline, "OFM", from, false),
+          "valve_heard" => valve_moves(timeline, from),
+          "strips_on" => strips_code && first(timeline, strips_code, from, true)
+        }
         found["fan_back"] = found["fan_off"] && first(timeline, "OFM", found["fan_off"] + 0.01, true)
-        found["strips_off"] = strips_code && found["strips_on"] && first(timeline, strips_code, found["strips_on"] + 0.01, false)
+        found["strips_off"] = strips_code && found["strips_on"] &&
+          first(timeline, strips_code, found["strips_on"] + 0.01, false)
         found.compact.transform_values { |at| (at - offset).round(2) }
       rescue BadScript, ZeroTimeLoop
         {}
@@ -32,26 +37,33 @@ module Gorvant
 
       private
 
-      # When the first defrost is over at the latest, on the tape: nothing after it is asked for. A bridge that came off too soon leaves
-      # the rest of the interval at its own pace.
+      # When the first defrost is over at the latest, on the tape: nothing after it is asked for. A bridge that came off
+      # too soon leaves the rest of the interval at its own pace.
       def over
         soon = @seen["bridge_off"] && @seen["bridge_off"] - @seen["bridge_on"] < begun - LEAD
         soon ? LEAD + LONGEST : begun + limit
       end
 
-      def begun = LEAD + [SpeedUp.expected_seconds(profile.interval_seconds / 60, profile.speed_up_factor), profile.hold_seconds].max
+      def begun =
+        LEAD +
+          [SpeedUp.expected_seconds(profile.interval_seconds / 60, profile.speed_up_factor), profile.hold_seconds].max
       # A board that knows none is waited for as long as anybody would.
       def limit = profile.limit_seconds || LONGEST
       def profile = @profile ||= ClockProfile.of(@rig)
 
-      # A bridge that nobody has marked off would run defrost after defrost; it is off when the first has taken all of a hurried limit.
+      # A bridge that nobody has marked off would run defrost after defrost; it is off when the first has taken all of a
+      # hurried limit.
       def bridge_off(offset) = @seen["bridge_off"] || (begun + (limit / profile.speed_up_factor) + 5.0 - offset)
 
       def strips_code = { "strips" => "HTR", "gas" => "GAS" }[@rig[:backup]]
 
       # The clock counts the lead too, so that much less was on it.
       def tape_start
-        { "outdoor_degrees_f" => 35.0, "coil_degrees_f" => @record.coil_degrees_f || (@rig[:coil_switch_closes_degrees_f] - 4.0), "defrost_counted_minutes" => @counted - (LEAD / 60) }
+        {
+          "outdoor_degrees_f" => 35.0,
+          "coil_degrees_f" => @record.coil_degrees_f || (@rig[:coil_switch_closes_degrees_f] - 4.0),
+          "defrost_counted_minutes" => @counted - (LEAD / 60)
+        }
       end
 
       # The jumper stands for the coil switch, which is unplugged from then on.
@@ -59,15 +71,36 @@ module Gorvant
         acts = @rig[:sensing] == "coil_switch" ? { "jumper_on" => %w[jumper on], "jumper_off" => %w[jumper off] } : {}
         acts = acts.merge("bridge_on" => %w[bridge on]).slice(*@seen.keys).merge("bridge_off" => %w[bridge off])
         at = @seen.merge("bridge_off" => bridge_off(offset))
-        list = acts.map { |mark, (what, value)| { "at_seconds" => [at[mark] + offset, 0.0].max, "what" => what, "value" => value, "of" => what == "jumper" ? PINS : nil }.compact }
+        list =
+          acts.map do |mark, (what, value)|
+            {
+              "at_seconds" => [at[mark] + offset, 0.0].max,
+              "what" => what,
+              "value" => value,
+              "of" => what == "jumper" ? PINS : nil
+            }.compact
+          end
         if acts.key?("jumper_on") && @record.answers["unplugged"] != false
-          plug = { "at_seconds" => [@seen["jumper_on"] + offset, 0.0].max, "what" => "fault", "of" => { "kind" => "stuck_open", "at" => "DFT" },
-"value" => "begins" }
+          plug = {
+            "at_seconds" => [@seen["jumper_on"] + offset, 0.0].max,
+            "what" => "fault",
+            "of" => {
+              "kind" => "stuck_open",
+              "at" => "DFT"
+            },
+            "value" => "begins"
+          }
         end
-        [{ "at_seconds" => 0.0, "what" => "call", "value" => "heat" }, *list, *[plug].compact].sort_by.with_index { |move, i| [move["at_seconds"], i] }
+        [{ "at_seconds" => 0.0, "what" => "call", "value" => "heat" }, *list, *[plug].compact].sort_by
+          .with_index { |move, i| [move["at_seconds"], i] }
       end
 
-      def first(timeline, id, from, value) = timeline.signals.any? { |one| one.id == id } ? timeline.signal(id).steps.find { |at, now| at >= from && now == value }&.first : nil
+      def first(timeline, id, from, value) =
+        if timeline.signals.any? { |one| one.id == id }
+          timeline.signal(id).steps.find { |at, now| at >= from && now == value }&.first
+        else
+          nil
+        end
       def valve_moves(timeline, from) = timeline.signal("valve").steps.find { |at, _position| at >= from }&.first
     end
   end

@@ -34,7 +34,8 @@ module Gorvant
         return false if @solution.nil? || !@solution.netlist.branch?(load)
 
         start = "#{load}.start"
-        @solution.working?(load) && (!@solution.netlist.branch?(start) || @solution.working?(start)) && @faults.none? { |fault| fault["kind"] == "motor_dead" && fault["at"] == load }
+        @solution.working?(load) && (!@solution.netlist.branch?(start) || @solution.working?(start)) &&
+          @faults.none? { |fault| fault["kind"] == "motor_dead" && fault["at"] == load }
       end
 
       def live?(node)
@@ -45,8 +46,8 @@ module Gorvant
 
       def closed?(id) = @solution.closed.fetch(id)
 
-      # What the rules find in the state that holds, kept with the solution. As long as nothing is broken, bridged or switched off
-      # they have nothing to find.
+      # What the rules find in the state that holds, kept with the solution. As long as nothing is broken, bridged or
+      # switched off they have nothing to find.
       def findings
         return [] if @faults.empty? && @condition.supplies.empty? && @blown.empty? && !@solution.chatter?
 
@@ -63,7 +64,8 @@ module Gorvant
       private
 
       def ways(branch)
-        low = @solution.netlist.sections.find { |section| section.reference == Assembly::HOME }.nodes.include?(branch.from)
+        low =
+          @solution.netlist.sections.find { |section| section.reference == Assembly::HOME }.nodes.include?(branch.from)
         return Loops.new(@solution, hot: Assembly::HOT, home: Assembly::HOME) if low
 
         neutral = @rig[:backup] == "gas" && branch.from.start_with?("air_handler.")
@@ -71,12 +73,19 @@ module Gorvant
       end
 
       # The same answer to the same condition is the same object.
-      def one_of_a_kind(solution, condition) = (@kinds ||= {})[[condition, solution.working, solution.closed]] ||= solution
+      def one_of_a_kind(solution, condition) =
+        (@kinds ||= {})[[condition, solution.working, solution.closed]] ||= solution
 
       def solved(condition)
         netlist, held, fitted = (@netlists[condition.faults] ||= made(condition.faults))
-        contacts = condition.contacts.to_h { |id, state| [id, state.to_sym] }.select { |id, _state| netlist.branch?(id) }
-        Settling.settle(netlist, positions: Assembly.positions(fitted, condition), held: contacts.merge(held, @blown), start: @working)
+        contacts =
+          condition.contacts.to_h { |id, state| [id, state.to_sym] }.select { |id, _state| netlist.branch?(id) }
+        Settling.settle(
+          netlist,
+          positions: Assembly.positions(fitted, condition),
+          held: contacts.merge(held, @blown),
+          start: @working
+        )
       end
 
       def made(given)

@@ -12,14 +12,25 @@ module Gorvant
       # Notes every quantity at an instant; where a line bent since, its own corner too.
       def note(now, quantities, clock_minutes, counting)
         quantities.each { |name, quantity| line(name, quantity, now) }
-        clock = Quantity.new(value: clock_minutes, at_seconds: now, target: counting ? 1e9 : clock_minutes, rate: counting ? 1 / 60.0 : 0.0)
+        clock =
+          Quantity.new(
+            value: clock_minutes,
+            at_seconds: now,
+            target: counting ? 1e9 : clock_minutes,
+            rate: counting ? 1 / 60.0 : 0.0
+          )
         line("clock", clock, now)
       end
 
       # { name => [[seconds, value]] } up to the end.
       def close(now)
         @lines.each { |name, quantity| corner(name, quantity, now) }
-        @points.each { |name, list| @points[name] = list.each_with_index.select { |point, i| i.zero? || i == list.size - 1 || !straight?(list[i - 1], point, list[i + 1]) }.map(&:first) }
+        @points.each do |name, list|
+          @points[name] = list
+            .each_with_index
+            .select { |point, i| i.zero? || i == list.size - 1 || !straight?(list[i - 1], point, list[i + 1]) }
+            .map(&:first)
+        end
       end
 
       private
@@ -33,7 +44,8 @@ module Gorvant
 
       # Where it reached its target on the way.
       def corner(name, quantity, now)
-        reached = quantity.rate.zero? ? nil : quantity.at_seconds + ((quantity.target - quantity.value).abs / quantity.rate)
+        reached =
+          quantity.rate.zero? ? nil : quantity.at_seconds + ((quantity.target - quantity.value).abs / quantity.rate)
         put(name, reached, quantity.target) if reached && reached < now && reached > @points[name].last[0]
         put(name, now, quantity.at(now))
       end

@@ -4,12 +4,17 @@ require_relative "signals"
 
 module Gorvant
   class Run
-    # Writes down what changes, and because of what. What flips back within one instant while all come to rest is not worth a line; a
-    # defrost that ends as it begins is.
+    # Writes down what changes, and because of what. What flips back within one instant while all come to rest is not
+    # worth a line; a defrost that ends as it begins is.
     class Recorder
       Draft = Struct.new(:signal, :value, :says, :because, :rule, :rule_says, :as_designed, :until_seconds)
-      CURVES = { "coil" => ["coil", "°F"], "outdoor" => ["outdoor air", "°F"], "room" => ["room", "°F"], "pressure" => ["pressure difference", "psi"],
-"clock" => ["defrost count", "min"] }.freeze
+      CURVES = {
+        "coil" => %w[coil °F],
+        "outdoor" => ["outdoor air", "°F"],
+        "room" => %w[room °F],
+        "pressure" => ["pressure difference", "psi"],
+        "clock" => ["defrost count", "min"]
+      }.freeze
       CONTROLLER_KEYS = %w[call hold lockout defrost turn valve].freeze
       FLIPS = %w[defrost].freeze
 
@@ -41,12 +46,18 @@ module Gorvant
       def script(_now, move)
         of = move.of.is_a?(Hash) ? Fault.parse(move.of).title(Assembly.netlist(@rig)) : Array(move.of).join(" to ")
         value = script_value(move)
-        says = Catalogue.words("event.script_#{%w[switch supply fault jumper].include?(move.what) ? 'of' : 'set'}", what: move.what.tr("_", " "), of: of, value: value)
+        says =
+          Catalogue.words(
+            "event.script_#{%w[switch supply fault jumper].include?(move.what) ? "of" : "set"}",
+            what: move.what.tr("_", " "),
+            of: of,
+            value: value
+          )
         draft("script.#{move.what}", move.value, says, nil, Controller::Reason.new(rule: "script"))
       end
 
       def script_value(move)
-        return "#{format('%g', move.value)} °F" if move.value.is_a?(Numeric)
+        return "#{format("%g", move.value)} °F" if move.value.is_a?(Numeric)
 
         move.what == "call" ? Catalogue.calls.fetch(move.value)["title"].downcase : move.value
       end
@@ -54,13 +65,18 @@ module Gorvant
       # What the controllers put out, with their reasons.
       def outputs(now, outputs, reasons, causes)
         reasons.each { |key, reason| stand_reason(key, now, reason) }
-        CONTROLLER_KEYS.each { |key| change(key, outputs[key], reasons[key], causes) if outputs.key?(key) && @signals[key] }
+        CONTROLLER_KEYS.each do |key|
+          change(key, outputs[key], reasons[key], causes) if outputs.key?(key) && @signals[key]
+        end
         closed = outputs.fetch("outputs", [])
         @signals.all.each_value do |about|
           case about.kind
-          when "output" then change(about.id, closed.include?(about.id.split(".").last), reasons[about.id], causes)
-          when "contact" then change(about.id, outputs[about.id], reasons[about.id], causes)
-          when "switch" then change(about.id, outputs[about.id], reasons[about.id], causes) if outputs.key?(about.id)
+          when "output"
+            change(about.id, closed.include?(about.id.split(".").last), reasons[about.id], causes)
+          when "contact"
+            change(about.id, outputs[about.id], reasons[about.id], causes)
+          when "switch"
+            change(about.id, outputs[about.id], reasons[about.id], causes) if outputs.key?(about.id)
           end
         end
       end
@@ -82,7 +98,9 @@ module Gorvant
         @values.each { |id, value| @steps[id] << [now, value] if @steps[id].empty? || @steps[id].last[1] != value }
         @drafts = []
         strips(now)
-        @found_now.each { |finding| @findings << Timeline::Noticed.new(seconds: now, finding: finding) unless @found_before.include?(finding.code) }
+        @found_now.each do |finding|
+          @findings << Timeline::Noticed.new(seconds: now, finding: finding) unless @found_before.include?(finding.code)
+        end
         @found_before = @found_now.map(&:code)
         index = @conditions[condition] ||= @conditions.size
         @instants.pop if @instants.last&.first == now
@@ -90,10 +108,27 @@ module Gorvant
       end
 
       def timeline(script, history)
-        Timeline.new(rig: @rig, script: script, events: @events, findings: @findings, instants: @instants, conditions: @conditions.keys, standing: @standing,
-                     signals: @signals.all.values.select { |about| @steps.key?(about.id) }
-                                      .map { |about| Timeline::Signal.new(id: about.id, title: about.title, group: about.group, steps: @steps[about.id]) },
-                     curves: CURVES.map { |id, (title, unit)| Timeline::Curve.new(id: id, title: title, unit: unit, points: history.fetch(id)) })
+        Timeline.new(
+          rig: @rig,
+          script: script,
+          events: @events,
+          findings: @findings,
+          instants: @instants,
+          conditions: @conditions.keys,
+          standing: @standing,
+          signals:
+            @signals
+              .all
+              .values
+              .select { |about| @steps.key?(about.id) }
+              .map do |about|
+                Timeline::Signal.new(id: about.id, title: about.title, group: about.group, steps: @steps[about.id])
+              end,
+          curves:
+            CURVES.map do |id, (title, unit)|
+              Timeline::Curve.new(id: id, title: title, unit: unit, points: history.fetch(id))
+            end
+        )
       end
 
       private
@@ -120,16 +155,25 @@ module Gorvant
       # { signal id => value } of all that the circuit decides.
       def readings(circuit)
         condition = circuit.condition
-        @signals.all.each_value.with_object({}) do |about, found|
-          case about.kind
-          when "supply" then found[about.id] = condition.supplies.fetch(about.id, true)
-          when "switch" then found[about.id] = circuit.closed?(about.id) unless @thermal.include?(about.id)
-          when "fuse" then found[about.id] = circuit.closed?(about.id)
-          when "node" then found[about.id] = circuit.live?(about.id)
-          when "load" then found[about.id] = circuit.works?(about.id)
-          when "speed" then found[about.id] = speed(circuit)
+        @signals
+          .all
+          .each_value
+          .with_object({}) do |about, found|
+            case about.kind
+            when "supply"
+              found[about.id] = condition.supplies.fetch(about.id, true)
+            when "switch"
+              found[about.id] = circuit.closed?(about.id) unless @thermal.include?(about.id)
+            when "fuse"
+              found[about.id] = circuit.closed?(about.id)
+            when "node"
+              found[about.id] = circuit.live?(about.id)
+            when "load"
+              found[about.id] = circuit.works?(about.id)
+            when "speed"
+              found[about.id] = speed(circuit)
+            end
           end
-        end
       end
 
       # A blower board with a Y input runs faster when Y is live.
@@ -156,7 +200,16 @@ module Gorvant
 
       def draft(signal, value, says, because, reason)
         rule = reason && Catalogue.sequence.fetch(reason.rule)
-        @drafts << Draft.new(signal, value, says, because, reason&.rule, rule && format(rule["says"], reason.fields), rule ? rule["as_designed"] : nil, reason&.until_seconds)
+        @drafts << Draft.new(
+          signal,
+          value,
+          says,
+          because,
+          reason&.rule,
+          rule && format(rule["says"], reason.fields),
+          rule ? rule["as_designed"] : nil,
+          reason&.until_seconds
+        )
         @events.size + @drafts.size - 1
       end
 
@@ -168,11 +221,12 @@ module Gorvant
         @latest&.[](id)
       end
 
-      # The signal that led to a change of the circuit, or nil: of what its ways lead through, what changed last; a change of this
-      # very instant counts as later than any before.
+      # The signal that led to a change of the circuit, or nil: of what its ways lead through, what changed last; a
+      # change of this very instant counts as later than any before.
       def cause(id, circuit, waiting)
         movers = (@signals[id].kind == "load" ? load_movers(id, circuit) : node_movers(id)) - [id]
-        movers.find { |mover| waiting.key?(mover) } || movers.select { |mover| latest(mover) }.max_by { |mover| latest(mover) }
+        movers.find { |mover| waiting.key?(mover) } ||
+          movers.select { |mover| latest(mover) }.max_by { |mover| latest(mover) }
       end
 
       def load_movers(id, circuit)
@@ -182,18 +236,28 @@ module Gorvant
         on = @values[id]
         steps = on ? (loop.best_feeder || []) : loop.feeders.flatten(1).select(&:open?)
         home = loop.home || []
-        (steps + (on ? home : home.select(&:open?))).map(&:branch).select(&:switching?).uniq.flat_map { |branch| @signals.movers(branch) }.uniq
+        (steps + (on ? home : home.select(&:open?)))
+          .map(&:branch)
+          .select(&:switching?)
+          .uniq
+          .flat_map { |branch| @signals.movers(branch) }
+          .uniq
       end
 
       # By what can feed a point.
       def node_movers(id)
         letter = id.split(".").last
         case id
-        when "blower_speed" then %w[BLOWER THERMOSTAT.Y]
-        when "outdoor.board.T1" then %w[hold lockout turn] + @rig[:safeties] + ["THERMOSTAT.Y"]
-        when "outdoor.W2_out", "air_handler.W" then %w[DFR lockout ODT THERMOSTAT.W1 THERMOSTAT.W2 THERMOSTAT.E]
-        when /\./ then %W[THERMOSTAT.#{letter} THERMOSTAT.OB DFR]
-        else return []
+        when "blower_speed"
+          %w[BLOWER THERMOSTAT.Y]
+        when "outdoor.board.T1"
+          %w[hold lockout turn] + @rig[:safeties] + ["THERMOSTAT.Y"]
+        when "outdoor.W2_out", "air_handler.W"
+          %w[DFR lockout ODT THERMOSTAT.W1 THERMOSTAT.W2 THERMOSTAT.E]
+        when /\./
+          %W[THERMOSTAT.#{letter} THERMOSTAT.OB DFR]
+        else
+          return []
         end + ["FU", *Condition::SUPPLIES]
       end
 
@@ -222,8 +286,18 @@ module Gorvant
       end
 
       def event(draft, now, because)
-        Timeline::Event.new(id: @events.size, seconds: now, signal: draft.signal, value: draft.value, says: draft.says, because: because, rule: draft.rule, rule_says: draft.rule_says,
-                            as_designed: draft.as_designed, until_seconds: draft.until_seconds)
+        Timeline::Event.new(
+          id: @events.size,
+          seconds: now,
+          signal: draft.signal,
+          value: draft.value,
+          says: draft.says,
+          because: because,
+          rule: draft.rule,
+          rule_says: draft.rule_says,
+          as_designed: draft.as_designed,
+          until_seconds: draft.until_seconds
+        )
       end
 
       # Faults that the circuit's own rules find are noticed when they begin.
@@ -232,21 +306,39 @@ module Gorvant
       # Strips that are fed while no air moves.
       def strips(now)
         cold = (@values["HTR"] || @values["HTR2"] || false) && !@values["BLOWER"]
-        @findings << Timeline::Noticed.new(seconds: now, finding: finding("strips_without_blower")) if cold && !@cold_strips
+        if cold && !@cold_strips
+          @findings << Timeline::Noticed.new(seconds: now, finding: finding("strips_without_blower"))
+        end
         @cold_strips = cold
       end
 
       def turn_against_hold
-        return unless @rig[:y_path] == "delay" && @rig[:defrost_turn] == "drops" && @rig[:board_hold_seconds] > @rig[:defrost_turn_seconds]
+        unless @rig[:y_path] == "delay" && @rig[:defrost_turn] == "drops" &&
+                 @rig[:board_hold_seconds] > @rig[:defrost_turn_seconds]
+          return
+        end
 
-        @findings << Timeline::Noticed.new(seconds: 0.0,
-            finding: finding("turn_against_hold", hold: format("%g", @rig[:board_hold_seconds]), turn: format("%g", @rig[:defrost_turn_seconds])))
+        @findings << Timeline::Noticed.new(
+          seconds: 0.0,
+          finding:
+            finding(
+              "turn_against_hold",
+              hold: format("%g", @rig[:board_hold_seconds]),
+              turn: format("%g", @rig[:defrost_turn_seconds])
+            )
+        )
       end
 
       def finding(code, **fields)
         words = Catalogue.findings.fetch(code)
-        Finding.new(code: code, severity: words["severity"], title: format(words["title"], fields), says: format(words["says"], fields), next_step: format(words["next_step"], fields),
-                    cautions: words["cautions"])
+        Finding.new(
+          code: code,
+          severity: words["severity"],
+          title: format(words["title"], fields),
+          says: format(words["says"], fields),
+          next_step: format(words["next_step"], fields),
+          cautions: words["cautions"]
+        )
       end
     end
   end
