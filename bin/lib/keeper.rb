@@ -83,6 +83,14 @@ class Keeper
     stop_all if @lock
   end
 
+  # Who serves this data folder, and where.
+  def tell_where
+    first = noted
+    where =
+      first["port"] ? "at http://127.0.0.1:#{first["port"]}/ (by process #{first["keeper"]})" : "by a start under way"
+    say("This data folder is served already, #{where}.")
+  end
+
   private
 
   def say(words) = warn(words)
@@ -97,7 +105,7 @@ class Keeper
     file = File.new(File.join(@home, "serving.lock"), File::RDWR | File::CREAT, 0o600)
     return @lock = file if file.flock(File::LOCK_EX | File::LOCK_NB)
 
-    say("This data folder is served already, at http://127.0.0.1:#{noted["port"]}/ (by process #{noted["keeper"]}).")
+    tell_where
     exit(0)
   end
 
@@ -229,4 +237,4 @@ class Keeper
   def now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
 end
 
-Keeper.new(ENV.fetch("GORVANT_HOME")).run if $PROGRAM_NAME == __FILE__
+Keeper.new(ENV.fetch("GORVANT_HOME")).public_send(ARGV == ["where"] ? :tell_where : :run) if $PROGRAM_NAME == __FILE__

@@ -130,6 +130,8 @@ module Gorvant
         required(:id).filled(:string, format?: UUID)
         required(:rig).value(:hash)
       end
+
+      rule(:rig).validate(:named_rig)
     end
 
     # A changed rig, with the version that the change was made on.
@@ -138,6 +140,8 @@ module Gorvant
         required(:version).filled(:integer, gteq?: 1, lteq?: VERSIONS)
         required(:rig).value(:hash)
       end
+
+      rule(:rig).validate(:named_rig)
     end
 
     # Answers of the composer: on top of a rig file, or from nothing.
@@ -148,6 +152,8 @@ module Gorvant
         optional(:base).maybe(:hash)
         optional(:call).filled(:string, included_in?: Catalogue.calls.keys)
       end
+
+      rule(:name).validate(:plain_text, :named)
     end
   end
 end

@@ -37,10 +37,14 @@ module Gorvant
       end
 
       # For a name: something that can be seen.
-      register_macro(:named) do
-        if key? && value.is_a?(String) && !value.match?(/[^\p{Space}\p{Cf}\p{Cc}\u115F\u1160\u2800\u3164\uFFA0]/)
-          key.failure("is blank; give a name that can be read")
-        end
+      VISIBLE = /[^\p{Space}\p{Cf}\p{Cc}\u115F\u1160\u2800\u3164\uFFA0]/
+      BLANK = "is blank; give a name that can be read"
+      register_macro(:named) { key.failure(BLANK) if key? && value.is_a?(String) && !value.match?(VISIBLE) }
+
+      # The same for the name of a rig file; whatever else is wrong with the file, its own reader tells.
+      register_macro(:named_rig) do
+        name = value.is_a?(Hash) ? value[:name] || value["name"] : nil
+        key(%i[rig name]).failure(BLANK) if name.is_a?(String) && !name.match?(VISIBLE)
       end
 
       # For a list of rows: each column of `columns` with what is wrong about a value, or nil. Looked at one by one, up

@@ -112,6 +112,8 @@ module Gorvant
         required(:revision).filled(:integer, gteq?: 1, lteq?: VERSIONS)
         required(:rig).value(:hash)
       end
+
+      rule(:rig).validate(:named_rig)
     end
 
     # A wiring as found that is being looked at; nothing is kept.

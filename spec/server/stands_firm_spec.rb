@@ -212,6 +212,8 @@ RSpec.describe "Standing firm", :server do
         ["/api/visits", base.merge(site_name: name), "/site_name"],
         ["/api/visits", base.merge(unit_name: name), "/unit_name"],
         ["/api/setting_profiles", { id: uuid, name: name, labels: {} }, "/name"],
+        ["/api/rigs", { id: uuid, rig: rig_file.merge("name" => name.empty? ? " " : name) }, "/rig/name"],
+        ["/api/compositions", { name: name, facts: {} }, "/name"],
         ["/api/sensor_tables", { name: name, text: "degrees_f,ohms\n0,1\n" }, "/name"]
       ].each do |path, body, field|
         send_json(:post, path, body)

@@ -353,6 +353,11 @@ RSpec.describe Gorvant::ForcedTest do
 
     it "does not time the clock by what follows late" do
       expect(codes(rig_with, { bridge_on: 0, strips_on: 47 }).first).to eq("entry_untimed")
+      # Heat comes up to a minute late and goes up to 1:50 late: it lasted at most a minute longer than was seen.
+      by_heat = ->(seconds) { test(rig_with, { bridge_on: 0, strips_on: 60, strips_off: 60 + seconds }).verdicts.last }
+      expect(by_heat.call(500).says).to include("at most 9:20")
+      expect(by_heat.call(560).code).to eq("end_unclear")
+      expect(by_heat.call(720).code).to eq("ended_by_time")
       heard = ->(seconds) { codes(rig_with, { bridge_on: 0, valve_heard: seconds }, counted_minutes: 0).first }
       expect([heard.call(15), heard.call(16.5), heard.call(22)]).to eq(
         %w[interval_as_set interval_as_set interval_other]

@@ -48,6 +48,22 @@ RSpec.describe Gorvant::ThermostatController do
     expect(live(one)).to include("Y")
   end
 
+  # [stages of emergency, minutes it is kept at, how far the room is under its set point, terminals then]
+  [
+    [2, 4.9, 6, %w[E G]],
+    [2, 5.1, 6, %w[E G W2]],
+    [2, 60, 0.2, %w[E G]],
+    [1, 60, 6, %w[E G]]
+  ].each do |stages, minutes, short, terminals|
+    it "joins #{terminals.join(", ")} #{minutes} min into an emergency of #{stages} stage(s), #{short} °F short" do
+      one = wall(emergency_stages: stages, emergency_stage_minutes: 5)
+      by_room(one, 0, 70 - short, mode: "emergency")
+      by_room(one, 1, 70 - short, mode: "emergency")
+      by_room(one, minutes * 60, 70 - short, mode: "emergency")
+      expect(live(one)).to match_array(short < 1 ? [] : terminals)
+    end
+  end
+
   it "has no minimum-off for the strips, and none that outlasts a long stop" do
     one = wall
     by_hand(one, 0, "heat")
