@@ -54,7 +54,7 @@ module Gorvant
               how: :joint,
               id: "#{cable.id}.#{conductor.id}@#{place}",
               label:
-                "#{conductor.id.tr("_", " ")} on #{Naming.letter(sketch.rig, terminal)} " +
+                "#{conductor.id.tr("_", " ")} on #{Naming.letter(sketch.rig, terminal)} " \
                   "at the #{sketch.rig.place_title(place)}"
             )
           end
