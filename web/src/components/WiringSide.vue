@@ -111,6 +111,7 @@ const callOf = (trial: string) => trial.replace(/_([A-Z0-9]+_(open|closed)|locko
 .calls {
   display: flex;
   flex-wrap: wrap;
+  align-items: start;
   gap: 4px;
 }
 
