@@ -215,13 +215,15 @@ end
 Bench.run do |bench|
   puts "#{Etc.nprocessors} cores, #{bench.visits.size} visits, #{OPTIONS[:readings]} readings; #{OPTIONS[:seconds]} s each"
   clients(bench, 8, 6)
+  reads = %w[visits visit rig readings rigs faults trace drawing_loops drawing_ladder drawing_connections legend]
   {
+    "20 readers without pause" => [20, 0, reads],
     "20 people" => [20, 1.0],
     "50 people" => [50, 1.0],
     "20 clients without pause" => [20, 0]
-  }.each do |who, (count, think)|
+  }.each do |who, (count, think, names)|
     seconds = OPTIONS[:seconds] * (think.zero? ? 1 : 3)
-    took = clients(bench, count, seconds, think: think)
+    took = clients(bench, count, seconds, names, think: think)
     puts "#{who}: #{(took.size / seconds.to_f).round} answers/s, p95 of all #{part(took.map { |one| one[1] }, 0.95)} ms"
     table(took)
   end

@@ -20,6 +20,9 @@ module Gorvant
         scoped.where(Sequel[table][:id] => id).first || raise(NotFound.new(thing: thing, id: id))
       end
 
+      # The row by itself, where what is reckoned up beside it is not asked for. Or NotFound.
+      def alone(id) = find(id)
+
       private
 
       attr_reader :db, :viewer

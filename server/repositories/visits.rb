@@ -43,6 +43,12 @@ module Gorvant
 
       def find(id) = with_content(super)
 
+      # With its rig, and without names, tallies and marks of readings.
+      def alone(id)
+        row = with_rig.where(Sequel[:visits][:id] => id).first if UUID.match?(id.to_s)
+        row ? with_content(row) : raise(NotFound.new(thing: thing, id: id.to_s[0, 60]))
+      end
+
       # [row, created?]
       def create(id, body, fields)
         row, first_time = insert_once(id, body, as_json({ symptoms: [] }.merge(fields)))
@@ -89,19 +95,25 @@ module Gorvant
       # The rig's file is most of a row and mostly known already: it is fetched when somebody reads it.
       def with_content(row) = row.merge(content: Content.new(db, row[:rig_revision_id]))
 
-      def scoped
+      def with_rig
         db[:visits]
           .where(Sequel[:visits][:crew_id] => viewer.crew_id)
-          .join(:units, id: Sequel[:visits][:unit_id])
-          .join(:sites, id: Sequel[:units][:site_id])
           .join(:rig_revisions, id: Sequel[:visits][:rig_revision_id])
           .select_all(:visits)
           .select_append(
-            Sequel[:units][:name].as(:unit_name),
-            Sequel[:sites][:name].as(:site_name),
             Sequel[:rig_revisions][:digest],
             Sequel[:rig_revisions][:number].as(:revision_number),
-            Sequel[:rig_revisions][:rig_id],
+            Sequel[:rig_revisions][:rig_id]
+          )
+      end
+
+      def scoped
+        with_rig
+          .join(:units, id: Sequel[:visits][:unit_id])
+          .join(:sites, id: Sequel[:units][:site_id])
+          .select_append(
+            Sequel[:units][:name].as(:unit_name),
+            Sequel[:sites][:name].as(:site_name),
             tally("agrees").as(:agreeing),
             tally("disagrees").as(:disagreeing),
             agreeing_calls.as(:agreeing_calls)

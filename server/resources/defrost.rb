@@ -5,7 +5,7 @@ module Gorvant
     # The defrost desk of a visit: how it stands, schools side by side, the forced test, the sensors.
     class DefrostResource < Resource
       post "/api/visits/:id/defrost/outlook" do
-        row = visits.find(params[:id])
+        row = visits.alone(params[:id])
         input = MomentRequest.parse(body_json || {})
         json(
           computed.recall(
@@ -19,7 +19,7 @@ module Gorvant
       end
 
       post "/api/visits/:id/defrost/schools" do
-        row = visits.find(params[:id])
+        row = visits.alone(params[:id])
         input = SchoolsRequest.parse(body_json)
         history =
           input[:text] ? Formats::RunHistoryCsv.read(input[:text]) : RunHistory.parse(deep_strings(input[:history]))
@@ -35,7 +35,7 @@ module Gorvant
       end
 
       post "/api/visits/:id/defrost/forced_test" do
-        row = visits.find(params[:id])
+        row = visits.alone(params[:id])
         input = ForcedTestRequest.parse(body_json)
         record = ForcedTest.parse(deep_strings(input[:test]))
         json(
@@ -46,7 +46,7 @@ module Gorvant
       end
 
       post "/api/visits/:id/defrost/coil_switch" do
-        rig = Warm.rig(visits.find(params[:id]))
+        rig = Warm.rig(visits.alone(params[:id]))
         input = CoilSwitchRequest.parse(body_json)
         own = CoilSwitch.of(rig)
         switch =
@@ -67,7 +67,7 @@ module Gorvant
       end
 
       post "/api/visits/:id/defrost/thermistor" do
-        visits.find(params[:id])
+        visits.alone(params[:id])
         input = ThermistorRequest.parse(body_json)
         table = sensor_tables.value(input[:table_id])
         points =

@@ -6,7 +6,7 @@ module Gorvant
     class FoundResource < Resource
       # As kept with the visit, or as it is being entered.
       post "/api/visits/:id/wiring" do
-        row = visits.find(params[:id])
+        row = visits.alone(params[:id])
         input = WiringRequest.parse(body_json || {})
         found = input[:as_found] ? deep_strings(input[:as_found]) : row[:as_found].to_hash
         json(
@@ -18,7 +18,7 @@ module Gorvant
       end
 
       get "/api/visits/:id/landings" do
-        row = visits.find(params[:id])
+        row = visits.alone(params[:id])
         rig = Warm.rig(row)
         attachment "landings.csv"
         content_type "text/csv"
@@ -27,7 +27,7 @@ module Gorvant
 
       # A table as a record to look at; nothing is kept.
       post "/api/visits/:id/landings" do
-        row = visits.find(params[:id])
+        row = visits.alone(params[:id])
         input = LandingsRequest.parse(body_json)
         read =
           Formats::LandingsCsv.read(input[:text], Warm.rig(row), settings: row[:as_found].to_hash.fetch("settings", {}))
@@ -35,7 +35,7 @@ module Gorvant
       end
 
       post "/api/visits/:id/settings" do
-        row = visits.find(params[:id])
+        row = visits.alone(params[:id])
         input = SettingsRequest.parse(body_json || {})
         found = row[:as_found].to_hash
         found = found.merge("settings" => deep_strings(input[:settings])) if input[:settings]
@@ -47,7 +47,7 @@ module Gorvant
       end
 
       post "/api/visits/:id/staging" do
-        row = visits.find(params[:id])
+        row = visits.alone(params[:id])
         input = StagingRequest.parse(body_json)
         rig = Warm.rig(row)
         found =

@@ -9,12 +9,12 @@ module Gorvant
       OF = %w[panel_diagram splice board_setting thermostat other].freeze
 
       get "/api/visits/:id/photos" do
-        json(photos: photos.of(visits.find(params[:id])[:id]).map { |row| Present.photo(row) })
+        json(photos: photos.of(visits.alone(params[:id])[:id]).map { |row| Present.photo(row) })
       end
 
       # The body is the picture itself; its id, what it shows and the fact it proves stand in the address.
       post "/api/visits/:id/photos" do
-        visit = visits.find(params[:id])
+        visit = visits.alone(params[:id])
         unless Repository::UUID.match?(params["photo_id"].to_s)
           raise Refused.new(field: "/id", problem: "give a UUID of your own as ?id=")
         end

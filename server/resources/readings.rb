@@ -6,19 +6,19 @@ module Gorvant
     # outside.
     class ReadingsResource < Resource
       get "/api/visits/:id/readings" do
-        visit = visits.find(params[:id])
+        visit = visits.alone(params[:id])
         json(readings: present(visit, readings.of(visit[:id])))
       end
 
       post "/api/visits/:id/readings" do
         input = ReadingRequest.parse(body_json)
-        visit = visits.find(params[:id])
+        visit = visits.alone(params[:id])
         row, first_time = readings.create(input[:id], { visit: visit[:id], body: body_json }, fields(visit, input))
         created present(visit, readings.of(visit[:id])).find { |reading| reading[:id] == row[:id] }, first_time
       end
 
       post "/api/visits/:id/readings/:reading_id/retraction" do
-        visit = visits.find(params[:id])
+        visit = visits.alone(params[:id])
         row = readings.retract(visit[:id], params[:reading_id])
         json present(visit, readings.of(visit[:id])).find { |reading| reading[:id] == row[:id] }
       end

@@ -39,8 +39,8 @@ module Gorvant
           "why" => :answer_why,
           "vcd" => :answer_vcd,
           "events" => :answer_events
-        }.each { |question, answer| post("#{prefix}/:id/#{question}") { send(answer, send(rows).find(params[:id])) } }
-        get("#{prefix}/:id/faults") { answer_faults(send(rows).find(params[:id])) }
+        }.each { |question, answer| post("#{prefix}/:id/#{question}") { send(answer, send(rows).alone(params[:id])) } }
+        get("#{prefix}/:id/faults") { answer_faults(send(rows).alone(params[:id])) }
       end
 
       private

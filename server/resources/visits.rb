@@ -42,7 +42,7 @@ module Gorvant
 
       # The rig file that the visit goes by: its own revision, not the newest.
       get "/api/visits/:id/rig" do
-        row = visits.find(params[:id])
+        row = visits.alone(params[:id])
         json(rig_id: row[:rig_id], revision: row[:revision_number], content: Formats::RigJson.dump(Warm.rig(row)))
       end
 
