@@ -96,13 +96,9 @@ module Gorvant
         if visit["as_found"]
           as_found = AsFound.parse(visit["as_found"], rig)
           given[:as_found] = as_found.to_json_hash
-          marks = Found.marks(rig, as_found, visit["set_point_degrees_f"])
+          marks = VisitRecords.found_marks(given, rig, as_found)
         end
-        test = visit.dig("defrost", "test")
-        marks =
-          marks.merge(
-            "defrost" => Found.defrost_mark(ForcedTest.new(rig, ForcedTest.parse(test)), visit["defrost"])
-          ) if test
+        marks = marks.merge(VisitRecords.defrost_mark(given, rig, visit["defrost"])) if visit.dig("defrost", "test")
         given.merge(found_marks: marks)
       end
 

@@ -17,6 +17,7 @@ RSpec.describe "Architecture" do
     defrost
     runs
     wiring
+    desks
     diagnosis
     practice
     drawing

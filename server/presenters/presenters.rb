@@ -52,8 +52,8 @@ module Gorvant
             },
             marks: marks(row),
             standing: {
-              intake: intake(row).says,
-              trace: readings(row).says
+              intake: Desks.desk("intake").standing(VisitRecords.of(row)).says,
+              trace: Desks.desk("trace").standing(VisitRecords.of(row)).says
             },
             demo: row[:demo]
           }
@@ -229,27 +229,6 @@ module Gorvant
 
         private
 
-        # Every point of safety is part of what the first page leans on.
-        def intake(row)
-          told = !row[:complaint].strip.empty? || row[:symptoms].any?
-          return Standing.of("intake", wrong: false, looked_at: [], taken: [], count: 0) if !told && row[:safety].empty?
-
-          SafetyPoints.standing(Warm.rig(row), told: told, seen: row[:safety].to_a)
-        end
-
-        # Readings agree as far as calls were read.
-        def readings(row)
-          calls = Outputs.calls(Warm.rig(row))
-          read = row[:agreeing_calls].to_s.split(",") & calls
-          titles = ->(ids) { ids.map { |id| Catalogue.calls.fetch(id).fetch("title") } }
-          Standing.of(
-            "trace",
-            wrong: row[:disagreeing].positive?,
-            looked_at: titles.call(read),
-            taken: titles.call(calls - read)
-          )
-        end
-
         # "Split heat pump, two stages, gas furnace"
         def title(rig)
           stages = rig[:compressor_stages] == 2 ? "two stages" : "one stage"
@@ -260,20 +239,14 @@ module Gorvant
           ].join(", ")
         end
 
-        # The eight pages of a visit in the order of work. A page is marked by what was found on it.
+        # Each page of a visit by how it stands: some are reckoned up as they are shown, the dear ones were when they
+        # were kept.
         def marks(row)
-          fitted = Warm.assumed(row)
-          read = fitted.empty? ? "agrees" : "so_far"
-          {
-            intake: intake(row).mark,
-            fitted: Warm.rig(row).facts.values.all?(&:assumed?) ? "untouched" : read,
-            trace: readings(row).mark,
-            wiring: "untouched",
-            thermostat: "untouched",
-            defrost: "untouched",
-            find: "untouched",
-            close_out: "untouched"
-          }.merge(row[:found_marks].to_h.transform_keys(&:to_sym))
+          record = VisitRecords.of(row)
+          Desks
+            .marks(record, VisitRecords::SHOWN)
+            .merge(row[:found_marks].to_h)
+            .then { |known| Catalogue.desks.keys.to_h { |id| [id, known.fetch(id, "untouched")] } }
         end
       end
     end

@@ -121,11 +121,7 @@ module Gorvant
       def found(row, input)
         rig = Warm.rig(row)
         as_found = AsFound.parse(deep_strings(input[:as_found]), rig)
-        {
-          as_found: as_found.to_json_hash,
-          found_marks:
-            row[:found_marks].to_h.slice("defrost").merge(Found.marks(rig, as_found, row[:set_point_degrees_f]))
-        }
+        { as_found: as_found.to_json_hash, found_marks: VisitRecords.found_marks(row, rig, as_found) }
       end
 
       # A forced test is closed only with every jumper accounted for.
@@ -134,20 +130,13 @@ module Gorvant
         test = record["test"] && ForcedTest.new(Warm.rig(row), ForcedTest.parse(record["test"]))
         test&.refuse_close!
         Array(record["earlier"]).each { |one| ForcedTest.parse(one) }
-        {
-          defrost: record,
-          found_marks:
-            changes.fetch(:found_marks) { row[:found_marks].to_h }.merge("defrost" => Found.defrost_mark(test, record))
-        }
+        marks = changes.fetch(:found_marks) { row[:found_marks].to_h }
+        { defrost: record, found_marks: marks.merge(VisitRecords.defrost_mark(row, Warm.rig(row), record)) }
       end
 
       # With another rig the same record may find other things; one that no longer fits it is told of, not lost.
       def remarked(visit, rig)
-        as_found = AsFound.parse(visit[:as_found].to_hash, rig)
-        {
-          found_marks:
-            visit[:found_marks].to_h.slice("defrost").merge(Found.marks(rig, as_found, visit[:set_point_degrees_f]))
-        }
+        { found_marks: VisitRecords.found_marks(visit, rig, AsFound.parse(visit[:as_found].to_hash, rig)) }
       end
     end
   end

@@ -15,6 +15,8 @@ module Gorvant
       def components = table("components")
       # { fact key => { "title", "kind", "default", ... } }
       def facts = table("facts")
+      # { desk id => { "title", "built" } }: the pages of a visit in the order of work
+      def desks = table("desks")
       # { board family => { fact key => value } }
       def boards = table("boards")
       # { call id => { "title", "key", "closes", ... } }

@@ -1,6 +1,6 @@
 # frozen_string_literal: true
 
-require_relative "../../support/core"
+require_relative "../../../support/core"
 
 # What to do at the thermostat and what is live then: run, not listed, so that jumpers and settings of this rig show in
 # it.

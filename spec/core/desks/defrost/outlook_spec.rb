@@ -1,6 +1,6 @@
 # frozen_string_literal: true
 
-require_relative "../../support/core"
+require_relative "../../../support/core"
 
 RSpec.describe Gorvant::DefrostOutlook do
   def rig_with(**facts) =

@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
-require_relative "../../support/core"
-require_relative "../../support/true_test"
+require_relative "../../../support/core"
+require_relative "../../../support/true_test"
 
 # No verdict may say what is not so, however much was left unmarked, whatever the selector is on and whatever is broken.
 RSpec.describe Gorvant::ForcedTest do

@@ -1,6 +1,6 @@
 # frozen_string_literal: true
 
-require_relative "../../support/core"
+require_relative "../../../support/core"
 
 # The forced test: arithmetic, the tape, and what each observation proves and does not.
 RSpec.describe Gorvant::ForcedTest do

@@ -1,6 +1,6 @@
 # frozen_string_literal: true
 
-require_relative "../../support/core"
+require_relative "../../../support/core"
 
 # Two delays of one start: which counts from what, whether they add or overlap, and what nobody read.
 RSpec.describe Gorvant::SettingsCheck do

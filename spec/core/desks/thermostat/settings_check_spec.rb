@@ -1,6 +1,6 @@
 # frozen_string_literal: true
 
-require_relative "../../support/core"
+require_relative "../../../support/core"
 
 # A thermostat's settings against the equipment, and what to expect at its terminals.
 RSpec.describe Gorvant::SettingsCheck do
