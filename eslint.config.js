@@ -2,7 +2,7 @@ import vue from 'eslint-plugin-vue'
 import tseslint from 'typescript-eslint'
 
 export default tseslint.config(
-  { ignores: ['web/dist/**', 'web/src/api/schema.d.ts', 'node_modules/**', 'vendor/**'] },
+  { ignores: ['web/dist/**', 'web/src/shared/api/schema.d.ts', 'node_modules/**', 'vendor/**'] },
   ...tseslint.configs.recommended,
   ...vue.configs['flat/recommended'],
   {

@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require "open3"
+require "yaml"
 
 # Arrows that nobody checks leak: the core needs nothing outside itself, and its rooms lean only on rooms above them.
 RSpec.describe "Architecture" do
@@ -112,5 +113,53 @@ RSpec.describe "Architecture" do
     expect(
       resources.select { |path| text.call(path).match?(/db\[:|\.where\(|Sequel/) }.map { |path| File.basename(path) }
     ).to eq([])
+  end
+
+  # On each storey a desk is a folder; it may use what is above or shared, and no other desk.
+  it "no desk of the core knows another desk" do
+    desks =
+      Dir[File.join(root, "core/lib/gorvant/desks/*/**/*.rb")].group_by do |path|
+        inside.call(path)[%r{desks/([a-z_]+)/}, 1]
+      end
+    names =
+      desks.transform_values do |paths|
+        paths.flat_map { |path| text.call(path).scan(/^ {2,4}(?:class|module) ([A-Z]\w+)/).flatten }.uniq - %w[Desks]
+      end
+    leaks =
+      desks.flat_map do |desk, paths|
+        others = names.except(desk).values.flatten - names.fetch(desk) - %w[Trace] # a mechanism's name too
+        paths.flat_map do |path|
+          code = text.call(path).lines.reject { |line| line.strip.start_with?("#") }.join
+          others
+            .select { |name| code.match?(/(?<![\w:"'])#{name}(?=\.|::)/) }
+            .map { |name| "#{inside.call(path)}: #{name}" }
+        end
+      end
+    expect(desks.size).to be > 5
+    expect(leaks).to eq([])
+  end
+
+  it "no desk of the pages imports another desk, and what is shared imports neither desk nor page" do
+    pages = Dir[File.join(root, "web/src/**/*.{vue,ts}")].to_h { |path| [path.delete_prefix("#{root}/web/src/"), path] }
+    leaks =
+      pages.flat_map do |name, path|
+        home = name[%r{\A(?:desks|pages)/[a-z_]+|\Ashared}] or next []
+        imports = text.call(path).scan(%r{(?:from|import)\s*\(?\s*["']@/((?:desks|pages)/[a-z_]+)}).flatten
+        imports
+          .reject { |other| other == home || !%w[desks shared].include?(home.split("/").first) }
+          .map { |other| "#{name}: #{other}" }
+      end
+    expect(pages.keys.grep(%r{\Adesks/}).size).to be > 30
+    expect(leaks).to eq([])
+  end
+
+  it "the list of desks is one: the pages have a tab for each, under the same title" do
+    list = text.call(File.join(root, "web/src/shared/model/visitPages.ts"))
+    tabs =
+      list
+        .scan(/id: '(\w+)', title: '([^']+)', path: (null|'\w+')/)
+        .map { |id, title, path| [id, title, path != "null"] }
+    desks = YAML.safe_load_file(File.join(root, "core/data/desks.yml"))
+    expect(tabs).to eq(desks.map { |id, about| [id, about["title"], about["built"]] })
   end
 end

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { waiting } from './api/patient'
-import AppHeader from './components/AppHeader.vue'
+import { waiting } from '@/shared/api/patient'
+import AppHeader from '@/shared/ui/AppHeader.vue'
 </script>
 
 <template>

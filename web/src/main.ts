@@ -1,11 +1,11 @@
 import { createApp } from 'vue'
 import '@fontsource-variable/atkinson-hyperlegible-next/wght.css'
 import '@fontsource-variable/atkinson-hyperlegible-mono/wght.css'
-import App from './App.vue'
-import { applyTheme, storedTheme } from './model/theme'
-import { router } from './router'
-import './tokens.css'
-import './base.css'
+import App from '@/App.vue'
+import { applyTheme, storedTheme } from '@/pages/settings/theme'
+import { router } from '@/router'
+import '@/tokens.css'
+import '@/base.css'
 
 applyTheme(storedTheme())
 createApp(App).use(router).mount('#app')

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { useHistory } from '../src/composables/useHistory'
-import { answered, toggled, unanswered, type Draft } from '../src/model/answers'
+import { useHistory } from '@/shared/ui/useHistory'
+import { answered, toggled, unanswered, type Draft } from '@/desks/fitted/answers'
 
 const empty: Draft = { name: 'Kiln room', facts: {} }
 

@@ -1,11 +1,11 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { nextTick, ref, type Ref } from 'vue'
-import { useAsked } from '../src/composables/useAsked'
-import { useKept } from '../src/composables/useKept'
-import { actionFor, KEYS } from '../src/model/keys'
-import type { Outcome } from '../src/model/outcome'
-import { degreeUnit } from '../src/model/units'
-import { MEANS, PAGES, SIGNS } from '../src/model/visitPages'
+import { useAsked } from '@/shared/ui/useAsked'
+import { useKept } from '@/desks/trace/useKept'
+import { actionFor, KEYS } from '@/shared/model/keys'
+import type { Outcome } from '@/shared/model/outcome'
+import { degreeUnit } from '@/shared/model/units'
+import { MEANS, PAGES, SIGNS } from '@/shared/model/visitPages'
 
 const ready = <T>(value: T): Outcome<T> => ({ state: 'ready', value })
 const failed = { state: 'failed', problem: { type: '', title: 'No', status: 500, detail: 'no' } } as const
@@ -104,7 +104,7 @@ describe('the server’s answers', () => {
         }
       },
     )
-    const { api } = await import('../src/api/client')
+    const { api } = await import('@/shared/api/client')
     return api.visits()
   }
   beforeEach(() => void (sent.length = 0))
@@ -129,9 +129,9 @@ describe('the server’s answers', () => {
     answer(200, { visits: [] })
     await ask()
     expect(sent[0]?.headers.get('X-Degrees')).toBeNull()
-    const { degreeUnit: unit } = await import('../src/model/units')
+    const { degreeUnit: unit } = await import('@/shared/model/units')
     unit.value = 'C'
-    const { api } = await import('../src/api/client')
+    const { api } = await import('@/shared/api/client')
     await api.visits()
     expect(sent[1]?.headers.get('X-Degrees')).toBe('C')
     unit.value = degreeUnit.value = 'F'

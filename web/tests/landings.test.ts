@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
-import type { ConductorEnd, Wiring } from '@/api/client'
-import { nextUnseen, readEntry, withEntry } from '@/model/landings'
-import { minutes, scriptOf, secondsOf, type StagingForm } from '@/model/staging'
+import type { ConductorEnd, Wiring } from '@/shared/api/client'
+import { nextUnseen, readEntry, withEntry } from '@/desks/wiring/landings'
+import { minutes, scriptOf, secondsOf, type StagingForm } from '@/shared/model/staging'
 
 const end = (cable: string, conductor: string, place: string, drawn: string | null): ConductorEnd => ({
   cable,

@@ -1,8 +1,8 @@
 import { afterEach, describe, expect, it } from 'vitest'
-import type { Reading } from '../src/model/readingTable'
-import { scriptOf, type StagingForm } from '../src/model/staging'
-import { degreeUnit } from '../src/model/units'
-import { marksOf, spotsOf, type Scene } from '../src/scene/geometry'
+import type { Reading } from '@/shared/model/readingTable'
+import { scriptOf, type StagingForm } from '@/shared/model/staging'
+import { degreeUnit } from '@/shared/model/units'
+import { marksOf, spotsOf, type Scene } from '@/shared/scene/geometry'
 
 const station = (id: string, kind: string, nodes: string[], more = {}) => ({
   id,

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
-import { commonFor, expectedBetween, triangleIndex, type Trace } from '../src/model/readingTable'
-import { readState, writeState } from '../src/model/traceState'
-import { parseVolts, readNumber } from '../src/model/units'
+import { commonFor, expectedBetween, triangleIndex, type Trace } from '@/shared/model/readingTable'
+import { readState, writeState } from '@/desks/trace/traceState'
+import { parseVolts, readNumber } from '@/shared/model/units'
 
 describe('a typed reading', () => {
   it.each([

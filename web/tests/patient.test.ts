@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import { patientFetch, waiting } from '@/api/patient'
+import { patientFetch, waiting } from '@/shared/api/patient'
 
 const answer = (status: number, headers: Record<string, string> = {}) =>
   new Response(JSON.stringify({ status }), { status, headers })

@@ -1,8 +1,8 @@
 import { ref } from 'vue'
 import { describe, expect, it } from 'vitest'
-import { useProbes } from '../src/composables/useProbes'
-import { loopThrough, stands, stopsOf, type Reading, type Trace } from '../src/model/readingTable'
-import { readState, type TraceState } from '../src/model/traceState'
+import { useProbes } from '@/desks/trace/useProbes'
+import { loopThrough, stands, stopsOf, type Reading, type Trace } from '@/shared/model/readingTable'
+import { readState, type TraceState } from '@/desks/trace/traceState'
 
 const bead = (id: string, kind: string, nodes: string[]) => ({ id, kind, nodes, label: id })
 /** Two loops that share the terminal Y outdoors, as contactor and board do. */

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { completed, offered, withFact, wordAt } from '../src/model/rungs'
+import { completed, offered, withFact, wordAt } from '@/pages/rigs/rungs'
 
 const words = ['wall.Y', 'wall.Y2', 'outdoor.Y', 'LPS', '(CC)', '(CC2)', 'C', 'DFR/no'].map((id) => ({
   id,

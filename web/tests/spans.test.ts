@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { covers, painted, readSpans, writeSpans, type Span } from '@/model/spans'
+import { covers, painted, readSpans, writeSpans, type Span } from '@/desks/defrost/spans'
 
 describe('stretches of minutes', () => {
   it.each(['0-25, 40-62, 75-', 'always', 'never', '12.5-13'])('reads and writes %s', (text) => {

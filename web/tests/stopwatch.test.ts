@@ -1,5 +1,5 @@
 import { beforeEach, describe, expect, it, vi } from 'vitest'
-import { steadyNow, useStopwatch } from '../src/composables/useStopwatch'
+import { steadyNow, useStopwatch } from '@/desks/defrost/useStopwatch'
 
 /** What a browser keeps between two pages. */
 const stored = new Map<string, string>()

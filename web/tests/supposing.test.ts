@@ -1,7 +1,7 @@
 import { computed, ref } from 'vue'
 import { describe, expect, it } from 'vitest'
-import { useSupposing } from '../src/composables/useSupposing'
-import { readState, type Fault, type Script, type TraceState } from '../src/model/traceState'
+import { useSupposing } from '@/desks/trace/useSupposing'
+import { readState, type Fault, type Script, type TraceState } from '@/desks/trace/traceState'
 
 const open: Fault = { kind: 'open', at: 'cable_b.blue' } as Fault
 const stuck: Fault = { kind: 'stuck_closed', at: 'DFR.fan' } as Fault

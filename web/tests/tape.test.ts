@@ -9,7 +9,7 @@ import {
   withMove,
   withoutMove,
   type Timeline,
-} from '../src/model/tape'
+} from '@/desks/trace/tape'
 
 describe('times', () => {
   it.each([

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import type { Scene } from '../src/scene/geometry'
-import { wakingOf } from '../src/scene/waking'
+import type { Scene } from '@/shared/scene/geometry'
+import { wakingOf } from '@/shared/scene/waking'
 
 /** A line of links from R on, each live or dead, with a switch in the middle. */
 function line(live: boolean[], closed = true): Scene {

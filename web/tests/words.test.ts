@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
-import { fieldWords } from '../src/model/fieldWords'
-import { degreeUnit, degrees, inUnit, readDegrees, shownDegrees } from '../src/model/units'
+import { fieldWords } from '@/shared/model/fieldWords'
+import { degreeUnit, degrees, inUnit, readDegrees, shownDegrees } from '@/shared/model/units'
 
 describe('a field that a problem points at', () => {
   it.each([

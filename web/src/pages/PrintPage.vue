@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { onBeforeUnmount, ref, shallowRef } from 'vue'
 import { useRoute } from 'vue-router'
-import { api, type Condition, type Source } from '@/api/client'
-import ProblemNote from '@/components/ProblemNote.vue'
-import type { Problem } from '@/model/outcome'
+import { api, type Condition, type Source } from '@/shared/api/client'
+import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import type { Problem } from '@/shared/model/outcome'
 
 const props = defineProps<{ kind: 'visit' | 'rig'; id: string }>()
 const route = useRoute()

@@ -1,0 +1,313 @@
+<script setup lang="ts">
+import { computed, reactive, shallowRef, watch } from 'vue'
+import { minutes } from '@/shared/model/staging'
+import { api, type DefrostOutlook, type Visit } from '@/shared/api/client'
+import { useCatalogue } from '@/shared/ui/useCatalogue'
+import type { Problem } from '@/shared/model/outcome'
+import { degreeSign, readDegrees, readNumber, shownDegrees } from '@/shared/model/units'
+import ProblemNote from '@/shared/ui/ProblemNote.vue'
+
+export interface Moment {
+  call?: string
+  outdoor_degrees_f?: number | null
+  coil_degrees_f?: number | null
+  counted_minutes?: number | null
+  as_found?: boolean
+  switches?: Record<string, string>
+}
+const props = defineProps<{ visit: Visit; moment: Moment }>()
+const emit = defineEmits<{ keep: [moment: Moment]; outlook: [outlook: DefrostOutlook] }>()
+const catalogue = useCatalogue()
+
+const form = reactive({
+  call: props.moment.call ?? 'heat',
+  outdoor: shownDegrees(props.moment.outdoor_degrees_f ?? props.visit.outdoor_degrees_f),
+  coil: shownDegrees(props.moment.coil_degrees_f),
+  counted: String(props.moment.counted_minutes ?? ''),
+  asFound: props.moment.as_found ?? false,
+  frost: props.moment.switches?.APS ?? '',
+})
+const outlook = shallowRef<DefrostOutlook | null>(null)
+const problem = shallowRef<Problem | null>(null)
+
+const stands = computed<Moment>(() => ({
+  call: form.call,
+  outdoor_degrees_f: readDegrees(form.outdoor) ?? null,
+  coil_degrees_f: readDegrees(form.coil) ?? null,
+  counted_minutes: readNumber(form.counted) ?? null,
+  as_found: form.asFound,
+  ...(form.frost ? { switches: { APS: form.frost } } : {}),
+}))
+const wrong = computed(() =>
+  [
+    readNumber(form.outdoor) === undefined && 'outside',
+    readNumber(form.coil) === undefined && 'coil',
+    readNumber(form.counted) === undefined && 'run time',
+  ].filter(Boolean),
+)
+
+let asked = 0
+watch(
+  [stands, () => props.visit.rig_revision_id],
+  async ([now], before) => {
+    if (wrong.value.length) return
+    const mine = ++asked
+    const answer = await api.defrostOutlook(props.visit.id, now)
+    if (mine !== asked) return
+    problem.value = answer.state === 'failed' ? answer.problem : null
+    if (answer.state !== 'ready') return
+    outlook.value = answer.value
+    emit('outlook', answer.value)
+    if (before[0]) emit('keep', now)
+  },
+  { immediate: true },
+)
+
+const counts = computed(() => {
+  const words = outlook.value?.counts ?? 'run time since the last defrost'
+  return words.charAt(0).toUpperCase() + words.slice(1)
+})
+const share = computed(() => {
+  const interval = outlook.value?.interval_minutes ?? 60
+  return Math.min((stands.value.counted_minutes ?? 0) / interval, 1)
+})
+/** What is not yet so is waited for, and no fault. */
+const SIGN = { true: '=', false: '…', null: '?' } as Record<string, string>
+</script>
+
+<template>
+  <section class="now" aria-label="How it stands now">
+    <div class="asks">
+      <label
+        >Call
+        <select v-model="form.call">
+          <option
+            v-for="one in (catalogue?.calls ?? []).filter(
+              (call) => !outlook || outlook.calls.includes(call.id),
+            )"
+            :key="one.id"
+            :value="one.id"
+          >
+            {{ one.title }}
+          </option>
+        </select></label
+      >
+      <label
+        >Outside <input v-model.lazy="form.outdoor" class="mono" inputmode="decimal" />
+        {{ degreeSign() }}</label
+      >
+      <label
+        >Coil
+        <input v-model.lazy="form.coil" class="mono" inputmode="decimal" data-testid="coil" placeholder="?" />
+        {{ degreeSign() }}</label
+      >
+      <label
+        >{{ counts }}
+        <input
+          v-model.lazy="form.counted"
+          class="mono"
+          inputmode="decimal"
+          data-testid="counted"
+          placeholder="?"
+        />
+        min</label
+      >
+      <label v-if="outlook?.air_pressure_switch"
+        >Air-pressure switch
+        <select v-model="form.frost" data-testid="aps">
+          <option value="">not read</option>
+          <option value="closed">closed: frost</option>
+          <option value="open">open</option>
+        </select></label
+      >
+      <label class="flag"><input v-model="form.asFound" type="checkbox" /> wired as found</label>
+    </div>
+    <p v-if="wrong.length" class="wrong" role="alert">≠ No number: {{ wrong.join(', ') }}.</p>
+    <ProblemNote v-if="problem" :problem="problem" />
+    <template v-if="outlook">
+      <p v-for="warning in outlook.warnings" :key="warning" class="warning">⚠ {{ warning }}</p>
+      <p v-if="!outlook.measured" class="unmeasured" data-testid="unmeasured">
+        ~ Nothing measured yet: what is lit is as the circuit is drawn, not as it was read.
+      </p>
+      <ol :class="['lamps', { drawn: !outlook.measured }]" data-testid="lamps">
+        <li
+          v-for="lamp in outlook.lamps"
+          :key="lamp.id"
+          :class="String(lamp.on)"
+          :data-testid="`lamp-${lamp.id}`"
+        >
+          <span class="bulb" aria-hidden="true">{{
+            lamp.on && !outlook.measured ? '~' : SIGN[String(lamp.on)]
+          }}</span>
+          <b>{{ lamp.title }}</b>
+          <span v-if="lamp.waits_for" class="waits">waits for {{ lamp.waits_for }}</span>
+        </li>
+      </ol>
+      <div
+        class="count"
+        role="img"
+        :aria-label="`Count ${stands.counted_minutes ?? 'unknown'} of ${outlook.interval_minutes} minutes`"
+      >
+        <span class="full" :style="{ width: `${share * 100}%` }"></span>
+      </div>
+      <div class="next" data-testid="next">
+        <p class="says">{{ outlook.following.says }}</p>
+        <p v-for="line in outlook.following.because" :key="line">{{ line }}</p>
+        <p class="assumed">By the school “{{ outlook.school }}”.</p>
+        <details class="assumed">
+          <summary>What this leans on</summary>
+          <p v-for="line in outlook.following.assumed" :key="line">{{ line }}</p>
+        </details>
+      </div>
+      <ol v-if="outlook.following.course.length" class="course" data-testid="course">
+        <li class="head">Then, from its beginning</li>
+        <li v-for="(sight, i) in outlook.following.course" :key="i">
+          <b class="mono">{{ minutes(sight.after_seconds) }}</b> {{ sight.says }}
+        </li>
+      </ol>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+.now {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 12px;
+}
+
+.lamps {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(170px, 1fr));
+  gap: 0;
+  margin: 0;
+  padding: 0;
+  border: 2px solid var(--ink);
+  list-style: none;
+}
+
+.lamps li {
+  display: grid;
+  align-content: start;
+  gap: 4px;
+  min-height: 130px;
+  padding: 12px;
+  border-right: 1px solid var(--rule);
+  background: var(--panel);
+}
+
+.lamps li.false,
+.lamps li.null {
+  background: var(--note-soft);
+}
+
+.bulb {
+  display: grid;
+  width: 40px;
+  height: 40px;
+  border: 3px solid var(--dead);
+  border-radius: 50%;
+  font-size: 20px;
+  font-weight: 800;
+  place-items: center;
+}
+
+.true .bulb {
+  border-color: var(--live);
+  background: var(--live);
+  color: var(--on-live);
+}
+
+.drawn .true .bulb {
+  border-color: var(--between);
+  border-style: dashed;
+  background: transparent;
+  color: inherit;
+}
+
+.unmeasured,
+.warning {
+  padding: 6px 12px;
+  border-left: 6px dashed var(--between);
+  background: var(--note-soft);
+}
+
+.warning {
+  border-left-style: solid;
+  font-weight: 650;
+}
+
+.false .bulb {
+  border-color: var(--between);
+}
+
+.null .bulb {
+  border-style: dashed;
+}
+
+.waits {
+  font-size: 15px;
+}
+
+.count {
+  height: 22px;
+  border: 2px solid var(--ink);
+  background: var(--panel);
+}
+
+.full {
+  display: block;
+  height: 100%;
+  background: var(--live);
+}
+
+.next {
+  padding: 8px 14px;
+  border-left: 6px solid var(--ink);
+  background: var(--panel);
+}
+
+.course {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(min(100%, 420px), 1fr));
+  gap: 0 24px;
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+
+.course li {
+  display: flex;
+  gap: 12px;
+  min-height: 34px;
+  align-items: center;
+  border-bottom: 1px solid var(--rule);
+}
+
+.course b {
+  min-width: 56px;
+  text-align: right;
+}
+
+.course .head {
+  grid-column: 1 / -1;
+  color: var(--ink-soft);
+  font-weight: 650;
+}
+
+.says {
+  font-size: 22px;
+  font-weight: 700;
+}
+
+.assumed {
+  padding-top: 4px;
+  color: var(--ink-soft);
+  font-size: 15px;
+}
+
+.wrong {
+  color: var(--alarm);
+  font-weight: 650;
+}
+</style>

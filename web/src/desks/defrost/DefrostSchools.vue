@@ -1,0 +1,268 @@
+<script setup lang="ts">
+import { computed, reactive, ref, shallowRef, watch } from 'vue'
+import { api, type DefrostSchools, type Visit } from '@/shared/api/client'
+import type { Problem } from '@/shared/model/outcome'
+import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import SchoolsRuler from '@/desks/defrost/SchoolsRuler.vue'
+
+type History = Record<string, string | number>
+const props = defineProps<{ visit: Visit; history: History; seen: number[]; busy: boolean }>()
+const emit = defineEmits<{ keep: [history: History, seen: number[]]; use: [school: string] }>()
+
+const LANES = [
+  { id: 'fed', title: 'compressor fed' },
+  { id: 'cold', title: 'coil switch closed' },
+] as const
+const form = reactive({
+  minutes: Number(props.history.minutes ?? 180),
+  fed: String(props.history.fed ?? '0-25, 40-62, 75-'),
+  cold: String(props.history.cold ?? 'always'),
+  y: String(props.history.y ?? ''),
+  cooling: String(props.history.cooling ?? ''),
+  unpowered: String(props.history.unpowered ?? ''),
+  aps: String(props.history.aps ?? ''),
+  coil: String(props.history.coil ?? ''),
+  outdoor: String(props.history.outdoor ?? ''),
+})
+/** What each school counts on where somebody wants it otherwise than usual. */
+const countsOn = ref<Record<string, 'Y' | 'T1'>>({})
+const MORE = [
+  { id: 'y', title: 'Y live', placeholder: 'as fed' },
+  { id: 'cooling', title: 'in cooling', placeholder: 'never' },
+  { id: 'unpowered', title: 'board without power', placeholder: 'never' },
+  { id: 'aps', title: 'air-pressure switch closed', placeholder: 'not asked' },
+  { id: 'coil', title: 'coil, °F: minute:degrees', placeholder: '0:40, 30:22' },
+  { id: 'outdoor', title: 'outdoor air, °F', placeholder: '30' },
+] as const
+const seen = ref(props.seen.join(', '))
+const answer = shallowRef<DefrostSchools | null>(null)
+const problem = shallowRef<Problem | null>(null)
+const more = ref(false)
+const file = ref<HTMLInputElement | null>(null)
+
+const given = computed<History>(() => ({
+  minutes: form.minutes,
+  fed: form.fed,
+  cold: form.cold,
+  ...Object.fromEntries(MORE.flatMap(({ id }) => (form[id].trim() ? [[id, form[id]]] : []))),
+}))
+const times = computed(() => seen.value.split(/[,;\s]+/).filter(Boolean))
+const starts = computed(() => times.value.map(Number).filter(Number.isFinite))
+const unread = computed(() => times.value.filter((one) => !Number.isFinite(Number(one))))
+
+let asked = 0
+watch(
+  [given, starts, countsOn, () => props.visit.rig_revision_id],
+  async ([history, times, counts_on], before) => {
+    const mine = ++asked
+    const result = await api.defrostSchools(props.visit.id, {
+      history,
+      seen: times,
+      counts_on,
+    })
+    if (mine !== asked) return
+    problem.value = result.state === 'failed' ? result.problem : null
+    if (result.state !== 'ready') return
+    answer.value = result.value
+    if (before[0]) emit('keep', history, times)
+  },
+  { immediate: true },
+)
+
+async function readFile(event: Event) {
+  const input = event.target as HTMLInputElement
+  const chosen = input.files?.[0]
+  if (!chosen) return
+  const result = await api.defrostSchools(props.visit.id, { text: await chosen.text(), seen: starts.value })
+  input.value = ''
+  problem.value = result.state === 'failed' ? result.problem : null
+  if (result.state !== 'ready') return
+  const read = result.value.history as unknown as History
+  Object.assign(form, { ...read, minutes: Math.ceil(Number(read.minutes)) })
+}
+
+const courses = computed(() => answer.value?.courses ?? [])
+const lanes = computed(() => LANES.map((lane) => ({ ...lane, text: form[lane.id] })))
+const own = computed(() => answer.value?.own)
+const isOwn = (school: string) =>
+  school.replace('_restarts', '') === own.value && school !== 'run_time_restarts'
+</script>
+
+<template>
+  <section class="schools" aria-label="Schools side by side">
+    <p class="hint">
+      One history, every school. Drag on a lane to paint a stretch or wipe it, or type it. Interval
+      <b class="mono">{{ answer?.interval_minutes ?? '…' }} min</b>.
+    </p>
+    <div class="asks">
+      <label v-for="lane in LANES" :key="lane.id"
+        >{{ lane.title }}
+        <input
+          v-model.lazy="form[lane.id]"
+          class="mono wide"
+          maxlength="2000"
+          :data-testid="`lane-${lane.id}`"
+      /></label>
+      <label
+        >ruler
+        <select v-model.number="form.minutes">
+          <option
+            v-for="one in [...new Set([60, 120, 180, 240, 480, 960, 1440, form.minutes])].sort(
+              (a, b) => a - b,
+            )"
+            :key="one"
+            :value="one"
+          >
+            {{ one }} min
+          </option>
+        </select></label
+      >
+      <label
+        >defrosts seen at
+        <input v-model.lazy="seen" class="mono" maxlength="200" placeholder="123" data-testid="seen" />
+        min</label
+      >
+      <button class="key" @click="file?.click()">From CSV</button>
+      <input
+        ref="file"
+        class="hidden-label"
+        type="file"
+        accept=".csv,text/csv"
+        aria-label="Run history as CSV"
+        tabindex="-1"
+        data-testid="history-csv"
+        @change="readFile"
+      />
+      <button class="key quiet" :aria-expanded="more" @click="more = !more">
+        Y apart, power, frost, temperatures
+      </button>
+    </div>
+    <div v-if="more" class="asks">
+      <label v-for="one in MORE" :key="one.id"
+        >{{ one.title }}
+        <input
+          v-model.lazy="form[one.id]"
+          class="mono wide"
+          :placeholder="one.placeholder"
+          maxlength="2000"
+          :data-testid="`lane-${one.id}`"
+      /></label>
+    </div>
+    <p v-if="unread.length" class="wrong" role="alert">
+      ≠ Defrosts seen at: “{{ unread.join(', ') }}” is no number of minutes such as 123.
+    </p>
+    <ProblemNote v-if="problem" :problem="problem" />
+    <SchoolsRuler
+      :minutes="form.minutes"
+      :lanes="lanes"
+      :courses="courses"
+      :starts="starts"
+      :is-own="isOwn"
+      @paint="(lane, text) => (form[lane] = text)"
+    />
+    <div v-if="answer" class="told">
+      <p v-if="starts.length" class="fit" data-testid="fitting">
+        {{
+          answer.fitting.length
+            ? `Fits what was seen: ${courses
+                .filter((one) => answer!.fitting.includes(one.school))
+                .map((one) => one.title)
+                .join(', ')}.`
+            : 'No school fits what was seen: another interval, another history, or a board that is not counting.'
+        }}
+      </p>
+      <details v-for="course in courses" :key="course.school">
+        <summary>
+          <b>{{ course.title }}</b>
+          {{
+            course.starts.length
+              ? `first at ${Math.round(course.starts[0]! * 10) / 10} min`
+              : 'never in this history'
+          }}
+        </summary>
+        <p class="counts">
+          It counts {{ course.counts }}<template v-if="course.counts_on">, on {{ course.counts_on }}</template
+          >.
+          <button
+            v-if="course.counts_on"
+            class="key quiet"
+            :data-testid="`counts-${course.school}`"
+            @click="countsOn = { ...countsOn, [course.school]: course.counts_on === 'Y' ? 'T1' : 'Y' }"
+          >
+            On {{ course.counts_on === 'Y' ? 'T1' : 'Y' }} instead
+          </button>
+        </p>
+        <ul>
+          <li v-for="step in course.steps" :key="step.minute + step.kind" :class="{ tie: step.tie }">
+            {{ step.says }}
+          </li>
+        </ul>
+        <button
+          v-if="!isOwn(course.school)"
+          class="key"
+          :disabled="busy"
+          :data-testid="`use-${course.school}`"
+          @click="emit('use', course.school)"
+        >
+          This is the board’s school
+        </button>
+        <p v-else>= The board’s school, as the rig has it.</p>
+      </details>
+      <p class="assumed">
+        Assumed: {{ answer.assumed.join('; ') || 'nothing' }}; a defrost lasts {{ answer.lasts_minutes }} min
+        here.
+      </p>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.schools {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 8px;
+}
+
+.wrong {
+  color: var(--alarm);
+  font-weight: 650;
+}
+
+.hint,
+.assumed {
+  color: var(--ink-soft);
+}
+
+.asks input.wide:not([type]) {
+  width: 210px;
+}
+
+.told details {
+  border-bottom: 1px solid var(--rule);
+}
+
+.counts {
+  color: var(--ink-soft);
+}
+
+.tie {
+  border-left: 4px dashed var(--between);
+  padding-left: 8px;
+}
+
+summary {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px;
+  align-items: center;
+  min-height: var(--target);
+  cursor: pointer;
+}
+
+.fit {
+  padding: 8px 12px;
+  border-left: 6px solid var(--ink);
+  background: var(--panel);
+  font-weight: 650;
+}
+</style>

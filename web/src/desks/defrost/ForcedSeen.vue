@@ -1,0 +1,126 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+import { degreeSign, readDegrees, readNumber, shownDegrees } from '@/shared/model/units'
+import KeptInput from '@/shared/ui/KeptInput.vue'
+
+/** What was seen of a forced defrost without a time, and what was read. */
+const props = defineProps<{
+  answers: Record<string, boolean>
+  readings: Record<string, number>
+  closed: boolean
+}>()
+const emit = defineEmits<{
+  answers: [answers: Record<string, boolean>]
+  readings: [readings: Record<string, number>]
+}>()
+
+const ANSWERS = [
+  { id: 'unplugged', title: 'Switch unplugged for the jumper' },
+  { id: 'switch_closed', title: 'Coil switch read closed' },
+  { id: 'went_in', title: 'It went into defrost' },
+  { id: 'fan', title: 'The fan stopped' },
+  { id: 'valve', title: 'The valve was heard' },
+  { id: 'strips', title: 'Heat came on' },
+  { id: 'fan_back', title: 'The fan came back' },
+  { id: 'strips_off', title: 'Heat went off' },
+]
+const READINGS = [
+  { id: 'fan_amps', title: 'Fan in defrost', unit: 'A' },
+  { id: 'vapour_before_degrees_f', title: 'Vapor line before', unit: '°' },
+  { id: 'vapour_after_degrees_f', title: 'Vapor line in defrost', unit: '°' },
+  { id: 'true_suction_before_psi', title: 'True suction before', unit: 'psi' },
+  { id: 'vapour_port_before_psi', title: 'Vapor port before', unit: 'psi' },
+  { id: 'true_suction_psi', title: 'True suction in defrost', unit: 'psi' },
+  { id: 'vapour_port_psi', title: 'Vapor port in defrost', unit: 'psi' },
+  { id: 'coil_at_end_degrees_f', title: 'Coil at the end', unit: '°' },
+]
+
+function answer(id: string, value: boolean) {
+  const rest = Object.fromEntries(Object.entries(props.answers).filter(([key]) => key !== id))
+  emit('answers', props.answers[id] === value ? rest : { ...rest, [id]: value })
+}
+const wrong = ref('')
+function reading(id: string, title: string, text: string) {
+  const value = (id.endsWith('degrees_f') ? readDegrees : readNumber)(text)
+  wrong.value = value === undefined ? `${title}: “${text.trim()}” is no number such as 1.1.` : ''
+  const rest = Object.fromEntries(Object.entries(props.readings).filter(([key]) => key !== id))
+  if (value !== undefined) emit('readings', value === null ? rest : { ...rest, [id]: value })
+}
+</script>
+
+<template>
+  <fieldset :disabled="closed">
+    <legend>Seen without a time</legend>
+    <div v-for="one in ANSWERS" :key="one.id" class="answer">
+      <span>{{ one.title }}</span>
+      <button
+        class="key"
+        :aria-pressed="answers[one.id] === true"
+        :data-testid="`yes-${one.id}`"
+        @click="answer(one.id, true)"
+      >
+        yes
+      </button>
+      <button
+        class="key"
+        :aria-pressed="answers[one.id] === false"
+        :data-testid="`no-${one.id}`"
+        @click="answer(one.id, false)"
+      >
+        no
+      </button>
+    </div>
+    <label v-for="one in READINGS" :key="one.id" class="reading"
+      >{{ one.title }}
+      <KeptInput
+        class="mono"
+        inputmode="decimal"
+        :value="one.unit === '°' ? shownDegrees(readings[one.id]) : (readings[one.id] ?? '')"
+        :data-testid="`reading-${one.id}`"
+        @keep="(text) => reading(one.id, one.title, text)"
+      />
+      {{ one.unit === '°' ? degreeSign() : one.unit }}</label
+    >
+    <p v-if="wrong" class="wrong" role="alert">≠ {{ wrong }}</p>
+  </fieldset>
+</template>
+
+<style scoped>
+fieldset {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 18px;
+  margin: 0;
+  padding: 6px 12px 10px;
+  border: 1px solid var(--rule-strong);
+}
+
+.wrong {
+  flex-basis: 100%;
+  color: var(--alarm);
+  font-weight: 650;
+}
+
+.answer {
+  display: flex;
+  align-items: center;
+  gap: 4px;
+  min-width: 240px;
+}
+
+.answer span {
+  flex: 1;
+}
+
+.answer .key {
+  border-width: 1px;
+}
+
+.reading {
+  color: var(--ink-soft);
+}
+
+.reading input {
+  width: 74px;
+}
+</style>

@@ -1,0 +1,370 @@
+<script setup lang="ts">
+import { computed, ref, shallowRef, watch } from 'vue'
+import { api, type ForcedTest, type ForcedTestRecord, type Visit } from '@/shared/api/client'
+import { useStopwatch } from '@/desks/defrost/useStopwatch'
+import type { Problem } from '@/shared/model/outcome'
+import { degreeSign, readDegrees, readNumber, shownDegrees } from '@/shared/model/units'
+import ForcedSeen from '@/desks/defrost/ForcedSeen.vue'
+import ForcedSteps from '@/desks/defrost/ForcedSteps.vue'
+import ForcedTape from '@/desks/defrost/ForcedTape.vue'
+import KeptInput from '@/shared/ui/KeptInput.vue'
+import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import StopwatchFace from '@/desks/defrost/StopwatchFace.vue'
+import VerdictList from '@/desks/defrost/VerdictList.vue'
+
+const props = defineProps<{
+  visit: Visit
+  record: ForcedTestRecord
+  earlier: ForcedTestRecord[]
+  busy: boolean
+}>()
+const emit = defineEmits<{
+  keep: [record: ForcedTestRecord, before?: ForcedTestRecord]
+  interval: [minutes: number]
+}>()
+const watchKey = `gorvant.forced.${props.visit.id}`
+
+const test = shallowRef<ForcedTest | null>(null)
+const problem = shallowRef<Problem | null>(null)
+
+const marks = computed(() => (props.record.marks ?? {}) as Record<string, number>)
+const answers = computed(() => (props.record.answers ?? {}) as Record<string, boolean>)
+const readings = computed(() => (props.record.readings ?? {}) as Record<string, number>)
+const tally = computed(() => (props.record.tally ?? {}) as Record<string, string>)
+const closed = computed(() => props.record.closed === true)
+const {
+  started,
+  mark: stamp,
+  stop,
+} = useStopwatch(watchKey, () => (closed.value ? null : props.record.watch_started_at))
+const last = computed(() => Math.max(0, ...Object.values(marks.value)))
+/** With marks and no watch that runs, seconds can only be typed. */
+const typed = computed(() => started.value === null && Object.keys(marks.value).length > 0)
+
+let asked = 0
+watch(
+  [() => props.record, () => props.visit.rig_revision_id],
+  async ([record]) => {
+    const mine = ++asked
+    const answer = await api.forcedTest(props.visit.id, { ...record, closed: false })
+    if (mine !== asked) return
+    problem.value = answer.state === 'failed' ? answer.problem : null
+    if (answer.state === 'ready') test.value = answer.value
+  },
+  { immediate: true },
+)
+
+const keep = (part: Partial<ForcedTestRecord>) => emit('keep', { ...props.record, ...part })
+
+function press(step: ForcedTest['steps'][number]) {
+  const changes = step.tally as Record<string, string> | null
+  const seconds = step.mark && !typed.value ? { [step.mark]: stamp() } : null
+  keep({
+    ...(seconds ? { marks: { ...marks.value, ...seconds }, watch_started_at: started.value } : {}),
+    ...(changes ? { tally: { ...tally.value, ...changes } } : {}),
+  })
+}
+/** A number of what was typed, null for nothing; else NaN, and the words that say so. */
+const wrong = ref('')
+function read(what: string, text: string, least = -Infinity, reader = readNumber): number | null {
+  const value = reader(text)
+  const fine = value === null || (value !== undefined && value >= least)
+  wrong.value = fine ? '' : `${what}: “${text.trim()}” is no number such as 14.5.`
+  return fine ? (value ?? null) : NaN
+}
+function correct(mark: string, what: string, text: string) {
+  const value = read(what, text, 0)
+  if (value === null) forget(mark)
+  else if (!Number.isNaN(value)) keep({ marks: { ...marks.value, [mark]: value } })
+}
+function forget(mark: string) {
+  keep({ marks: Object.fromEntries(Object.entries(marks.value).filter(([key]) => key !== mark)) })
+}
+function number(key: 'counted_minutes' | 'coil_degrees_f', text: string) {
+  const value =
+    key === 'counted_minutes'
+      ? read('Counted before', text)
+      : read('Coil at entry', text, -Infinity, readDegrees)
+  if (!Number.isNaN(value)) keep({ [key]: value })
+}
+/** A new test begins with empty marks; the one before stays with the visit. */
+function restart() {
+  stop()
+  emit('keep', { ...EMPTY }, Object.keys(marks.value).length ? props.record : undefined)
+}
+const EMPTY: ForcedTestRecord = {
+  marks: {},
+  answers: {},
+  readings: {},
+  tally: {},
+  closed: false,
+  watch_started_at: null,
+}
+const shown = ref<number | null>(null)
+const said = (item: string, state: string) => keep({ tally: { ...tally.value, [item]: state } })
+const hows = computed(() => (props.record.marked_by ?? {}) as Record<string, string>)
+function how(value: string) {
+  const rest = Object.fromEntries(Object.entries(hows.value).filter(([mark]) => mark !== 'fan_off'))
+  keep({ marked_by: (value ? { ...rest, fan_off: value } : rest) as ForcedTestRecord['marked_by'] })
+}
+function close() {
+  stop()
+  keep({ closed: true })
+}
+
+const TITLES: Record<string, string> = {
+  coil_jumper: 'jumper on the coil switch pins',
+  bridge: 'bridge on the pins',
+  sensor_plug: 'coil switch plug',
+}
+</script>
+
+<template>
+  <section class="forced" aria-label="Forced test">
+    <ProblemNote v-if="problem" :problem="problem" />
+    <p v-if="wrong" class="wrong" role="alert">≠ {{ wrong }}</p>
+    <template v-if="test">
+      <p v-for="warning in test.warnings" :key="warning" class="warning">⚠ {{ warning }}</p>
+      <div class="asks">
+        <label
+          >Counted before
+          <KeptInput
+            class="mono"
+            inputmode="decimal"
+            :value="record.counted_minutes ?? ''"
+            placeholder="?"
+            data-testid="test-counted"
+            @keep="(text) => number('counted_minutes', text)"
+          />
+          min</label
+        >
+        <label class="flag"
+          ><input type="checkbox" :checked="record.fresh === true" @change="keep({ fresh: !record.fresh })" />
+          just after a defrost or a reset</label
+        >
+        <label
+          >Coil at entry
+          <KeptInput
+            class="mono"
+            inputmode="decimal"
+            :value="shownDegrees(record.coil_degrees_f)"
+            placeholder="?"
+            @keep="(text) => number('coil_degrees_f', text)"
+          />
+          {{ degreeSign() }}</label
+        >
+        <label
+          >Fan off was marked by
+          <select
+            :value="hows.fan_off ?? ''"
+            data-testid="fan-how"
+            @change="how(($event.target as HTMLSelectElement).value)"
+          >
+            <option value="">nobody said</option>
+            <option value="click">the click, or its first slowing</option>
+            <option value="clamp">amps on a clamp</option>
+            <option value="standing">the fan seen standing</option>
+          </select></label
+        >
+        <p class="expect" data-testid="expected">
+          <template v-if="test.forced_entry === 'held_pins'"
+            >In after {{ test.expected_seconds }} s of holding</template
+          >
+          <template v-else-if="test.forced_entry === 'none'">This board has no pins</template>
+          <template v-else
+            >Expect <b class="mono">{{ test.expected_seconds.toFixed(1) }} s</b> from bridge to fan off, at
+            ×{{ test.factor }}</template
+          >
+        </p>
+      </div>
+      <div class="desk">
+        <div class="left">
+          <div class="clock">
+            <StopwatchFace :started="started" :stands="last" />
+            <p class="state" data-testid="watch-state">
+              <template v-if="started !== null">running; a reload does not stop it</template>
+              <template v-else-if="closed">closed</template>
+              <template v-else-if="typed">stands: type the seconds, or begin a new test</template>
+              <template v-else>The first mark starts the watch; or type what another watch showed</template>
+            </p>
+            <button class="key" data-testid="new-test" @click="restart">New test</button>
+          </div>
+          <ForcedSteps
+            :steps="test.steps"
+            :marks="marks"
+            :tally="tally"
+            :closed="closed"
+            :typed="typed"
+            @press="press"
+            @correct="correct"
+            @forget="forget"
+          />
+        </div>
+        <div :class="['right', { closed }]">
+          <ForcedSeen
+            class="seen"
+            :answers="answers"
+            :readings="readings"
+            :closed="closed"
+            @answers="(all) => keep({ answers: all })"
+            @readings="(all) => keep({ readings: all })"
+          />
+          <ForcedTape v-if="test.beside.length" :lines="test.beside" />
+          <VerdictList :verdicts="test.verdicts" />
+          <button
+            v-if="test.found_interval_minutes && test.found_interval_minutes !== test.interval_minutes"
+            class="key"
+            :disabled="busy"
+            data-testid="note-interval"
+            @click="emit('interval', test.found_interval_minutes)"
+          >
+            Note {{ test.found_interval_minutes }} min in the rig, as measured
+          </button>
+          <div
+            :class="['tally', { open: test.left_behind.length || Object.keys(test.questions).length }]"
+            data-testid="tally"
+          >
+            <h3>Before you leave</h3>
+            <div v-for="(state, item) in test.tally" :key="item" class="item">
+              <span>{{ test.questions[item] ?? TITLES[item] }}</span>
+              <template v-if="!closed">
+                <button
+                  v-for="one in item === 'sensor_plug' ? ['on', 'off'] : ['off', 'on']"
+                  :key="one"
+                  class="key"
+                  :aria-pressed="state === one"
+                  :data-testid="`tally-${item}-${one}`"
+                  @click="said(String(item), one)"
+                >
+                  {{ item === 'sensor_plug' ? { on: 'plugged in', off: 'unplugged' }[one] : one }}
+                </button>
+              </template>
+              <b v-else>{{ state }}</b>
+            </div>
+            <p v-for="line in test.left_behind" :key="line" class="left-behind">≠ {{ line }}</p>
+            <p v-if="closed">= Closed, every jumper accounted for.</p>
+            <button
+              v-else
+              class="key solid"
+              :disabled="
+                test.left_behind.length > 0 ||
+                Object.keys(test.questions).length > 0 ||
+                !Object.keys(marks).length
+              "
+              data-testid="close-test"
+              @click="close"
+            >
+              Close the test
+            </button>
+          </div>
+        </div>
+      </div>
+      <details v-for="(one, i) in earlier" :key="i" class="before" :data-testid="`earlier-${i}`">
+        <summary @click="shown = i">
+          Test {{ i + 1 }} of this visit{{ one.closed ? '' : ', not closed' }}
+        </summary>
+        <p>
+          <template v-for="(seconds, mark) in one.marks" :key="mark"
+            >{{ String(mark).replace('_', ' ') }} <b class="mono">{{ seconds }} s</b>;
+          </template>
+        </p>
+        <button class="key" :data-testid="`back-to-${i}`" @click="emit('keep', one, record)">
+          Look at it again, with its verdicts
+        </button>
+      </details>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+.forced {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 8px;
+}
+
+.wrong {
+  color: var(--alarm);
+  font-weight: 650;
+}
+
+.warning {
+  padding: 8px 12px;
+  border-left: 6px solid var(--between);
+  background: var(--note-soft);
+  font-weight: 650;
+}
+
+.expect {
+  margin-left: auto;
+  color: var(--ink);
+}
+
+.desk {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+  gap: 20px;
+  align-items: start;
+}
+
+.clock {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 4px 18px;
+  padding: 4px 14px;
+  background: var(--glass);
+  color: var(--on-glass);
+}
+
+.state {
+  flex: 1;
+  color: var(--on-glass-soft);
+}
+
+.right {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 12px;
+}
+
+.right.closed .seen {
+  order: 1;
+}
+
+.tally {
+  padding: 8px 12px;
+  border: 2px solid var(--ink);
+}
+
+.tally.open {
+  border-color: var(--alarm);
+}
+
+.item {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 4px 8px;
+  padding: 4px 0;
+}
+
+.item span {
+  flex: 1 1 220px;
+}
+
+.before {
+  border-top: 1px solid var(--rule);
+}
+
+.left-behind {
+  color: var(--alarm);
+  font-weight: 700;
+}
+
+@media (max-width: 1040px) {
+  .desk {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

@@ -1,0 +1,404 @@
+<script setup lang="ts">
+import { computed, reactive, ref, shallowRef, watch } from 'vue'
+import {
+  api,
+  type DefrostRecord,
+  type SensorTable,
+  type SensorTableRead,
+  type ThermistorAnswer,
+  type Verdict,
+  type Visit,
+} from '@/shared/api/client'
+import type { Problem } from '@/shared/model/outcome'
+import { degreeSign, degrees, readDegrees, readNumber, shownDegrees } from '@/shared/model/units'
+import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import ThermistorChart from '@/desks/defrost/ThermistorChart.vue'
+import VerdictList from '@/desks/defrost/VerdictList.vue'
+
+interface SwitchPoint {
+  degrees_f: number
+  state: 'open' | 'closed'
+}
+interface Measured {
+  degrees_f: number
+  ohms: number | string
+}
+const props = defineProps<{ visit: Visit; record: DefrostRecord }>()
+const emit = defineEmits<{ keep: [part: Partial<DefrostRecord>] }>()
+
+const coil = computed(
+  () =>
+    (props.record.coil_switch ?? {}) as {
+      closes_degrees_f?: number
+      opens_degrees_f?: number
+      points?: SwitchPoint[]
+    },
+)
+const thermistor = computed(
+  () =>
+    (props.record.thermistor ?? {}) as {
+      table_id?: string
+      points?: Measured[]
+      pair?: { coil_degrees_f: number; air_degrees_f: number } | null
+    },
+)
+const verdicts = shallowRef<Verdict[]>([])
+const answer = shallowRef<ThermistorAnswer | null>(null)
+const points = reactive({ closes: '', opens: '' })
+const tables = shallowRef<SensorTable[]>([])
+const problem = shallowRef<Problem | null>(null)
+const form = reactive({
+  degrees: '',
+  state: 'closed' as 'open' | 'closed',
+  at: '',
+  ohms: '',
+  coil: '',
+  air: '',
+})
+const wrong = ref('')
+const preview = shallowRef<SensorTableRead | null>(null)
+const importing = ref('')
+const csv = ref('')
+const name = ref('')
+const file = ref<HTMLInputElement | null>(null)
+
+const table = computed(() => thermistor.value.table_id ?? tables.value[0]?.id ?? 'reed_ten')
+
+void listTables()
+async function listTables() {
+  const list = await api.sensorTables()
+  if (list.state === 'ready') tables.value = list.value.tables
+}
+
+watch(
+  [coil, () => props.visit.rig_revision_id],
+  async ([now]) => {
+    const { closes_degrees_f, opens_degrees_f } = now
+    const result = await api.checkCoilSwitch(props.visit.id, {
+      points: now.points ?? [],
+      ...(closes_degrees_f !== undefined && opens_degrees_f !== undefined
+        ? { closes_degrees_f, opens_degrees_f }
+        : {}),
+    })
+    problem.value = result.state === 'failed' ? result.problem : null
+    if (result.state !== 'ready') return
+    verdicts.value = result.value.verdicts
+    points.closes = shownDegrees(result.value.closes_degrees_f)
+    points.opens = shownDegrees(result.value.opens_degrees_f)
+  },
+  { immediate: true },
+)
+watch(
+  [thermistor, table],
+  async ([now, table_id]) => {
+    const result = await api.checkThermistor(props.visit.id, {
+      table_id,
+      points: now.points ?? [],
+      pair: now.pair ?? null,
+    })
+    problem.value = result.state === 'failed' ? result.problem : null
+    if (result.state === 'ready') answer.value = result.value
+  },
+  { immediate: true },
+)
+
+const number = (text: string) => readNumber(text) ?? NaN
+/** In the chosen unit; °F, or NaN for no temperature. */
+const temperature = (text: string) => readDegrees(text) ?? NaN
+
+function addPoint() {
+  const coilDegrees = temperature(form.degrees)
+  wrong.value = Number.isFinite(coilDegrees)
+    ? ''
+    : `The coil’s temperature: a number in ${degreeSign()}, such as ${shownDegrees(24)}.`
+  if (wrong.value) return
+  emit('keep', {
+    coil_switch: {
+      ...coil.value,
+      points: [...(coil.value.points ?? []), { degrees_f: coilDegrees, state: form.state }],
+    },
+  })
+  form.degrees = ''
+}
+function setPoints() {
+  const [closes, opens] = [temperature(points.closes), temperature(points.opens)]
+  wrong.value =
+    Number.isFinite(closes) && Number.isFinite(opens) && opens > closes
+      ? ''
+      : 'Its marking: it closes at a lower temperature than it opens at.'
+  if (!wrong.value)
+    emit('keep', {
+      coil_switch: { ...coil.value, closes_degrees_f: closes, opens_degrees_f: opens },
+    })
+}
+function dropPoint(index: number) {
+  emit('keep', {
+    coil_switch: { ...coil.value, points: (coil.value.points ?? []).filter((_, i) => i !== index) },
+  })
+}
+function addMeasured() {
+  const at = temperature(form.at)
+  const open = /^ol$/i.test(form.ohms.trim())
+  const ohms = number(form.ohms)
+  wrong.value =
+    Number.isFinite(at) && (open || (Number.isFinite(ohms) && ohms >= 0))
+      ? ''
+      : `A temperature in ${degreeSign()}, and ohms of 0 or more, or OL where the meter shows open.`
+  if (wrong.value) return
+  keepThermistor({
+    points: [...(thermistor.value.points ?? []), { degrees_f: at, ohms: open ? 'OL' : ohms }],
+  })
+  form.at = form.ohms = ''
+}
+function keepThermistor(part: Partial<typeof thermistor.value>) {
+  emit('keep', {
+    thermistor: { table_id: table.value, ...thermistor.value, ...part },
+  })
+}
+function setPair() {
+  const [a, b] = [temperature(form.coil), temperature(form.air)]
+  wrong.value = Number.isFinite(a) && Number.isFinite(b) ? '' : `Both temperatures, in ${degreeSign()}.`
+  if (!wrong.value) keepThermistor({ pair: { coil_degrees_f: a, air_degrees_f: b } })
+}
+
+async function readFile(event: Event) {
+  const input = event.target as HTMLInputElement
+  const chosen = input.files?.[0]
+  if (!chosen) return
+  importing.value = `Reading ${chosen.name} …`
+  csv.value = await chosen.text()
+  name.value = chosen.name.replace(/\.csv$/i, '')
+  importing.value = 'Checking row by row …'
+  const result = await api.readSensorTable({ name: name.value || 'table', text: csv.value || ' ' })
+  input.value = ''
+  importing.value = ''
+  problem.value = result.state === 'failed' ? result.problem : null
+  preview.value = result.state === 'ready' ? result.value : null
+}
+async function keepTable() {
+  importing.value = 'Keeping …'
+  const id = crypto.randomUUID()
+  const result = await api.readSensorTable({ id, name: name.value.trim(), text: csv.value, keep: true })
+  importing.value = ''
+  problem.value = result.state === 'failed' ? result.problem : null
+  if (result.state !== 'ready' || !result.value.kept) return
+  preview.value = null
+  await listTables()
+  keepThermistor({ table_id: id })
+}
+async function dropTable() {
+  const result = await api.deleteSensorTable(table.value)
+  problem.value = result.state === 'failed' ? result.problem : null
+  await listTables()
+  keepThermistor({ table_id: tables.value[0]?.id ?? 'reed_ten' })
+}
+const chosen = computed(() => tables.value.find((one) => one.id === table.value))
+</script>
+
+<template>
+  <section class="sensors" aria-label="Sensors">
+    <ProblemNote v-if="problem" :problem="problem" />
+    <p v-if="wrong" class="wrong" role="alert">≠ {{ wrong }}</p>
+    <div class="two">
+      <div>
+        <h2>Coil switch</h2>
+        <p class="asks">
+          closes at
+          <input
+            v-model="points.closes"
+            class="mono"
+            :aria-label="`Closes at ${degreeSign()}`"
+            @change="setPoints"
+          />
+          opens at
+          <input
+            v-model="points.opens"
+            class="mono"
+            :aria-label="`Opens at ${degreeSign()}`"
+            @change="setPoints"
+          />
+          {{ degreeSign() }}
+        </p>
+        <form class="asks" @submit.prevent="addPoint">
+          at
+          <input
+            v-model="form.degrees"
+            class="mono"
+            inputmode="decimal"
+            :aria-label="`Coil ${degreeSign()}`"
+            data-testid="switch-degrees"
+          />
+          {{ degreeSign() }} it was
+          <select v-model="form.state" aria-label="It was" data-testid="switch-state">
+            <option value="closed">closed</option>
+            <option value="open">open</option>
+          </select>
+          <button class="key" data-testid="switch-add">Note it</button>
+        </form>
+        <p class="points">
+          <button
+            v-for="(point, i) in coil.points ?? []"
+            :key="i"
+            class="point mono"
+            title="take it out"
+            @click="dropPoint(i)"
+          >
+            {{ shownDegrees(point.degrees_f) }}° {{ point.state }} ×
+          </button>
+        </p>
+        <VerdictList :verdicts="verdicts" />
+      </div>
+      <div>
+        <h2>Thermistor</h2>
+        <p class="asks">
+          table
+          <select
+            :value="table"
+            aria-label="Table"
+            data-testid="table"
+            @change="keepThermistor({ table_id: ($event.target as HTMLSelectElement).value })"
+          >
+            <option v-for="one in tables" :key="one.id" :value="one.id">{{ one.title }}</option>
+          </select>
+          <button class="key" @click="file?.click()">Import CSV</button>
+          <button v-if="chosen?.own" class="key quiet" @click="dropTable">Delete it</button>
+          <input
+            ref="file"
+            class="hidden-label"
+            type="file"
+            accept=".csv,text/csv"
+            aria-label="Thermistor table as CSV"
+            tabindex="-1"
+            data-testid="table-csv"
+            @change="readFile"
+          />
+        </p>
+        <p v-if="importing" role="status">{{ importing }}</p>
+        <div v-if="preview" class="preview" data-testid="preview">
+          <template v-if="preview.table">
+            <p>
+              = {{ preview.rows }} rows, {{ shownDegrees(preview.table.points[0]?.[0]) }} to
+              {{ degrees(preview.table.points[preview.table.points.length - 1]?.[0]) }}; beta fit within
+              {{ shownDegrees(preview.table.fits[0]?.worst_degrees_f, true) }} {{ degreeSign() }}.
+            </p>
+            <label>Keep as <input v-model="name" maxlength="80" data-testid="table-name" /></label>
+            <button class="key solid" data-testid="keep-table" @click="keepTable">Keep</button>
+          </template>
+          <template v-else>
+            <p>
+              <strong
+                >≠ Nothing kept: {{ preview.refused.length }} of {{ preview.rows }} rows are wrong.</strong
+              >
+            </p>
+            <ul>
+              <li v-for="one in preview.refused.slice(0, 12)" :key="one.line + one.problem">
+                line {{ one.line }}: {{ one.problem }}
+              </li>
+            </ul>
+          </template>
+          <button class="key" @click="preview = null">Away with this</button>
+        </div>
+        <form class="asks" @submit.prevent="addMeasured">
+          at
+          <input
+            v-model="form.at"
+            class="mono"
+            inputmode="decimal"
+            :aria-label="`Measured ${degreeSign()}`"
+            data-testid="ohms-degrees"
+          />
+          {{ degreeSign() }} it reads
+          <input
+            v-model="form.ohms"
+            class="mono wide"
+            inputmode="decimal"
+            aria-label="Ohms"
+            placeholder="Ω or OL"
+            data-testid="ohms"
+          />
+          Ω
+          <button class="key" data-testid="ohms-add">Note it</button>
+        </form>
+        <p class="points">
+          <button
+            v-for="(point, i) in thermistor.points ?? []"
+            :key="i"
+            class="point mono"
+            title="take it out"
+            @click="keepThermistor({ points: (thermistor.points ?? []).filter((_, n) => n !== i) })"
+          >
+            {{ shownDegrees(point.degrees_f) }}° {{ point.ohms }} Ω ×
+          </button>
+        </p>
+        <ThermistorChart v-if="answer" :answer="answer" />
+        <form class="asks" @submit.prevent="setPair">
+          long off: coil
+          <input v-model="form.coil" class="mono" :aria-label="`Coil sensor ${degreeSign()}`" /> air
+          <input v-model="form.air" class="mono" :aria-label="`Air sensor ${degreeSign()}`" />
+          {{ degreeSign() }}
+          <button class="key">Compare</button>
+        </form>
+        <VerdictList v-if="answer" :verdicts="answer.verdicts" />
+      </div>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.two {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+  gap: 24px;
+}
+
+.two > div {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 8px;
+  align-content: start;
+}
+
+h2 {
+  border-bottom: 3px solid var(--ink);
+  font-size: 18px;
+}
+
+.asks select {
+  max-width: 190px;
+}
+
+.asks input.wide:not([type]) {
+  width: 110px;
+}
+
+.points {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+}
+
+.point {
+  min-height: var(--target);
+  padding: 0 10px;
+  border: 1px solid var(--rule-strong);
+  border-radius: 3px;
+  background: var(--panel);
+  cursor: pointer;
+}
+
+.preview {
+  padding: 8px 12px;
+  border: 2px solid var(--ink);
+}
+
+.wrong {
+  color: var(--alarm);
+  font-weight: 650;
+}
+
+@media (max-width: 900px) {
+  .two {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

@@ -1,0 +1,378 @@
+<script setup lang="ts">
+import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import { api, type Composition, type Revision, type Rig, type RigFile, type Visit } from '@/shared/api/client'
+import CallBar from '@/shared/ui/CallBar.vue'
+import FactQuestion from '@/desks/fitted/FactQuestion.vue'
+import FindingList from '@/shared/ui/FindingList.vue'
+import PhotoStrip from '@/shared/ui/PhotoStrip.vue'
+import RigHead from '@/shared/ui/RigHead.vue'
+import RevisionList from '@/desks/fitted/RevisionList.vue'
+import RigMeanwhile from '@/desks/fitted/RigMeanwhile.vue'
+import { useCatalogue } from '@/shared/ui/useCatalogue'
+import { useDraft, useLeaving } from '@/shared/ui/useDraft'
+import { useHistory } from '@/shared/ui/useHistory'
+import { useRigKeeping } from '@/shared/ui/useRigKeeping'
+import { useVisit } from '@/shared/ui/useVisit'
+import { keepFitted } from '@/shared/model/fitted'
+import { answered, GROUPS, unanswered, type Answer, type Draft, type Fact } from '@/desks/fitted/answers'
+import { isTyping } from '@/shared/model/keys'
+import type { Problem } from '@/shared/model/outcome'
+import { saveFile } from '@/shared/model/saveFile'
+import ScenePane from '@/shared/scene/ScenePane.vue'
+import SceneView from '@/shared/scene/SceneView.vue'
+
+/** visit: the rig of a visit, whose changes the visit goes on with. */
+const props = defineProps<{ id: string | null; visit?: Visit }>()
+const catalogue = useCatalogue()
+const route = useRoute()
+const router = useRouter()
+
+const history = useHistory<Draft>({ name: '', facts: {} })
+const draft = history.current
+const base = shallowRef<RigFile | null>(null)
+const rig = shallowRef<Rig | null>(null)
+const revisions = shallowRef<Revision[]>([])
+const composed = shallowRef<Composition | null>(null)
+const problem = shallowRef<Problem | null>(null)
+const group = ref('wall')
+const source = ref('diagram')
+const call = ref('heat')
+const ready = ref(props.id === null)
+const { busy, saved, keep } = useRigKeeping(
+  rig,
+  problem,
+  (id) => `/rigs/${id}`,
+  () => route.query.for !== 'visit',
+)
+
+async function load() {
+  if (!props.id) return
+  const [answer, list] = await Promise.all([api.rig(props.id), api.revisions(props.id)])
+  if (answer.state === 'failed') problem.value = answer.problem
+  if (answer.state !== 'ready') return
+  const own = props.visit ? await api.rigOfVisit(props.visit.id) : null
+  const content = (own?.state === 'ready' ? own.value.content : answer.value.content) as RigFile
+  rig.value = answer.value
+  if (own?.state === 'ready') revision.value = own.value.revision
+  base.value = content
+  history.restart({ name: String(content.name), facts: (base.value.facts ?? {}) as Record<string, Fact> })
+  if (list.state === 'ready') revisions.value = list.value.revisions
+  ready.value = true
+  begins()
+}
+onMounted(() => void load())
+
+/** What is answered and not kept: on this device, by rig and revision. */
+const store = useDraft<Draft>(`rig.${props.visit?.id ?? props.id ?? 'new'}`)
+const unkept = ref(false)
+const found = ref(false)
+function begins() {
+  const kept = store.read()
+  if (!kept || JSON.stringify(kept) === JSON.stringify(draft.value)) return
+  history.set(kept)
+  unkept.value = found.value = true
+}
+if (ready.value) begins()
+watch(draft, (now) => {
+  unkept.value = history.canUndo.value
+  if (unkept.value) store.write(now)
+  else store.forget()
+})
+function giveUp() {
+  store.forget()
+  history.restart({
+    name: String(base.value?.name ?? ''),
+    facts: (base.value?.facts ?? {}) as Record<string, Fact>,
+  })
+  unkept.value = found.value = false
+}
+useLeaving(() => unkept.value, 'Your answers are not kept yet. They stay here as a draft.')
+
+let asked = 0
+watch(
+  [draft, call, ready],
+  async () => {
+    if (!ready.value) return
+    const mine = ++asked
+    const answer = await api.compose(
+      draft.value.name.trim() || 'Unnamed rig',
+      draft.value.facts,
+      base.value,
+      call.value,
+    )
+    if (mine !== asked) return
+    problem.value = answer.state === 'failed' ? answer.problem : null
+    if (answer.state === 'ready') composed.value = answer.value
+  },
+  { immediate: true },
+)
+
+/** What nobody has read, measured or been told: the profile's word only. */
+const isAssumed = (key: string) => (draft.value.facts[key]?.provenance.source ?? 'assumed') === 'assumed'
+const questions = computed(() =>
+  (catalogue.value?.facts ?? []).filter(
+    (question) =>
+      composed.value?.asked.includes(question.key) &&
+      (group.value === 'assumed' ? isAssumed(question.key) : question.group === group.value),
+  ),
+)
+const assumed = computed(
+  () =>
+    (catalogue.value?.facts ?? []).filter(
+      (one) => composed.value?.asked.includes(one.key) && isAssumed(one.key),
+    ).length,
+)
+const left = (id: string) =>
+  (catalogue.value?.facts ?? []).filter(
+    (one) => one.group === id && composed.value?.asked.includes(one.key) && isAssumed(one.key),
+  ).length
+const calls = computed(() =>
+  (catalogue.value?.calls ?? []).filter((one) => composed.value?.preview.calls.includes(one.id)),
+)
+const running = computed(
+  () => composed.value?.preview.loads.filter((load) => load.on).map((load) => load.title) ?? [],
+)
+
+const valueOf = (key: string) => (composed.value?.values as Record<string, Answer> | undefined)?.[key] ?? ''
+const answer = (key: string, value: Answer) => history.set(answered(draft.value, key, value, source.value))
+const clear = (key: string) => history.set(unanswered(draft.value, key))
+
+const { take } = useVisit()
+/** The rig's revision that the answers began from. */
+const revision = ref(1)
+/** What somebody else changed in the same things, until it is decided whose word stands. */
+const meanwhile = shallowRef<Problem | null>(null)
+async function saveForVisit(visit: Visit, file: RigFile, from = revision.value) {
+  busy.value = true
+  const kept = await keepFitted(visit, from, file)
+  busy.value = false
+  meanwhile.value = kept.state === 'failed' && kept.problem.both?.length ? kept.problem : null
+  problem.value = kept.state === 'failed' && !meanwhile.value ? kept.problem : null
+  if (kept.state !== 'ready') return
+  saved.value = `Kept as revision ${kept.value.rig_revision}; the visit goes on with it.`
+  settled()
+  take(kept.value)
+  await load()
+}
+
+async function save() {
+  if (!composed.value) return
+  if (props.visit) return saveForVisit(props.visit, composed.value.rig as RigFile)
+  // A new rig moves to its own address as it is kept: then nothing is open any more.
+  const open = unkept.value
+  unkept.value = false
+  const kept = await keep(draft.value.name, composed.value.rig as RigFile)
+  if (!kept) return (unkept.value = open)
+  settled()
+  if (route.query.for === 'visit' && rig.value) return router.push(`/visits/new?rig=${rig.value.id}`)
+  await load()
+}
+/** Kept: nothing is left to be lost. */
+function settled() {
+  store.forget()
+  unkept.value = found.value = false
+}
+
+function exportFile() {
+  if (composed.value)
+    saveFile('rig.gorvant-rig.json', JSON.stringify(composed.value.rig, null, 2), 'application/json')
+}
+
+function onKey(event: KeyboardEvent) {
+  if (isTyping(event) || event.ctrlKey || event.metaKey || event.altKey) return
+  const chosen = calls.value.find((one) => one.key === event.key)
+  if (chosen) call.value = chosen.id
+}
+onMounted(() => addEventListener('keydown', onKey))
+onBeforeUnmount(() => removeEventListener('keydown', onKey))
+</script>
+
+<template>
+  <main class="composer">
+    <RigHead
+      :title="visit ? 'Fitted' : id ? 'What is fitted' : 'Compose a rig'"
+      :name="draft.name"
+      :can-undo="history.canUndo.value"
+      :can-redo="history.canRedo.value"
+      :can-keep="!!composed"
+      :busy="busy"
+      :problem="problem"
+      :saved="saved"
+      @rename="(name) => history.set({ ...draft, name })"
+      @undo="history.undo()"
+      @redo="history.redo()"
+      @keep="save"
+    >
+      <button class="key" :disabled="!composed" @click="exportFile">Export</button>
+      <RouterLink v-if="rig" class="key" :to="`/rigs/${rig.id}/rungs`">Rungs</RouterLink>
+      <RouterLink v-if="rig && !visit" class="key" :to="`/rigs/${rig.id}/trace`">Trace</RouterLink>
+    </RigHead>
+
+    <RigMeanwhile
+      v-if="visit && meanwhile"
+      :problem="meanwhile"
+      @stands="(file) => saveForVisit(visit!, file, meanwhile!.current_version)"
+      @later="meanwhile = null"
+    />
+    <p v-if="found" class="draft" data-testid="draft">
+      Your answers from before, not kept yet.
+      <button class="key" data-testid="give-up" @click="giveUp">Give them up</button>
+    </p>
+    <div class="work">
+      <section class="questions" aria-label="Questions">
+        <div class="groups" role="tablist" aria-label="Place">
+          <button
+            v-for="one in GROUPS"
+            :key="one.id"
+            class="group"
+            role="tab"
+            :aria-selected="group === one.id"
+            :data-testid="`group-${one.id}`"
+            @click="group = one.id"
+          >
+            {{ one.title }}
+            <small v-if="left(one.id)" class="mono" :title="`${left(one.id)} assumed`">{{
+              left(one.id)
+            }}</small>
+          </button>
+          <button
+            class="group"
+            role="tab"
+            :aria-selected="group === 'assumed'"
+            data-testid="group-assumed"
+            @click="group = 'assumed'"
+          >
+            Only assumed <small class="mono">{{ assumed }}</small>
+          </button>
+        </div>
+        <label v-if="catalogue" class="source">
+          What I answer now is
+          <select v-model="source" data-testid="source">
+            <option v-for="one in catalogue.sources" :key="one" :value="one">
+              {{
+                {
+                  diagram: 'read on the diagram',
+                  measured: 'measured',
+                  told: 'told by somebody',
+                  assumed: 'assumed',
+                }[one]
+              }}
+            </option>
+          </select>
+        </label>
+        <FactQuestion
+          v-for="question in questions"
+          :key="question.key"
+          :question="question"
+          :fact="draft.facts[question.key]"
+          :value="valueOf(question.key)"
+          @answer="(value) => answer(question.key, value)"
+          @clear="clear(question.key)"
+        />
+      </section>
+      <section v-if="composed" class="picture" aria-label="Drawing">
+        <CallBar :calls="calls" :call="composed.call" @choose="(one) => (call = one)" />
+        <ScenePane :width="composed.preview.scene.width" :height="composed.preview.scene.height" name="loops">
+          <SceneView :scene="composed.preview.scene" />
+        </ScenePane>
+        <p class="runs">
+          Runs: {{ running.join(', ') || 'nothing' }}. {{ composed.preview.supply.drawn_va.toFixed(0) }} of
+          {{ composed.preview.supply.rated_va.toFixed(0) }} VA.
+        </p>
+        <FindingList :findings="composed.preview.findings" />
+        <PhotoStrip v-if="visit" :visit="visit.id" />
+        <RevisionList v-if="revisions.length" :revisions="revisions" />
+      </section>
+    </div>
+  </main>
+</template>
+
+<style scoped>
+.composer {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 8px;
+  padding: 8px 16px 32px;
+}
+
+.work {
+  display: grid;
+  grid-template-columns: minmax(260px, 1fr) minmax(0, 924px);
+  gap: 12px;
+  align-items: start;
+}
+
+.groups {
+  display: grid;
+  grid-template-columns: repeat(2, 1fr);
+  border-bottom: 3px solid var(--ink);
+}
+
+.group {
+  min-height: var(--target);
+  padding: 0 6px;
+  border: 0;
+  border-bottom: 0;
+  background: transparent;
+  font-weight: 650;
+  cursor: pointer;
+}
+
+.group small {
+  color: var(--between);
+}
+
+.group[aria-selected='true'] {
+  background: var(--ink);
+  color: var(--panel);
+}
+
+.group[aria-selected='true'] small {
+  color: var(--panel);
+}
+
+.source {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  padding-top: 8px;
+  color: var(--ink-soft);
+}
+
+.picture {
+  position: sticky;
+  top: 8px;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 8px;
+}
+
+.draft {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 8px;
+  padding: 6px 12px;
+  border-left: 6px dashed var(--between);
+  background: var(--note-soft);
+}
+
+.runs {
+  color: var(--ink-soft);
+}
+
+.runs::first-letter {
+  text-transform: uppercase;
+}
+
+@media (max-width: 1040px) {
+  .work {
+    grid-template-columns: minmax(0, 1fr);
+  }
+
+  .picture {
+    position: static;
+  }
+}
+</style>

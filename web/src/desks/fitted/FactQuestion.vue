@@ -1,0 +1,199 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import KeptInput from '@/shared/ui/KeptInput.vue'
+import { degreeSign, inUnit, readDegrees, readNumber } from '@/shared/model/units'
+import { toggled, type Answer, type Fact, type Question } from '@/desks/fitted/answers'
+
+const props = defineProps<{ question: Question; fact: Fact | undefined; value: Answer }>()
+const emit = defineEmits<{ answer: [value: Answer]; clear: [] }>()
+
+const list = computed(() => (Array.isArray(props.value) ? props.value : []))
+const flags = [
+  { value: true, says: 'yes' },
+  { value: false, says: 'no' },
+]
+const choices = computed<{ value: Answer; says: string }[]>(() =>
+  props.question.kind === 'flag' ? flags : props.question.choices,
+)
+
+const wrong = ref('')
+const isDegrees = computed(() => props.question.unit === '°F')
+const unit = computed(() => (isDegrees.value ? degreeSign() : props.question.unit))
+const out = (value: number) => (isDegrees.value ? inUnit(value, props.question.delta) : value)
+
+function number(text: string) {
+  const value = isDegrees.value ? readDegrees(text, props.question.delta) : readNumber(text)
+  const { low, high } = props.question
+  const good = typeof value === 'number' && value >= (low ?? 0) && value <= (high ?? Infinity)
+  wrong.value = good
+    ? ''
+    : `“${text.trim()}”: a number from ${out(low ?? 0)} to ${out(high ?? 0)} ${unit.value}.`
+  if (good) emit('answer', value)
+}
+
+/** A table as lines of two numbers. */
+const rows = computed(() =>
+  Array.isArray(props.value)
+    ? (props.value as unknown as number[][]).map((pair) => pair.join(' ')).join('\n')
+    : '',
+)
+function table(text: string) {
+  const pairs = text
+    .trim()
+    .split('\n')
+    .map((line) =>
+      line
+        .trim()
+        .split(/[\s;]+/)
+        .map((one) => Number(one.replace(',', '.'))),
+    )
+  const bad = pairs.findIndex((pair) => pair.length !== 2 || pair.some((one) => !Number.isFinite(one)))
+  const fall = pairs.findIndex((pair, i) => i > 0 && (pair[0] ?? 0) <= (pairs[i - 1]?.[0] ?? 0))
+  wrong.value =
+    bad >= 0
+      ? `Line ${bad + 1}: two numbers, ${props.question.columns.join(' and ')}.`
+      : fall >= 0
+        ? `Line ${fall + 1}: each line has to be above the one before.`
+        : pairs.length < 2
+          ? 'At least two lines.'
+          : ''
+  if (!wrong.value) emit('answer', pairs as unknown as Answer)
+}
+</script>
+
+<template>
+  <div class="question" :data-fact="question.key">
+    <p class="what">
+      {{ question.title }} <small>{{ question.asks }}</small>
+      <span :class="['source', fact?.provenance.source ?? 'assumed']">{{
+        fact?.provenance.source ?? 'assumed'
+      }}</span>
+      <button
+        v-if="fact"
+        class="key quiet"
+        :aria-label="`${question.title}: leave open`"
+        @click="emit('clear')"
+      >
+        leave open
+      </button>
+    </p>
+    <div v-if="question.kind === 'number'" class="number">
+      <KeptInput
+        class="mono"
+        inputmode="decimal"
+        maxlength="6"
+        :value="typeof value === 'number' ? String(out(value)) : ''"
+        :aria-label="question.title"
+        @keep="number"
+      />
+      {{ unit }}
+    </div>
+    <div v-else-if="question.kind === 'table'" class="table">
+      <p>{{ question.columns.join(' · ') }}, a line each</p>
+      <el-input
+        :model-value="rows"
+        type="textarea"
+        :autosize="{ minRows: 3, maxRows: 12 }"
+        maxlength="600"
+        class="mono"
+        :aria-label="question.title"
+        :data-testid="`table-${question.key}`"
+        @change="table"
+      />
+    </div>
+    <div v-else-if="question.kind === 'list'" class="choices" role="group" :aria-label="question.title">
+      <button
+        v-for="choice in question.choices"
+        :key="String(choice.value)"
+        class="key"
+        :aria-pressed="list.includes(String(choice.value))"
+        @click="emit('answer', toggled(list, String(choice.value)))"
+      >
+        <b v-if="list.includes(String(choice.value))" class="mono">{{
+          list.indexOf(String(choice.value)) + 1
+        }}</b>
+        {{ choice.says }}
+      </button>
+    </div>
+    <div v-else class="choices" role="group" :aria-label="question.title">
+      <button
+        v-for="choice in choices"
+        :key="String(choice.value)"
+        class="key"
+        :aria-pressed="choice.value === value"
+        :data-value="String(choice.value)"
+        @click="emit('answer', choice.value)"
+      >
+        {{ choice.says }}
+      </button>
+    </div>
+    <p v-if="wrong" class="wrong" role="alert">≠ {{ wrong }}</p>
+  </div>
+</template>
+
+<style scoped>
+.wrong {
+  color: var(--alarm);
+  font-weight: 650;
+}
+
+.question {
+  padding: 8px 0 10px;
+  border-bottom: 1px solid var(--rule);
+}
+
+.what {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: baseline;
+  gap: 2px 8px;
+  padding-bottom: 4px;
+  font-weight: 700;
+}
+
+.what small {
+  color: var(--ink-soft);
+  font-size: 15px;
+  font-weight: 450;
+}
+
+.source {
+  margin-left: auto;
+  padding: 0 6px;
+  border: 1px solid var(--agrees);
+  color: var(--agrees);
+  font-size: 13px;
+  font-weight: 450;
+}
+
+.source.assumed {
+  border-style: dashed;
+  border-color: var(--between);
+  color: var(--between);
+}
+
+.what .key {
+  min-height: 24px;
+  min-width: 24px;
+  padding: 0 4px;
+  font-size: 13px;
+  font-weight: 450;
+}
+
+.choices {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+}
+
+.choices .key {
+  border-width: 1px;
+  padding: 4px 12px;
+  font-weight: 450;
+}
+
+.number input {
+  width: 110px;
+  padding: 0 10px;
+}
+</style>

@@ -1,0 +1,40 @@
+import type { Catalogue } from '@/shared/api/client'
+
+export type Question = Catalogue['facts'][number]
+export type Answer = string | number | boolean | string[]
+/** A fact as a rig file holds it. */
+export interface Fact {
+  value: Answer
+  provenance: { source: string; by?: string; at?: string; note?: string; photo_id?: string }
+}
+/** One state of the composer; undo and redo walk over these. */
+export interface Draft {
+  name: string
+  facts: Record<string, Fact>
+}
+
+export const GROUPS = [
+  { id: 'wall', title: 'Wall' },
+  { id: 'indoor', title: 'Air handler' },
+  { id: 'outdoor', title: 'Outdoor unit' },
+  { id: 'board', title: 'Board' },
+  { id: 'settings', title: 'Settings' },
+]
+
+/** The draft with another answer; the same answer from the same source leaves it as it was. */
+export function answered(draft: Draft, key: string, value: Answer, source: string): Draft {
+  const old = draft.facts[key]
+  if (old && JSON.stringify(old.value) === JSON.stringify(value) && old.provenance.source === source)
+    return draft
+  return { ...draft, facts: { ...draft.facts, [key]: { value, provenance: { source } } } }
+}
+
+/** The draft without an answer: the board or the default speaks again. */
+export function unanswered(draft: Draft, key: string): Draft {
+  return { ...draft, facts: Object.fromEntries(Object.entries(draft.facts).filter(([one]) => one !== key)) }
+}
+
+/** An ordered list with an entry put at its end, or taken out. */
+export function toggled(list: string[], entry: string): string[] {
+  return list.includes(entry) ? list.filter((one) => one !== entry) : [...list, entry]
+}

@@ -1,0 +1,336 @@
+<script setup lang="ts">
+import { computed, ref, shallowRef, watch } from 'vue'
+import { api, type Visit } from '@/shared/api/client'
+import KeptInput from '@/shared/ui/KeptInput.vue'
+import PhotoStrip from '@/shared/ui/PhotoStrip.vue'
+import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import SymptomLeads from '@/shared/ui/SymptomLeads.vue'
+import VisitHead from '@/shared/ui/VisitHead.vue'
+import { useCatalogue } from '@/shared/ui/useCatalogue'
+import { useVisit } from '@/shared/ui/useVisit'
+import { SIGNS } from '@/shared/model/visitPages'
+import { day, degreeSign, degrees, inUnit, readDegrees, shownDegrees } from '@/shared/model/units'
+
+const props = defineProps<{ id: string }>()
+const catalogue = useCatalogue()
+const { visit, problem, saved, load, change } = useVisit()
+const complaint = ref('')
+const earlier = shallowRef<Visit[]>([])
+const backup = ref('strips')
+const wrong = ref('')
+
+const PLACES = [
+  { id: 'wall', title: 'At the wall' },
+  { id: 'air_handler', title: 'At the air handler' },
+  { id: 'outdoor', title: 'Outdoors' },
+]
+const NUMBERS = [
+  { key: 'outdoor_degrees_f', title: 'Outside', low: -80, high: 150 },
+  { key: 'set_point_degrees_f', title: 'Set point', low: 35, high: 99 },
+  { key: 'room_degrees_f', title: 'Room', low: -20, high: 130 },
+] as const
+
+watch(
+  () => props.id,
+  async (id) => {
+    if (visit.value?.id !== id) await load(id)
+    if (!visit.value) return
+    complaint.value = visit.value.complaint
+    const [history, rig] = await Promise.all([api.history(id), api.rigOfVisit(id)])
+    if (history.state === 'ready') earlier.value = history.value.visits.filter((one) => one.id !== id)
+    if (rig.state === 'ready') {
+      const facts = (rig.value.content as { facts?: Record<string, { value: string }> }).facts
+      backup.value = facts?.backup?.value ?? 'strips'
+    }
+  },
+  { immediate: true },
+)
+
+const safety = computed(() =>
+  (catalogue.value?.safety ?? []).filter((one) => {
+    const needs = (one.needs as { backup?: string }).backup
+    return !needs || needs === backup.value
+  }),
+)
+const done = (item: string) => visit.value?.safety.includes(item) ?? false
+const left = computed(() => safety.value.filter((one) => !done(one.id)).length)
+const leads = computed(() =>
+  (catalogue.value?.symptoms ?? []).filter((one) => visit.value?.symptoms.includes(one.id)),
+)
+const symptomsAt = (place: string) => (catalogue.value?.symptoms ?? []).filter((one) => one.at === place)
+
+function toggle(list: string[], entry: string) {
+  return list.includes(entry) ? list.filter((one) => one !== entry) : [...list, entry]
+}
+const tick = (item: string) => visit.value && change({ safety: toggle(visit.value.safety, item) })
+const pick = (symptom: string) => visit.value && change({ symptoms: toggle(visit.value.symptoms, symptom) })
+
+function number(about: (typeof NUMBERS)[number], text: string) {
+  const value = readDegrees(text)
+  const good = value === null || (value !== undefined && value >= about.low && value <= about.high)
+  wrong.value = good
+    ? ''
+    : `${about.title}: a number from ${inUnit(about.low)} to ${inUnit(about.high)} ${degreeSign()}.`
+  if (good) void change({ [about.key]: value })
+}
+</script>
+
+<template>
+  <main class="intake">
+    <VisitHead title="Intake" :visit="visit" :kept="saved && !problem" />
+    <ProblemNote v-if="problem" :problem="problem" />
+    <p v-if="visit" :class="['standing', visit.marks.intake]" data-testid="intake-standing">
+      {{ SIGNS[visit.marks.intake] }} {{ visit.standing.intake }}
+    </p>
+    <template v-if="visit && catalogue">
+      <section class="safety" aria-label="Safety first">
+        <h2>
+          Safety first <small v-if="left">{{ left }} to see to</small>
+        </h2>
+        <button
+          v-for="item in safety"
+          :key="item.id"
+          class="tick"
+          role="checkbox"
+          :aria-checked="done(item.id)"
+          :data-testid="`safety-${item.id}`"
+          @click="tick(item.id)"
+        >
+          <b aria-hidden="true">{{ done(item.id) ? '✓' : '' }}</b> {{ item.says }}
+        </button>
+      </section>
+
+      <section aria-label="Complaint">
+        <h2>What the customer says</h2>
+        <el-input
+          v-model="complaint"
+          type="textarea"
+          :autosize="{ minRows: 2, maxRows: 8 }"
+          maxlength="4000"
+          aria-label="Complaint in the customer’s words"
+          placeholder="In their words"
+          data-testid="complaint"
+          @change="change({ complaint })"
+        />
+        <div class="asks numbers">
+          <label v-for="about in NUMBERS" :key="about.key"
+            >{{ about.title }}
+            <KeptInput
+              class="mono"
+              inputmode="decimal"
+              maxlength="6"
+              :value="shownDegrees(visit[about.key])"
+              :data-testid="about.key"
+              @keep="(text) => number(about, text)"
+            />
+            {{ degreeSign() }}</label
+          >
+        </div>
+        <p v-if="wrong" class="wrong" role="alert">≠ {{ wrong }}</p>
+      </section>
+
+      <section class="house" aria-label="What it does, by where it shows">
+        <div v-for="place in PLACES" :key="place.id" :class="['place', place.id]">
+          <h2>{{ place.title }}</h2>
+          <button
+            v-for="symptom in symptomsAt(place.id)"
+            :key="symptom.id"
+            class="symptom"
+            :aria-pressed="visit.symptoms.includes(symptom.id)"
+            :data-testid="`symptom-${symptom.id}`"
+            @click="pick(symptom.id)"
+          >
+            {{ symptom.title }}
+          </button>
+        </div>
+      </section>
+
+      <section v-if="leads.length" aria-label="Where to look first">
+        <h2>Where to look first</h2>
+        <SymptomLeads :visit="visit" :symptoms="leads" />
+      </section>
+
+      <section aria-label="Photos of the visit">
+        <h2>Photos</h2>
+        <PhotoStrip :visit="id" />
+      </section>
+
+      <section aria-label="Earlier visits">
+        <h2>Earlier visits to this unit</h2>
+        <p v-if="!earlier.length" class="quiet">None on record.</p>
+        <RouterLink v-for="one in earlier" :key="one.id" class="earlier" :to="`/visits/${one.id}/intake`">
+          <b>{{ day(one.visit_on, true) }}</b>
+          <span>{{ one.complaint || 'no complaint taken down' }}</span>
+          <span class="mono">{{ degrees(one.outdoor_degrees_f) }}</span>
+        </RouterLink>
+      </section>
+    </template>
+    <p v-else-if="!problem" class="quiet">Fetching the visit …</p>
+  </main>
+</template>
+
+<style scoped>
+.intake {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 12px;
+  max-width: 1180px;
+  margin: 0 auto;
+  padding: 8px 16px 40px;
+}
+
+.standing {
+  padding: 6px 12px;
+  border-left: 6px solid var(--rule-strong);
+}
+
+.standing.so_far {
+  border-left: 6px dashed var(--between);
+}
+
+.standing.agrees {
+  border-left-color: var(--agrees);
+}
+
+h2 {
+  padding-bottom: 6px;
+  font-size: 16px;
+}
+
+h2 small {
+  color: var(--between);
+}
+
+.safety {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(340px, 1fr));
+  gap: 0 18px;
+  padding: 10px 14px;
+  border-left: 6px solid var(--between);
+  background: var(--note-soft);
+}
+
+.safety h2 {
+  grid-column: 1 / -1;
+}
+
+.tick {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  min-height: var(--target);
+  border: 0;
+  background: transparent;
+  text-align: left;
+  cursor: pointer;
+}
+
+.tick b {
+  flex: none;
+  width: 26px;
+  height: 26px;
+  border: 2px solid var(--ink);
+  border-radius: 3px;
+  background: var(--panel);
+  line-height: 22px;
+  text-align: center;
+}
+
+.numbers {
+  padding-top: 8px;
+}
+
+.wrong {
+  color: var(--alarm);
+  font-weight: 650;
+}
+
+/* A house in section: the wall and the air handler under one roof, the outdoor unit beside it. */
+.house {
+  display: grid;
+  grid-template-columns: 1fr 1fr 1fr;
+}
+
+.place {
+  display: flex;
+  flex-wrap: wrap;
+  align-content: flex-start;
+  gap: 6px;
+  padding: 10px 12px 14px;
+  border: 2px solid var(--ink);
+}
+
+.place h2 {
+  flex-basis: 100%;
+}
+
+.wall {
+  border-top-width: 8px;
+  background: var(--band-wall);
+}
+
+.air_handler {
+  border-left: 0;
+  border-top-width: 8px;
+  background: var(--band-air-handler);
+}
+
+.outdoor {
+  margin: 34px 0 0 18px;
+  border-style: dashed;
+  border-bottom: 6px solid var(--ink);
+  background: var(--band-outdoor);
+}
+
+.symptom {
+  min-height: var(--target);
+  padding: 4px 12px;
+  border: 1px solid var(--rule-strong);
+  border-radius: 3px;
+  background: var(--panel);
+  cursor: pointer;
+}
+
+.symptom[aria-pressed='true'] {
+  background: var(--ink);
+  color: var(--panel);
+  font-weight: 700;
+}
+
+.earlier {
+  display: grid;
+  grid-template-columns: 170px 1fr auto;
+  gap: 12px;
+  align-items: center;
+  min-height: var(--target);
+  border-top: 1px solid var(--rule);
+  text-decoration: none;
+}
+
+.quiet {
+  color: var(--ink-soft);
+}
+
+@media (max-width: 760px) {
+  .house {
+    grid-template-columns: 1fr;
+  }
+
+  .air_handler {
+    border-left: 2px solid var(--ink);
+    border-top: 0;
+  }
+
+  .outdoor {
+    margin: 10px 0 0;
+  }
+
+  .safety {
+    grid-template-columns: 1fr;
+  }
+
+  .earlier {
+    grid-template-columns: 1fr auto;
+  }
+}
+</style>

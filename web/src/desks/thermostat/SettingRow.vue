@@ -1,0 +1,191 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import type { Setting } from '@/shared/api/client'
+import { degreeSign, inUnit, readDegrees, readNumber } from '@/shared/model/units'
+import KeptInput from '@/shared/ui/KeptInput.vue'
+
+const props = defineProps<{ item: Setting; read: boolean; label: string }>()
+const emit = defineEmits<{ set: [value: string | number | boolean]; clear: []; label: [text: string] }>()
+
+const SIGN: Record<Setting['verdict'], string> = { agrees: '=', disagrees: '≠', look: 'i', assumed: '·' }
+const wrong = ref('')
+
+const isDegrees = computed(() => props.item.unit === '°F')
+const unit = computed(() => (isDegrees.value ? degreeSign() : props.item.unit))
+const out = (value: number) => (isDegrees.value ? inUnit(value, props.item.delta) : value)
+
+function number(text: string) {
+  const value = isDegrees.value ? readDegrees(text, props.item.delta) : readNumber(text)
+  const { low, high } = props.item
+  const good = typeof value === 'number' && value >= (low ?? -Infinity) && value <= (high ?? Infinity)
+  wrong.value = good ? '' : `A number from ${out(low ?? 0)} to ${out(high ?? 0)} ${unit.value}.`
+  if (good) emit('set', value)
+}
+function choice(event: Event) {
+  const chosen = props.item.choices[Number((event.target as HTMLSelectElement).value)]
+  if (chosen) emit('set', chosen.value)
+}
+</script>
+
+<template>
+  <div :class="['row', item.verdict]" :data-setting="item.key">
+    <b class="sign" aria-hidden="true">{{ SIGN[item.verdict] }}</b>
+    <span class="what">
+      {{ item.title }} <small>{{ item.asks }}</small>
+      <small v-if="item.verdict === 'disagrees' && item.should" class="should"
+        >should be: {{ item.should }}</small
+      >
+      <small v-if="wrong" class="should" role="alert">≠ {{ wrong }}</small>
+    </span>
+    <select
+      v-if="item.kind === 'choice'"
+      :aria-label="item.title"
+      :value="item.choices.findIndex((one) => one.value === item.found)"
+      @change="choice"
+    >
+      <option v-for="(one, i) in item.choices" :key="String(one.value)" :value="i">{{ one.says }}</option>
+    </select>
+    <span v-else-if="item.kind === 'flag'" class="flag" role="group" :aria-label="item.title">
+      <button class="key" :aria-pressed="item.found === true" @click="emit('set', true)">yes</button>
+      <button class="key" :aria-pressed="item.found === false" @click="emit('set', false)">no</button>
+    </span>
+    <span v-else class="number">
+      <KeptInput
+        class="mono"
+        inputmode="decimal"
+        maxlength="6"
+        :value="typeof item.found === 'number' ? String(out(item.found)) : String(item.found)"
+        :aria-label="item.title"
+        @keep="number"
+      />
+      {{ unit }}
+    </span>
+    <KeptInput
+      class="label mono"
+      maxlength="40"
+      :value="label"
+      placeholder="no."
+      :aria-label="`Maker’s number for ${item.title}`"
+      @keep="(text) => emit('label', text)"
+    />
+    <button
+      v-if="read"
+      class="key quiet"
+      :aria-label="`${item.title}: not read`"
+      title="not read"
+      @click="emit('clear')"
+    >
+      ×
+    </button>
+    <button
+      v-else
+      class="key quiet"
+      :aria-label="`${item.title}: read, and so`"
+      title="read, and so"
+      @click="emit('set', item.found)"
+    >
+      ✓
+    </button>
+  </div>
+</template>
+
+<style scoped>
+.row {
+  display: grid;
+  grid-template-columns: 22px minmax(0, 1fr) 176px 64px 44px;
+  gap: 8px;
+  align-items: center;
+  min-height: 48px;
+  border-bottom: 1px solid var(--rule);
+}
+
+.row.disagrees {
+  background: var(--alarm-soft);
+}
+
+.sign {
+  font-size: 20px;
+  text-align: center;
+}
+
+.disagrees .sign,
+.should {
+  color: var(--alarm);
+  font-weight: 700;
+}
+
+.agrees .sign {
+  color: var(--agrees);
+}
+
+.what {
+  font-weight: 650;
+  overflow-wrap: anywhere;
+}
+
+small {
+  display: block;
+  color: var(--ink-soft);
+  font-size: 14px;
+  font-weight: 450;
+}
+
+.assumed select,
+.assumed input {
+  border-style: dashed;
+}
+
+select,
+input {
+  width: 100%;
+}
+
+.number {
+  display: flex;
+  gap: 6px;
+  align-items: center;
+}
+
+.number input {
+  width: 84px;
+}
+
+.flag {
+  display: flex;
+}
+
+.flag .key {
+  flex: 1;
+  border-width: 1px;
+  border-radius: 0;
+}
+
+.key.quiet {
+  padding: 0;
+  font-size: 18px;
+  text-decoration: none;
+}
+
+@media (max-width: 560px) {
+  .row {
+    grid-template-columns: 22px minmax(0, 1fr) 44px;
+    padding: 6px 0;
+  }
+
+  .row > select,
+  .row > .flag,
+  .row > .number {
+    grid-column: 2;
+  }
+
+  .row > .label {
+    grid-column: 2;
+    width: 120px;
+  }
+
+  .row > .key.quiet {
+    grid-column: 3;
+    grid-row: 1;
+  }
+}
+</style>

@@ -1,0 +1,215 @@
+<script setup lang="ts">
+import { computed, reactive, ref, shallowRef, watch } from 'vue'
+import { api, type Staging, type Visit } from '@/shared/api/client'
+import type { Problem } from '@/shared/model/outcome'
+import { minutes, scriptOf, type StagingForm } from '@/shared/model/staging'
+import { degreeSign, degreeUnit, shownDegrees } from '@/shared/model/units'
+import DegreeInput from '@/desks/thermostat/DegreeInput.vue'
+import FindingList from '@/shared/ui/FindingList.vue'
+import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import StagingChart from '@/desks/thermostat/StagingChart.vue'
+
+const props = defineProps<{ visit: Visit; settings: Record<string, unknown> }>()
+
+const form = reactive<StagingForm>({
+  mode: 'heat',
+  set: props.visit.set_point_degrees_f ?? 70,
+  error: 4,
+  outdoor: props.visit.outdoor_degrees_f ?? 35,
+  outdoorEnd: '',
+  room: 'held',
+  course: `0:00 ${shownDegrees(66)} ${shownDegrees(41)}\n20:00 ${shownDegrees(69.5)} ${shownDegrees(30)}`,
+  pushAt: '',
+  pushTo: 74,
+  hours: 1,
+})
+const staging = shallowRef<Staging | null>(null)
+const problem = shallowRef<Problem | null>(null)
+const at = ref(300)
+const wrong = ref('')
+
+const MODES = [
+  { id: 'heat', title: 'Heat' },
+  { id: 'cool', title: 'Cool' },
+  { id: 'emergency', title: 'Emergency' },
+] as const
+const ROOMS = [
+  { id: 'held', title: 'error held' },
+  { id: 'house', title: 'a simple house' },
+  { id: 'course', title: 'typed' },
+] as const
+
+let asked = 0
+async function run() {
+  const made = scriptOf(form)
+  wrong.value = 'wrong' in made ? made.wrong : ''
+  if ('wrong' in made) return
+  const mine = ++asked
+  const answer = await api.staging(props.visit.id, {
+    script: made.script,
+    duration_seconds: form.hours * 3600,
+    settings: props.settings,
+    at_seconds: at.value,
+  })
+  if (mine !== asked) return
+  problem.value = answer.state === 'failed' ? answer.problem : null
+  if (answer.state === 'ready') staging.value = answer.value
+}
+watch([() => ({ ...form }), () => props.settings, at, degreeUnit], run, { immediate: true, deep: true })
+
+const stages = computed(() => (staging.value?.stages ?? []).filter((one) => one.on_at < form.hours * 3600))
+</script>
+
+<template>
+  <section class="staging" aria-label="Stages over time">
+    <div class="asks">
+      <div class="modes" role="group" aria-label="Mode">
+        <button
+          v-for="one in MODES"
+          :key="one.id"
+          class="key"
+          :aria-pressed="form.mode === one.id"
+          :data-testid="`mode-${one.id}`"
+          @click="form.mode = one.id"
+        >
+          {{ one.title }}
+        </button>
+      </div>
+      <label>set <DegreeInput v-model="form.set" name="set point" :low="40" :high="95" /></label>
+      <label
+        >error
+        <DegreeInput v-model="form.error" name="error" difference :low="-20" :high="40" data-testid="error"
+      /></label>
+      <label
+        >outside
+        <DegreeInput v-model="form.outdoor" name="outside" :low="-40" :high="120" data-testid="outdoor" />
+        to
+        <input
+          v-model.lazy="form.outdoorEnd"
+          class="mono"
+          inputmode="decimal"
+          maxlength="6"
+          placeholder="same"
+          data-testid="outdoor-end"
+        />
+        {{ degreeSign() }}</label
+      >
+      <label
+        >room
+        <select v-model="form.room" data-testid="room">
+          <option v-for="one in ROOMS" :key="one.id" :value="one.id">{{ one.title }}</option>
+        </select></label
+      >
+      <label
+        >set point moved at
+        <input v-model="form.pushAt" class="mono" maxlength="8" placeholder="5:00" data-testid="push-at" /> to
+        <DegreeInput v-model="form.pushTo" name="set point then" :low="40" :high="95" />
+      </label>
+      <label
+        >for
+        <select v-model.number="form.hours">
+          <option v-for="one in [0.5, 1, 2, 6, 12, 24]" :key="one" :value="one">{{ one }} h</option>
+        </select></label
+      >
+    </div>
+    <textarea
+      v-if="form.room === 'course'"
+      v-model="form.course"
+      class="mono course"
+      rows="3"
+      maxlength="4000"
+      :aria-label="`A time, the room, outside and set point in ${degreeSign()} a line; a dash for as before`"
+      data-testid="course"
+    ></textarea>
+    <small v-if="form.room === 'course'" class="how"
+      >time · room · outside · set point, – for as before</small
+    >
+    <p v-if="wrong" class="wrong" role="alert">≠ {{ wrong }}</p>
+    <ProblemNote v-if="problem" :problem="problem" />
+    <template v-if="staging">
+      <StagingChart :staging="staging" :at="at" @at="(seconds) => (at = seconds)" />
+      <p v-if="!staging.waiting.length" class="now" data-testid="waiting">
+        At {{ minutes(at) }} nothing is being waited for.
+      </p>
+      <ul v-else class="now" data-testid="waiting">
+        <li v-for="one in staging.waiting" :key="one.output">
+          At {{ minutes(at) }} <b class="mono">{{ one.title }}</b> is not on: {{ one.says }}.
+          <template v-if="one.seconds !== null">It comes at {{ minutes(one.seconds) }}.</template>
+          <template v-else>Not within this run.</template>
+        </li>
+      </ul>
+      <ol class="stages" data-testid="stages">
+        <li v-for="one in stages" :key="one.output + one.on_at">
+          <b class="mono">{{ minutes(one.on_at) }}</b> <b class="mono letter">{{ one.title }}</b>
+          <span v-if="one.off_at !== null">until {{ minutes(one.off_at) }}</span>
+          <span v-if="one.waited" class="why">not sooner: {{ one.waited }}</span>
+        </li>
+      </ol>
+      <p v-if="!stages.length">Nothing comes on in this run.</p>
+      <FindingList :findings="staging.findings" />
+    </template>
+  </section>
+</template>
+
+<style scoped>
+.staging {
+  display: grid;
+  gap: 8px;
+}
+
+.modes {
+  display: flex;
+}
+
+.modes .key {
+  border-radius: 0;
+  border-width: 1px;
+}
+
+.course {
+  padding: 8px;
+  border: 1px solid var(--rule-strong);
+  border-radius: 3px;
+  background: var(--panel);
+  color: var(--ink);
+}
+
+.how {
+  color: var(--ink-soft);
+}
+
+.wrong {
+  color: var(--alarm);
+  font-weight: 650;
+}
+
+.now {
+  margin: 0;
+  padding: 6px 12px;
+  border-left: 6px solid var(--focus);
+  background: var(--panel);
+  list-style: none;
+}
+
+.stages {
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+
+.stages li {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 12px;
+  padding: 4px 0;
+  border-bottom: 1px solid var(--rule);
+}
+
+.letter {
+  min-width: 34px;
+}
+
+.why {
+  color: var(--ink-soft);
+}
+</style>

@@ -1,0 +1,264 @@
+<script setup lang="ts">
+import { computed, ref, shallowRef, watch } from 'vue'
+import {
+  api,
+  type AsFound,
+  type SettingProfile,
+  type Setting,
+  type SettingsAnswer,
+} from '@/shared/api/client'
+import BenchList, { type Seen } from '@/desks/thermostat/BenchList.vue'
+import DeskTabs from '@/shared/ui/DeskTabs.vue'
+import FindingList from '@/shared/ui/FindingList.vue'
+import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import SettingRow from '@/desks/thermostat/SettingRow.vue'
+import StagingPanel from '@/desks/thermostat/StagingPanel.vue'
+import { useHistory } from '@/shared/ui/useHistory'
+import VisitHead from '@/shared/ui/VisitHead.vue'
+import { useVisit } from '@/shared/ui/useVisit'
+import type { Problem } from '@/shared/model/outcome'
+import { SIGNS } from '@/shared/model/visitPages'
+
+const props = defineProps<{ id: string }>()
+const { visit, problem: keeping, saved, load, change } = useVisit()
+const found = shallowRef<AsFound>({})
+const history = useHistory<Record<string, unknown>>({})
+const answer = shallowRef<SettingsAnswer | null>(null)
+const problem = shallowRef<Problem | null>(null)
+const profiles = shallowRef<SettingProfile[]>([])
+const profile = ref('')
+const name = ref('')
+const ready = ref(false)
+
+const TABS = [
+  { id: 'stages', title: 'Stages over time' },
+  { id: 'bench', title: 'At the bench' },
+] as const
+const tab = ref<(typeof TABS)[number]['id']>('stages')
+const settings = history.current
+const labels = computed(() => (visit.value?.setting_labels ?? {}) as Record<string, string>)
+const ORDER: Record<Setting['verdict'], number> = { disagrees: 0, look: 1, agrees: 2, assumed: 2 }
+const items = computed(() =>
+  [...(answer.value?.items ?? [])].sort((a, b) => ORDER[a.verdict] - ORDER[b.verdict]),
+)
+const tally = computed(() => {
+  const all = answer.value?.items ?? []
+  const count = (verdict: string) => all.filter((one) => one.verdict === verdict).length
+  return `${count('disagrees')} disagree, ${count('assumed')} not read`
+})
+
+let asked = 0
+async function ask() {
+  const mine = ++asked
+  const given = await api.settings(props.id, settings.value)
+  if (mine !== asked) return
+  problem.value = given.state === 'failed' ? given.problem : null
+  if (given.state === 'ready') answer.value = given.value
+}
+
+watch(
+  () => props.id,
+  async (id) => {
+    if (visit.value?.id !== id) await load(id)
+    const wiring = await api.wiring(id)
+    if (wiring.state === 'failed') problem.value = wiring.problem
+    if (wiring.state !== 'ready') return
+    found.value = wiring.value.as_found
+    history.restart((found.value.settings ?? {}) as Record<string, unknown>)
+    ready.value = true
+    await Promise.all([ask(), listProfiles()])
+  },
+  { immediate: true },
+)
+
+async function keep(next: Record<string, unknown>) {
+  history.set(next)
+  await keepAsIs()
+}
+async function keepAsIs() {
+  found.value = { ...found.value, settings: settings.value as Record<string, never> }
+  await Promise.all([ask(), change({ as_found: found.value })])
+}
+const set = (key: string, value: unknown) => keep({ ...settings.value, [key]: value })
+const clear = (key: string) =>
+  keep(Object.fromEntries(Object.entries(settings.value).filter(([one]) => one !== key)))
+const step = (by: 'undo' | 'redo') => {
+  history[by]()
+  return keepAsIs()
+}
+
+async function label(key: string, text: string) {
+  const rest = Object.fromEntries(Object.entries(labels.value).filter(([one]) => one !== key))
+  await change({ setting_labels: text.trim() ? { ...rest, [key]: text.trim() } : rest })
+}
+
+async function listProfiles() {
+  const list = await api.settingProfiles()
+  if (list.state === 'ready') profiles.value = list.value.profiles
+}
+async function useProfile() {
+  const chosen = profiles.value.find((one) => one.id === profile.value)
+  if (chosen) await change({ setting_labels: { ...labels.value, ...chosen.labels } })
+}
+async function keepProfile() {
+  const kept = await api.keepSettingProfile(crypto.randomUUID(), name.value.trim(), labels.value)
+  problem.value = kept.state === 'failed' ? kept.problem : null
+  if (kept.state !== 'ready') return
+  name.value = ''
+  profile.value = kept.value.id
+  await listProfiles()
+}
+</script>
+
+<template>
+  <main class="thermostat">
+    <VisitHead title="Thermostat" :visit="visit" :kept="saved && !keeping">
+      <p v-if="answer" class="tally" data-testid="tally">
+        {{ tally }}
+      </p>
+      <button class="key" :disabled="!history.canUndo.value" data-testid="undo" @click="step('undo')">
+        Undo
+      </button>
+      <button class="key" :disabled="!history.canRedo.value" data-testid="redo" @click="step('redo')">
+        Redo
+      </button>
+    </VisitHead>
+    <ProblemNote v-if="problem ?? keeping" :problem="(problem ?? keeping)!" />
+    <p v-if="!answer && !problem" class="quiet">Solving every call …</p>
+    <div v-if="answer && visit && ready" class="work">
+      <section class="settings" aria-label="Settings against the equipment">
+        <SettingRow
+          v-for="item in items"
+          :key="item.key"
+          :item="item"
+          :read="item.key in settings"
+          :label="labels[item.key] ?? ''"
+          @set="(value) => set(item.key, value)"
+          @clear="clear(item.key)"
+          @label="(text) => label(item.key, text)"
+        />
+        <div class="profiles">
+          <label
+            >Maker’s numbers from
+            <select v-model="profile" data-testid="profile">
+              <option value="" disabled>{{ profiles.length ? 'choose' : 'none kept yet' }}</option>
+              <option v-for="one in profiles" :key="one.id" :value="one.id">{{ one.name }}</option>
+            </select></label
+          >
+          <button class="key" :disabled="!profile" data-testid="use-profile" @click="useProfile">Use</button>
+          <label
+            >Keep these numbers as
+            <input
+              v-model="name"
+              maxlength="80"
+              placeholder="wall model, round dial"
+              data-testid="profile-name"
+          /></label>
+          <button
+            class="key"
+            :disabled="!name.trim() || !Object.keys(labels).length"
+            data-testid="keep-profile"
+            @click="keepProfile"
+          >
+            Keep
+          </button>
+        </div>
+      </section>
+      <div class="right">
+        <FindingList :findings="answer.findings" />
+        <p
+          v-if="answer.standing.mark !== 'disagrees'"
+          :class="['fine', answer.standing.mark]"
+          data-testid="settings-standing"
+        >
+          {{ SIGNS[answer.standing.mark] }} {{ answer.standing.says }}
+        </p>
+        <DeskTabs
+          class="tabs"
+          :tabs="TABS"
+          :tab="tab"
+          label="What to look at"
+          @choose="(one) => (tab = one)"
+        />
+        <StagingPanel v-if="tab === 'stages'" :visit="visit" :settings="settings" />
+        <BenchList
+          v-else
+          :lines="answer.bench"
+          :terminals="answer.terminals"
+          :seen="visit.bench as Record<string, Seen>"
+          @seen="(bench) => change({ bench })"
+        />
+      </div>
+    </div>
+  </main>
+</template>
+
+<style scoped>
+.thermostat {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 8px;
+  padding: 8px 16px 40px;
+}
+
+.tally {
+  color: var(--ink-soft);
+}
+
+.work {
+  display: grid;
+  grid-template-columns: minmax(0, 540px) minmax(0, 1fr);
+  gap: 20px;
+  align-items: start;
+}
+
+.right {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 10px;
+}
+
+.tabs {
+  border-bottom: 3px solid var(--ink);
+}
+
+.profiles {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 8px;
+  padding-top: 12px;
+  color: var(--ink-soft);
+}
+
+.profiles select,
+.profiles input {
+  max-width: 200px;
+}
+
+.fine {
+  padding: 8px 12px;
+  border-left: 6px solid var(--agrees);
+  background: var(--panel);
+}
+
+.fine.so_far,
+.fine.untouched {
+  border-left-style: dashed;
+  border-left-color: var(--between);
+}
+
+.quiet {
+  color: var(--ink-soft);
+}
+
+@media (max-width: 1040px) {
+  .work {
+    grid-template-columns: minmax(0, 1fr);
+  }
+
+  .right {
+    order: -1;
+  }
+}
+</style>

@@ -1,0 +1,194 @@
+<script setup lang="ts">
+import { computed, shallowRef, watch } from 'vue'
+import { api, type Catalogue, type Condition, type Source, type Trace, type Way } from '@/shared/api/client'
+import type { Expected } from '@/shared/model/readingTable'
+import type { Problem } from '@/shared/model/outcome'
+import { volts } from '@/shared/model/units'
+import ProblemNote from '@/shared/ui/ProblemNote.vue'
+
+const props = defineProps<{
+  source: Source
+  trace: Trace
+  condition: Condition
+  components: Catalogue['components']
+  loop: string | null
+  part: string | null
+  black: string | null
+  red: string | null
+  expected: Expected | null
+}>()
+const emit = defineEmits<{ step: [by: number]; loop: [load: string]; light: [ids: string[]] }>()
+
+const string = computed(() => props.trace.strings.find((one) => one.load === props.loop) ?? null)
+const stations = computed(() => string.value?.beads.filter((bead) => bead.kind !== 'cable') ?? [])
+const at = computed(() => {
+  const chosen = stations.value.findIndex((bead) => bead.id === props.part)
+  return chosen < 0 ? stations.value.findIndex((bead) => bead.nodes.includes(props.red ?? '')) : chosen
+})
+const here = computed(() => stations.value[at.value] ?? null)
+const about = computed(() => props.components.find((one) => one.id === here.value?.id.split('.')[0]) ?? null)
+
+const STATES: Record<string, string> = {
+  live: 'live',
+  dead: 'dead',
+  home: 'common',
+  between: 'neither live nor dead',
+  floating: 'floats',
+}
+const stands = computed(() => {
+  const bead = here.value
+  if (!bead) return ''
+  if (bead.kind === 'load') return bead.sub ?? ''
+  if (bead.kind === 'device') return bead.closed ? 'closed' : 'open'
+  return STATES[bead.state] ?? bead.state
+})
+
+/** Keys go on along the loop, not through the list. */
+function choose(event: Event) {
+  const list = event.target as HTMLSelectElement
+  emit('loop', list.value)
+  list.blur()
+}
+
+const way = shallowRef<Way | null>(null)
+const asked = shallowRef<'between' | 'from R' | null>(null)
+const problem = shallowRef<Problem | null>(null)
+
+async function ask(what: 'between' | 'from R') {
+  if (!props.red) return
+  const from = what === 'between' ? props.black : null
+  const answer = await api.way(props.source, props.condition, props.red, from)
+  problem.value = answer.state === 'failed' ? answer.problem : null
+  if (answer.state !== 'ready') return
+  asked.value = what
+  way.value = answer.value
+  emit('light', [...answer.value.branches, ...answer.value.nodes])
+}
+
+function clear() {
+  way.value = null
+  asked.value = null
+  emit('light', [])
+}
+
+watch(
+  () => [props.red, props.black, JSON.stringify(props.condition)],
+  () => way.value && clear(),
+)
+</script>
+
+<template>
+  <section class="follow" aria-label="Follow the loop">
+    <div class="top">
+      <label>
+        <span class="hidden-label">Loop</span>
+        <select :value="loop ?? ''" data-testid="loop" @change="choose">
+          <option v-for="one in trace.strings" :key="one.load" :value="one.load">{{ one.title }}</option>
+        </select>
+      </label>
+      <button class="key" title="←" aria-label="back along the loop" @click="emit('step', -1)">←</button>
+      <button
+        class="key"
+        title="→"
+        aria-label="on along the loop"
+        data-testid="step-on"
+        @click="emit('step', 1)"
+      >
+        →
+      </button>
+    </div>
+    <p v-if="here" class="here" data-testid="here" aria-live="polite">
+      <b>{{ at + 1 }} of {{ stations.length }} · {{ here.label }}</b>
+      <span v-if="about">{{ about.does }}.</span>
+      <span :class="['stands', { broken: here.broken }]">{{ stands }}{{ here.broken ? ' ≠' : '' }}</span>
+      <span v-if="expected">to be read: {{ volts(expected.volts_ac) }} V</span>
+    </p>
+    <p v-else class="here quiet">→ goes along this loop from R to C.</p>
+    <div class="ways">
+      <button class="key" :disabled="!red" data-testid="way-from-r" @click="ask('from R')">
+        How does 24 V get there?
+      </button>
+      <button class="key" :disabled="!red || !black" data-testid="way-between" @click="ask('between')">
+        What lies between?
+      </button>
+    </div>
+    <ProblemNote v-if="problem" :problem="problem" />
+    <div v-if="way" class="way" data-testid="way">
+      <p>
+        <b>{{ asked === 'between' ? 'Between the probes' : 'Shortest way from R' }}.</b> {{ way.says }}
+      </p>
+      <ol>
+        <li v-for="stop in way.stops" :key="stop.id" :class="[stop.kind, { open: stop.open }]">
+          {{ stop.label }}<span v-if="stop.open"> open ≠</span>
+        </li>
+      </ol>
+      <button class="key quiet" @click="clear">Clear</button>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.follow {
+  display: grid;
+  gap: 8px;
+}
+
+.top {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto auto;
+  gap: 6px;
+}
+
+select {
+  width: 100%;
+}
+
+.here {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 8px;
+}
+
+.here b {
+  flex-basis: 100%;
+}
+
+.stands {
+  font-weight: 700;
+}
+
+.broken,
+.open {
+  color: var(--alarm);
+  font-weight: 700;
+}
+
+.quiet {
+  color: var(--ink-soft);
+}
+
+.ways {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+}
+
+.ways .key {
+  flex: 1 1 140px;
+}
+
+.way {
+  padding: 8px 10px;
+  border-left: 6px solid var(--focus);
+  background: var(--note-soft);
+}
+
+ol {
+  margin: 4px 0;
+  padding-left: 26px;
+}
+
+.cable {
+  color: var(--ink-soft);
+}
+</style>

@@ -1,0 +1,389 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import type { Catalogue, Ohms, Reading } from '@/shared/api/client'
+import type { Problem } from '@/shared/model/outcome'
+import { volts } from '@/shared/model/units'
+import type { Expected, Trace } from '@/shared/model/readingTable'
+import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import ReadingEntry from '@/desks/trace/ReadingEntry.vue'
+
+const props = defineProps<{
+  trace: Trace
+  expected: Expected | null
+  /** Set when the meter is on ohms. */
+  inOhms: boolean
+  ohms: { circuit: Ohms; alone: Ohms } | null
+  black: string | null
+  red: string | null
+  instrument: string
+  instruments: Catalogue['instruments']
+  hop: boolean
+  canKeep: boolean
+  busy: boolean
+  last: Reading | null
+  correcting: Reading | null
+  problem: Problem | null
+  /** At the foot of a small screen, with a keypad of its own. */
+  docked: boolean
+}>()
+const emit = defineEmits<{
+  place: [probe: 'black' | 'red', node: string]
+  swap: []
+  hop: [on: boolean]
+  ohms: [on: boolean]
+  instrument: [id: string]
+  keep: [volts: number]
+  giveUp: []
+}>()
+
+const entry = ref<InstanceType<typeof ReadingEntry> | null>(null)
+const unfolded = ref(false)
+
+const shownOhms = (value: number | null) =>
+  value === null ? 'OL' : value < 10 ? value.toFixed(1) : String(Math.round(value))
+const labelOf = (node: string | null) =>
+  props.trace.points.find((point) => point.id === node)?.label ?? 'tap a point'
+
+const pair = computed(() => props.black !== null && props.red !== null && props.black !== props.red)
+
+defineExpose({ focus: () => entry.value?.focus() })
+</script>
+
+<template>
+  <section :class="['meter', { docked }]" aria-label="Meter">
+    <button v-if="docked" class="fold" :aria-expanded="unfolded" @click="unfolded = !unfolded">
+      <span><i aria-hidden="true">■</i> {{ labelOf(black) }}</span>
+      <span><i class="red" aria-hidden="true">●</i> {{ labelOf(red) }}</span>
+      <b aria-hidden="true">{{ unfolded ? '▾' : '▴' }}</b>
+      <span class="hidden-label">probes and meter</span>
+    </button>
+    <div v-show="!docked || unfolded" class="probes">
+      <label v-for="probe in ['black', 'red'] as const" :key="probe" class="probe">
+        <span :class="['sign', probe]" aria-hidden="true">{{ probe === 'black' ? '■' : '●' }}</span>
+        <span class="hidden-label">{{ probe }} probe on</span>
+        <select
+          :value="(probe === 'black' ? black : red) ?? ''"
+          :data-testid="`probe-${probe}`"
+          @change="emit('place', probe, ($event.target as HTMLSelectElement).value)"
+        >
+          <option value="" disabled>tap a point</option>
+          <optgroup
+            v-for="place in ['wall', 'air_handler', 'outdoor']"
+            :key="place"
+            :label="place.replace('_', ' ')"
+          >
+            <option
+              v-for="point in trace.points.filter((one) => one.place === place)"
+              :key="point.id"
+              :value="point.id"
+            >
+              {{ point.label }}
+            </option>
+          </optgroup>
+        </select>
+      </label>
+    </div>
+
+    <div class="glass">
+      <template v-if="pair && inOhms && ohms">
+        <span class="should">power off, in circuit</span>
+        <span class="digits mono" data-testid="ohms">{{ shownOhms(ohms.circuit.ohms) }}<small>Ω</small></span>
+        <p class="reason" data-testid="reason" aria-live="polite">{{ ohms.circuit.says }}</p>
+        <p class="reason alone">{{ ohms.alone.says }}</p>
+      </template>
+      <template v-else-if="pair && expected">
+        <span class="should">should read</span>
+        <span class="digits mono" data-testid="expected"
+          >{{ volts(expected.volts_ac) }}<small>V AC</small></span
+        >
+        <span v-if="expected.low_volts_ac !== null" class="span mono"
+          >{{ volts(expected.low_volts_ac) }} to {{ volts(expected.high_volts_ac) }}</span
+        >
+        <p class="reason" data-testid="reason" aria-live="polite">{{ expected.says }}</p>
+      </template>
+      <p v-else-if="pair" class="reason">Working it out …</p>
+      <p v-else class="reason">Tap two points, or one switch or load to measure across it.</p>
+    </div>
+
+    <div v-show="!docked || unfolded" class="tools">
+      <button class="key" :aria-pressed="hop" title="c" @click="emit('hop', true)">From C</button>
+      <button class="key" :aria-pressed="!hop" title="c" @click="emit('hop', false)">Across</button>
+      <button class="key" :disabled="!pair" title="x" @click="emit('swap')">Swap</button>
+      <button class="key" :aria-pressed="!inOhms" title="o" @click="emit('ohms', false)">V AC</button>
+      <button class="key" :aria-pressed="inOhms" title="o" data-testid="ohms-on" @click="emit('ohms', true)">
+        Ω
+      </button>
+      <label class="instrument">
+        <span class="hidden-label">Meter</span>
+        <select
+          :value="instrument"
+          data-testid="instrument"
+          @change="emit('instrument', ($event.target as HTMLSelectElement).value)"
+        >
+          <option v-for="one in instruments" :key="one.id" :value="one.id">{{ one.title }}</option>
+        </select>
+      </label>
+    </div>
+
+    <ReadingEntry
+      v-if="canKeep && !inOhms"
+      ref="entry"
+      :ready="pair"
+      :busy="busy"
+      :last="last"
+      :correcting="correcting"
+      :docked="docked"
+      @keep="(value) => emit('keep', value)"
+      @give-up="emit('giveUp')"
+    />
+    <p v-if="inOhms" class="caution">⚠ Ohms only with the power off and the part isolated.</p>
+    <ProblemNote v-if="problem" :problem="problem" />
+    <p v-if="last" :class="['verdict', last.verdict]" role="status" data-testid="verdict">
+      <b aria-hidden="true">{{
+        last.verdict === 'agrees' ? '=' : last.verdict === 'disagrees' ? '≠' : '·'
+      }}</b>
+      <span
+        >{{ last.says }}
+        <small>{{ last.from_label }} – {{ last.to_label }}, {{ last.call_title }}</small></span
+      >
+    </p>
+    <slot />
+  </section>
+</template>
+
+<style scoped>
+.meter {
+  display: flex;
+  flex-direction: column;
+  gap: 8px;
+  padding: 10px;
+  border: 2px solid var(--ink);
+  border-radius: 4px;
+  background: var(--panel);
+}
+
+.probes {
+  display: grid;
+  gap: 4px;
+}
+
+.probe {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+}
+
+.sign {
+  width: 20px;
+  font-size: 20px;
+  line-height: 1;
+  text-align: center;
+}
+
+.sign.red {
+  color: var(--probe-red);
+}
+
+:root[data-theme='dark'] .sign.red {
+  color: var(--alarm);
+}
+
+select {
+  width: 100%;
+  padding: 0 6px;
+  text-overflow: ellipsis;
+}
+
+.glass {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  align-items: baseline;
+  min-height: 132px;
+  padding: 8px 12px;
+  border-radius: 3px;
+  background: var(--glass);
+  color: var(--on-glass);
+}
+
+.should,
+.glass .span {
+  grid-row: 1;
+  color: var(--on-glass-soft);
+  font-size: 14px;
+}
+
+.span {
+  text-align: right;
+}
+
+.digits {
+  grid-column: 1 / -1;
+  grid-row: 2;
+  font-size: 50px;
+  font-weight: 700;
+  line-height: 1.05;
+}
+
+.digits small {
+  margin-left: 8px;
+  font-size: 18px;
+  font-weight: 500;
+}
+
+.reason {
+  grid-column: 1 / -1;
+  align-self: start;
+}
+
+.alone {
+  margin-top: 6px;
+  color: var(--on-glass-soft);
+}
+
+.caution {
+  font-weight: 650;
+}
+
+.tools {
+  display: grid;
+  grid-template-columns: repeat(3, auto);
+  gap: 6px;
+}
+
+.tools .key {
+  padding: 0 8px;
+}
+
+.instrument {
+  min-width: 0;
+}
+
+.verdict {
+  display: flex;
+  gap: 10px;
+  padding: 8px 10px;
+  border-left: 6px solid var(--rule-strong);
+  background: var(--note-soft);
+}
+
+.verdict b {
+  font-size: 24px;
+  line-height: 1;
+}
+
+.verdict small {
+  display: block;
+  color: var(--ink-soft);
+  font-size: 14px;
+}
+
+.verdict.agrees {
+  border-color: var(--agrees);
+  background: var(--agrees-soft);
+}
+
+.verdict.disagrees {
+  border-color: var(--alarm);
+  background: var(--alarm-soft);
+}
+
+.fold {
+  display: grid;
+  grid-template-columns: 1fr 1fr auto;
+  gap: 8px;
+  align-items: center;
+  min-height: var(--target);
+  padding: 0;
+  border: 0;
+  background: transparent;
+  text-align: left;
+  font-weight: 650;
+}
+
+.fold span {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+
+.fold i {
+  font-style: normal;
+}
+
+.fold .red {
+  color: var(--probe-red);
+}
+
+:root[data-theme='dark'] .fold .red {
+  color: var(--alarm);
+}
+
+.meter.docked {
+  position: fixed;
+  z-index: 20;
+  right: 0;
+  bottom: 0;
+  left: 0;
+  gap: 6px;
+  max-height: 86vh;
+  padding: 0 10px 10px;
+  overflow: auto;
+  border-width: 3px 0 0;
+  border-radius: 0;
+  box-shadow: 0 -6px 18px var(--shade);
+}
+
+.meter.docked .glass {
+  grid-template-columns: auto 1fr;
+  column-gap: 14px;
+  align-items: center;
+  min-height: 62px;
+  padding: 4px 12px;
+}
+
+.meter.docked .should,
+.meter.docked .span {
+  display: none;
+}
+
+.meter.docked .digits {
+  grid-column: 1;
+  grid-row: 1;
+  font-size: 34px;
+}
+
+.meter.docked .reason {
+  grid-column: 2;
+  align-self: center;
+  font-size: 15px;
+  line-height: 1.2;
+}
+
+.meter.docked .digits + .reason {
+  grid-row: 1;
+}
+
+@media (min-width: 1041px) {
+  .meter.docked {
+    display: grid;
+    grid-template-columns: 300px minmax(0, 1fr) 320px auto;
+    align-items: center;
+    padding-top: 6px;
+  }
+
+  .meter.docked .fold {
+    display: grid;
+    grid-template-columns: minmax(0, 1fr) auto;
+  }
+
+  .meter.docked .fold b {
+    grid-area: 1 / 2 / span 2;
+  }
+
+  .meter.docked .probes,
+  .meter.docked .tools,
+  .meter.docked > p {
+    grid-column: 1 / -1;
+  }
+}
+</style>

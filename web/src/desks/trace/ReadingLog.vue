@@ -1,0 +1,165 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Reading } from '@/shared/api/client'
+import { stands } from '@/shared/model/readingTable'
+import { clock, volts } from '@/shared/model/units'
+
+const props = defineProps<{ readings: Reading[] }>()
+const emit = defineEmits<{ takeBack: [id: string]; correct: [reading: Reading]; show: [reading: Reading] }>()
+
+const newestFirst = computed(() => [...props.readings].reverse())
+
+function fate(reading: Reading): string {
+  if (reading.retracted_at) return 'taken back'
+  if (reading.superseded_by_id) return 'corrected'
+  return ''
+}
+</script>
+
+<template>
+  <section class="log" aria-label="Readings">
+    <h2>
+      Readings <span class="count mono">{{ readings.filter(stands).length }}</span>
+    </h2>
+    <p v-if="!readings.length" class="empty">
+      None yet. Put the probes on two points and keep what the meter shows.
+    </p>
+    <ol>
+      <li
+        v-for="reading in newestFirst"
+        :key="reading.id"
+        :class="['row', reading.verdict, { past: !stands(reading) }]"
+        data-testid="reading"
+      >
+        <span class="mark" aria-hidden="true">{{
+          reading.verdict === 'agrees' ? '=' : reading.verdict === 'disagrees' ? '≠' : '·'
+        }}</span>
+        <span class="value mono">{{ volts(reading.value_volts_ac) }} V</span>
+        <button class="where" title="Put the probes there" @click="emit('show', reading)">
+          {{ reading.from_label }} – {{ reading.to_label }}
+          <span class="in">in {{ reading.call_title }}</span>
+        </button>
+        <span class="says">{{ reading.says }}</span>
+        <span class="when mono">{{ clock(reading.taken_at) }} {{ reading.taken_by }}</span>
+        <span v-if="fate(reading)" class="fate">{{ fate(reading) }}</span>
+        <span v-else class="acts">
+          <button class="key quiet" @click="emit('correct', reading)">Correct</button>
+          <button class="key quiet" @click="emit('takeBack', reading.id)">Take back</button>
+        </span>
+      </li>
+    </ol>
+  </section>
+</template>
+
+<style scoped>
+h2 {
+  font-size: 16px;
+}
+
+.count {
+  color: var(--ink-soft);
+}
+
+.empty {
+  color: var(--ink-soft);
+  padding: 6px 0;
+}
+
+ol {
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+
+.row {
+  display: grid;
+  grid-template-columns: 26px 84px minmax(200px, 1fr) minmax(200px, 1.6fr) auto auto;
+  align-items: center;
+  gap: 10px;
+  border-bottom: 1px solid var(--rule);
+}
+
+.mark {
+  font-size: 22px;
+  font-weight: 800;
+  text-align: center;
+}
+
+.agrees .mark {
+  color: var(--agrees);
+}
+
+.disagrees .mark {
+  color: var(--alarm);
+}
+
+.value {
+  font-size: 20px;
+  font-weight: 700;
+  text-align: right;
+}
+
+.where {
+  min-height: var(--target);
+  border: 0;
+  background: transparent;
+  text-align: left;
+  text-decoration: underline;
+  text-underline-offset: 3px;
+  text-decoration-color: var(--rule-strong);
+  cursor: pointer;
+}
+
+.in,
+.when,
+.fate {
+  color: var(--ink-soft);
+}
+
+.when {
+  font-size: 14px;
+}
+
+.past .value,
+.past .says {
+  text-decoration: line-through;
+  color: var(--ink-soft);
+}
+
+.acts {
+  white-space: nowrap;
+}
+
+.acts .key {
+  padding: 0 6px;
+}
+
+@media (max-width: 1180px) {
+  .row {
+    grid-template-columns: 26px 84px 1fr auto;
+    padding: 4px 0;
+    row-gap: 0;
+  }
+
+  .says {
+    grid-column: 2 / -1;
+    grid-row: 2;
+  }
+
+  .when {
+    display: none;
+  }
+}
+
+@media (max-width: 640px) {
+  .row {
+    grid-template-columns: 26px 74px 1fr;
+  }
+
+  .acts,
+  .fate {
+    grid-column: 2 / -1;
+    grid-row: 3;
+  }
+}
+</style>

@@ -1,0 +1,31 @@
+<script setup lang="ts">
+import type { Trace } from '@/shared/api/client'
+
+defineProps<{ strings: Trace['strings'] }>()
+
+const STATES: Record<string, string> = {
+  live: 'live',
+  dead: 'dead',
+  home: 'common',
+  between: 'neither live nor dead',
+  floating: 'floats',
+}
+function stands(bead: Trace['strings'][number]['beads'][number]): string {
+  if (bead.broken) return 'open, and that breaks the loop'
+  if (bead.kind === 'load') return bead.sub ?? ''
+  if (bead.kind === 'device') return bead.closed ? 'closed' : 'open'
+  return STATES[bead.state] ?? bead.state
+}
+</script>
+
+<!-- What the drawing shows, read aloud: each loop from R to C, in order. -->
+<template>
+  <section class="hidden-label" aria-label="The loops, from R to C" data-testid="spoken">
+    <template v-for="string in strings" :key="string.load">
+      <h2>{{ string.title }}, {{ string.on ? 'on' : 'off' }}. {{ string.why }}</h2>
+      <ol>
+        <li v-for="bead in string.beads" :key="bead.id">{{ bead.label }}: {{ stands(bead) }}</li>
+      </ol>
+    </template>
+  </section>
+</template>

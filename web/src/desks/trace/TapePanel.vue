@@ -1,0 +1,368 @@
+<script setup lang="ts">
+import { computed, ref, shallowRef, watch } from 'vue'
+import { api, type Source, type Trace, type Why } from '@/shared/api/client'
+import { SPEEDS, type useTape } from '@/desks/trace/useTape'
+import type { Problem } from '@/shared/model/outcome'
+import { saveFile } from '@/shared/model/saveFile'
+import { clock, differences, levelAt, shown, type Script } from '@/desks/trace/tape'
+import FindingList from '@/shared/ui/FindingList.vue'
+import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import TapeEvents from '@/desks/trace/TapeEvents.vue'
+import TapeLanes from '@/desks/trace/TapeLanes.vue'
+import TapeScript from '@/desks/trace/TapeScript.vue'
+import TapeWhy from '@/desks/trace/TapeWhy.vue'
+import ValvePicture from '@/desks/trace/ValvePicture.vue'
+
+const props = defineProps<{
+  source: Source
+  trace: Trace
+  tape: ReturnType<typeof useTape>
+  script: Script
+  span: number
+  /** In sight at the foot of the screen, whatever is scrolled above. */
+  fixed: boolean
+}>()
+const emit = defineEmits<{ span: [script: Script, span: number]; away: [] }>()
+
+/** Lanes that a first look needs; the others are chosen. */
+const FIRST = [
+  'call',
+  'THERMOSTAT.Y',
+  'outdoor.Y',
+  'hold',
+  'lockout',
+  'outdoor.board.T1',
+  'CC',
+  'COMP',
+  'OFM',
+  'DFT',
+  'defrost',
+  'valve',
+  'HTR',
+  'GAS',
+  'BLOWER',
+]
+const FIRST_CURVES = ['coil', 'clock']
+
+const {
+  outcome,
+  timeline,
+  shown: drawn,
+  cursor,
+  playing,
+  speed,
+  pins,
+  window: stretch,
+  canUndo,
+  canRedo,
+} = props.tape
+const lanes = ref<InstanceType<typeof TapeLanes> | null>(null)
+const signals = ref<string[]>(FIRST)
+const curves = ref<string[]>(FIRST_CURVES)
+const asked = ref<string | null>(null)
+const why = shallowRef<Why | null>(null)
+const problem = shallowRef<Problem | null>(null)
+
+const here = computed(() => {
+  const all = timeline.value?.refrigerant ?? []
+  return [...all].reverse().find((one) => one.seconds <= cursor.value) ?? all[0] ?? null
+})
+const level = (id: string) =>
+  levelAt(
+    timeline.value?.curves.find((one) => one.id === id),
+    cursor.value,
+  )
+const order = computed(() =>
+  (timeline.value?.signals ?? []).map((one) => one.id).filter((id) => signals.value.includes(id)),
+)
+const apart = computed(() =>
+  timeline.value && pins.value.length === 2
+    ? differences(timeline.value, pins.value[0]!, pins.value[1]!)
+    : null,
+)
+const body = computed(() => ({ script: props.script, duration_seconds: props.span }))
+
+let asking = 0
+async function ask(signal: string | null) {
+  asked.value = signal
+  if (!signal) return (why.value = null)
+  const mine = ++asking
+  const answer = await api.why(props.source, { ...body.value, signal, at_seconds: cursor.value })
+  if (mine !== asking) return
+  problem.value = answer.state === 'failed' ? answer.problem : null
+  why.value = answer.state === 'ready' ? answer.value : null
+}
+let settling = 0
+watch([cursor, timeline], () => {
+  clearTimeout(settling)
+  if (asked.value && !playing.value)
+    settling = globalThis.setTimeout(() => void ask(asked.value), 150) as unknown as number
+})
+
+const toggle = (list: string[], id: string) =>
+  list.includes(id) ? list.filter((one) => one !== id) : [...list, id]
+
+async function save(kind: 'vcd' | 'csv') {
+  const answer =
+    kind === 'vcd' ? await api.vcd(props.source, body.value) : await api.eventsCsv(props.source, body.value)
+  problem.value = answer.state === 'failed' ? answer.problem : null
+  if (answer.state === 'ready')
+    saveFile(`gorvant-run.${kind}`, answer.value, kind === 'csv' ? 'text/csv' : 'text/plain')
+}
+</script>
+
+<template>
+  <section class="tape" aria-label="Tape" data-testid="tape">
+    <div :class="['bar', { fixed }]">
+      <div class="controls">
+        <button
+          class="key solid"
+          :aria-pressed="playing"
+          title="space"
+          data-testid="play"
+          @click="tape.play()"
+        >
+          {{ playing ? '■ Stop' : '▶ Play' }}
+        </button>
+        <label>
+          <span class="hidden-label">Speed</span>
+          <select v-model.number="speed" data-testid="speed">
+            <option v-for="one in SPEEDS" :key="one" :value="one">×{{ one }}</option>
+          </select>
+        </label>
+        <span class="at mono" data-testid="at">{{ clock(cursor) }}</span>
+        <button class="key" title="[" aria-label="event before" @click="tape.event(-1)">[ ‹</button>
+        <button class="key" title="]" aria-label="next event" data-testid="next-event" @click="tape.event(1)">
+          › ]
+        </button>
+        <button class="key" title="p" data-testid="pin" @click="tape.pin()">
+          Pin {{ pins.length === 1 ? 'B' : 'A' }}
+        </button>
+        <span class="spring"></span>
+        <button class="key" aria-label="closer" @click="lanes?.zoom(0.5)">+</button>
+        <button class="key" aria-label="further" @click="lanes?.zoom(2)">−</button>
+        <button class="key" @click="lanes?.all()">All</button>
+        <button class="key" :disabled="!canUndo" @click="tape.walk(true)">Undo</button>
+        <button class="key" :disabled="!canRedo" @click="tape.walk(false)">Redo</button>
+        <button class="key" data-testid="vcd" @click="save('vcd')">VCD</button>
+        <button class="key" data-testid="csv" @click="save('csv')">CSV</button>
+        <button class="key" title="t" data-testid="tape-away" @click="emit('away')">Away</button>
+      </div>
+      <ProblemNote v-if="outcome.state === 'failed'" :problem="outcome.problem" />
+      <ProblemNote v-if="problem" :problem="problem" />
+      <p v-if="outcome.state === 'loading'" class="quiet">Running …</p>
+      <TapeLanes
+        v-if="drawn"
+        ref="lanes"
+        :timeline="drawn"
+        :signals="order"
+        :curves="curves"
+        :cursor="cursor"
+        :pins="pins"
+        :asked="asked"
+        @go="(at) => tape.go(at)"
+        @window="(from, to) => (stretch = from <= 0 && to >= span ? null : { from, to })"
+        @ask="(id) => ask(asked === id ? null : id)"
+      />
+    </div>
+    <div v-if="timeline" class="under">
+      <div>
+        <TapeWhy v-if="why && asked" :why="why" :title="asked" :at="cursor" @go="(at) => tape.go(at)" />
+        <p v-else class="quiet">Touch the name of a lane: why it is so at the cursor, and when it changes.</p>
+        <section v-if="apart" class="apart" data-testid="apart">
+          <h3>From A at {{ clock(pins[0]!) }} to B at {{ clock(pins[1]!) }}</h3>
+          <p v-if="!apart.length">Nothing differs.</p>
+          <ul>
+            <li v-for="one in apart" :key="one.id">
+              {{ one.title }}: {{ shown(one.before) }} → {{ shown(one.after) }}
+            </li>
+          </ul>
+        </section>
+        <FindingList :findings="timeline.findings" />
+        <ul v-if="timeline.findings.length" class="when">
+          <li v-for="(finding, i) in timeline.findings" :key="i">
+            <button class="key quiet" @click="tape.go(finding.seconds)">
+              {{ clock(finding.seconds) }} {{ finding.title }}
+            </button>
+          </li>
+        </ul>
+        <TapeEvents :events="timeline.events" :cursor="cursor" @go="(at) => tape.go(at)" />
+      </div>
+      <div>
+        <ValvePicture v-if="here" :state="here" :pressure="level('pressure')" :coil="level('coil')" />
+        <details>
+          <summary>Lanes</summary>
+          <div class="choose">
+            <label v-for="one in timeline.signals" :key="one.id">
+              <input
+                type="checkbox"
+                :checked="signals.includes(one.id)"
+                @change="signals = toggle(signals, one.id)"
+              />
+              {{ one.title }}
+            </label>
+            <label v-for="one in timeline.curves" :key="one.id">
+              <input
+                type="checkbox"
+                :checked="curves.includes(one.id)"
+                @change="curves = toggle(curves, one.id)"
+              />
+              {{ one.title }}
+            </label>
+          </div>
+        </details>
+      </div>
+      <TapeScript
+        :source="source"
+        :script="script"
+        :span="span"
+        :trace="trace"
+        :cursor="cursor"
+        @set="(next, length) => emit('span', next, length)"
+        @put="(move, at) => tape.put(move, at)"
+        @take="(i) => tape.take(i)"
+        @go="(at) => tape.go(at)"
+      />
+    </div>
+    <TapeScript
+      v-else-if="outcome.state === 'failed'"
+      :source="source"
+      :script="script"
+      :span="span"
+      :trace="trace"
+      :cursor="cursor"
+      @set="(next, length) => emit('span', next, length)"
+      @put="(move, at) => tape.put(move, at)"
+      @take="(i) => tape.take(i)"
+      @go="(at) => tape.go(at)"
+    />
+  </section>
+</template>
+
+<style scoped>
+.tape {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 8px;
+  margin-top: 10px;
+}
+
+/* Stays in sight under the drawing that it replays. */
+.bar {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 6px;
+  max-height: 46vh;
+  padding: 8px 0;
+  overflow-y: auto;
+  border-top: 3px solid var(--ink);
+  background: var(--paper);
+}
+
+@media (min-width: 1041px) {
+  .bar.fixed {
+    position: fixed;
+    z-index: 12;
+    right: 0;
+    bottom: 0;
+    left: 0;
+    padding: 8px 16px;
+    box-shadow: 0 -6px 18px var(--shade);
+  }
+}
+
+.controls {
+  position: sticky;
+  z-index: 2;
+  top: -8px;
+  background: var(--paper);
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 6px;
+}
+
+.controls select {
+  min-height: var(--target);
+  border: 2px solid var(--ink);
+  border-radius: 3px;
+  background: var(--panel);
+  font-weight: 650;
+}
+
+.at {
+  min-width: 96px;
+  font-size: 22px;
+  font-weight: 700;
+  text-align: center;
+}
+
+.spring {
+  flex: 1;
+}
+
+.under {
+  display: grid;
+  grid-template-columns: minmax(0, 5fr) minmax(0, 3fr) minmax(0, 4fr);
+  gap: 16px;
+  align-items: start;
+}
+
+.under > div {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 10px;
+}
+
+.quiet {
+  color: var(--ink-soft);
+}
+
+.when,
+.apart ul {
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+
+.apart {
+  padding: 8px 12px;
+  border-left: 6px solid var(--between);
+  background: var(--note-soft);
+}
+
+.apart h3 {
+  font-size: 16px;
+}
+
+summary {
+  display: inline-flex;
+  align-items: center;
+  min-height: var(--target);
+  cursor: pointer;
+  font-weight: 650;
+}
+
+.choose {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(150px, 1fr));
+}
+
+.choose label {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  min-height: var(--target);
+}
+
+.choose input {
+  width: 20px;
+  height: 20px;
+}
+
+@media (max-width: 1040px) {
+  .under {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

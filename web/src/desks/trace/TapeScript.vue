@@ -1,0 +1,268 @@
+<script setup lang="ts">
+import { computed, ref, shallowRef, watch } from 'vue'
+import { api, type KnownFault, type Source, type Trace } from '@/shared/api/client'
+import { clock, parseClock, withMove, type Move, type Script } from '@/desks/trace/tape'
+import type { Problem } from '@/shared/model/outcome'
+import { degreeSign, inUnit, readDegrees } from '@/shared/model/units'
+import ProblemNote from '@/shared/ui/ProblemNote.vue'
+
+const props = defineProps<{ source: Source; script: Script; span: number; trace: Trace; cursor: number }>()
+const emit = defineEmits<{
+  set: [script: Script, span: number]
+  put: [move: Omit<Move, 'at_seconds'>, at: number]
+  take: [index: number]
+  go: [seconds: number]
+}>()
+
+const KINDS: Record<string, string> = {
+  outdoor: 'outdoor air',
+  room: 'room',
+  coil: 'outdoor coil',
+  set_point: 'set point',
+  mode: 'thermostat mode',
+  switch: 'a switch',
+  supply: 'a supply',
+  fault: 'a fault',
+}
+const MODES = ['off', 'heat', 'cool', 'emergency']
+const HOURS = [0.5, 1, 2, 3, 6, 12, 24]
+
+const what = ref('outdoor')
+const of = ref('')
+const value = ref('30')
+const at = ref('')
+const over = ref('')
+const wrong = ref('')
+const problem = shallowRef<Problem | null>(null)
+const file = ref<HTMLInputElement | null>(null)
+
+/** Every fault that this rig can have, asked for when somebody wants one. */
+const faults = shallowRef<KnownFault[]>([])
+watch(what, async (kind) => {
+  if (kind !== 'fault' || faults.value.length) return
+  const answer = await api.faults(props.source)
+  problem.value = answer.state === 'failed' ? answer.problem : null
+  if (answer.state === 'ready') faults.value = answer.value.faults
+})
+const parts = computed(() => {
+  if (what.value === 'switch') return props.trace.movable
+  if (what.value === 'fault') return faults.value.map((one) => one.title)
+  return what.value === 'supply' ? ['outdoor', 'air_handler'] : []
+})
+const values = computed(() =>
+  what.value === 'switch'
+    ? ['open', 'closed']
+    : what.value === 'supply'
+      ? ['off', 'on']
+      : what.value === 'fault'
+        ? ['begins', 'ends']
+        : what.value === 'mode'
+          ? MODES
+          : [],
+)
+
+function says(move: Move): string {
+  const about =
+    move.of && typeof move.of === 'object' && 'kind' in move.of
+      ? `${move.of.kind} ${[move.of.at].flat().join(' – ')}`
+      : [move.of ?? []].flat().join(' – ')
+  const degrees = typeof move.value === 'number' ? ` ${degreeSign()}` : ''
+  const value = typeof move.value === 'number' ? inUnit(move.value) : move.value
+  const slow = move.over_seconds ? ` over ${clock(move.over_seconds)}` : ''
+  return `${move.what.replace('_', ' ')} ${about} ${value}${degrees}${slow}`.replace(/\s+/g, ' ')
+}
+
+/** What the move is about: a switch, a supply, or a fault by its title. */
+function about(): Move['of'] {
+  const chosen = parts.value.includes(of.value) ? of.value : parts.value[0]!
+  return what.value === 'fault' ? faults.value.find((one) => one.title === chosen)?.fault : chosen
+}
+
+function add() {
+  const time = at.value.trim() ? parseClock(at.value) : props.cursor
+  const slow = over.value.trim() ? parseClock(over.value) : 0
+  if (time === null || slow === null) return (wrong.value = 'Times as 2:30 or 1:00:00, or in seconds')
+  const chosen = values.value.length
+    ? values.value.includes(value.value)
+      ? value.value
+      : values.value[0]!
+    : readDegrees(value.value)
+  if (chosen === null || chosen === undefined) return (wrong.value = 'Degrees as a number, such as 28')
+  wrong.value = ''
+  emit(
+    'put',
+    {
+      what: what.value,
+      value: chosen,
+      ...(parts.value.length ? { of: about() } : {}),
+      ...(slow ? { over_seconds: slow } : {}),
+    },
+    time,
+  )
+}
+
+async function readCsv(event: Event) {
+  const chosen = (event.target as HTMLInputElement).files?.[0]
+  if (!chosen) return
+  const answer = await api.readCourse(await chosen.text())
+  problem.value = answer.state === 'failed' ? answer.problem : null
+  if (answer.state === 'ready')
+    emit(
+      'set',
+      answer.value.moves.reduce((script, move) => withMove(script, move as Move), props.script),
+      props.span,
+    )
+  if (file.value) file.value.value = ''
+}
+</script>
+
+<template>
+  <div class="script">
+    <label class="row">
+      <span>Begin with</span>
+      <select
+        data-testid="preset"
+        @change="
+          (event) => {
+            const chosen = trace.scripts.find((one) => one.id === (event.target as HTMLSelectElement).value)
+            if (chosen) emit('set', chosen.script as Script, chosen.duration_seconds)
+          }
+        "
+      >
+        <option value="">a run of your own</option>
+        <option v-for="one in trace.scripts" :key="one.id" :value="one.id">{{ one.title }}</option>
+      </select>
+    </label>
+    <label class="row">
+      <span>Lasts</span>
+      <select
+        :value="span"
+        data-testid="span"
+        @change="emit('set', script, Number(($event.target as HTMLSelectElement).value))"
+      >
+        <option v-for="hours in HOURS" :key="hours" :value="hours * 3600">{{ hours }} h</option>
+      </select>
+    </label>
+    <ol v-if="script.moves?.length" class="moves" data-testid="moves">
+      <li v-for="(move, i) in script.moves" :key="i">
+        <button class="mono time" @click="emit('go', move.at_seconds)">{{ clock(move.at_seconds) }}</button>
+        <span>{{ says(move) }}</span>
+        <button class="key quiet" :aria-label="`take out: ${says(move)}`" @click="emit('take', i)">✕</button>
+      </li>
+    </ol>
+    <p v-else class="hint">
+      Choose a call above: it is set at the cursor. Suppose a switch, break something: likewise.
+    </p>
+    <form class="add" @submit.prevent="add">
+      <select v-model="what" aria-label="What changes" data-testid="move-what">
+        <option v-for="(title, kind) in KINDS" :key="kind" :value="kind">{{ title }}</option>
+      </select>
+      <select v-if="parts.length" v-model="of" aria-label="Which">
+        <option v-for="part in parts" :key="part" :value="part">{{ part.replace('_', ' ') }}</option>
+      </select>
+      <select v-if="values.length" v-model="value" aria-label="To what">
+        <option v-for="one in values" :key="one" :value="one">{{ one }}</option>
+      </select>
+      <input
+        v-else
+        v-model="value"
+        class="mono"
+        inputmode="decimal"
+        aria-label="Degrees"
+        data-testid="move-value"
+      />
+      <input v-model="at" class="mono" :placeholder="clock(cursor)" aria-label="At" data-testid="move-at" />
+      <input v-model="over" class="mono" placeholder="over" aria-label="Over how long" />
+      <button class="key" type="submit" data-testid="move-add">Add</button>
+    </form>
+    <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
+    <label class="key file">
+      Temperatures from CSV
+      <input ref="file" type="file" accept=".csv,text/csv" data-testid="course-file" @change="readCsv" />
+    </label>
+    <ProblemNote v-if="problem" :problem="problem" />
+  </div>
+</template>
+
+<style scoped>
+.script {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 8px;
+}
+
+.row {
+  display: grid;
+  grid-template-columns: 90px minmax(0, 1fr);
+  align-items: center;
+}
+
+select,
+input {
+  min-width: 0;
+}
+
+input::placeholder {
+  color: var(--ink-soft);
+}
+
+.moves {
+  margin: 0;
+  padding: 0;
+  max-height: 240px;
+  overflow: auto;
+  list-style: none;
+}
+
+.moves li {
+  display: grid;
+  grid-template-columns: 70px minmax(0, 1fr) auto;
+  align-items: center;
+  border-bottom: 1px solid var(--rule);
+  overflow-wrap: anywhere;
+}
+
+.time {
+  min-height: var(--target);
+  border: 0;
+  background: transparent;
+  text-align: left;
+  text-decoration: underline;
+  cursor: pointer;
+}
+
+.add {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+}
+
+.add select {
+  flex: 1 1 130px;
+}
+
+.add input {
+  width: 74px;
+}
+
+.hint {
+  color: var(--ink-soft);
+}
+
+.wrong {
+  color: var(--alarm);
+  font-weight: 650;
+}
+
+.file input {
+  position: absolute;
+  width: 1px;
+  height: 1px;
+  opacity: 0;
+}
+
+.file:focus-within {
+  outline: 3px solid var(--focus);
+  outline-offset: 2px;
+}
+</style>

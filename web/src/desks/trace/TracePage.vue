@@ -1,0 +1,541 @@
+<script setup lang="ts">
+import { computed, ref, shallowRef, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import {
+  api,
+  type Condition,
+  type Reading,
+  type Rig,
+  type Source,
+  type Trace,
+  type Visit,
+} from '@/shared/api/client'
+import CallBar from '@/shared/ui/CallBar.vue'
+import FindingList from '@/shared/ui/FindingList.vue'
+import FollowPanel from '@/desks/trace/FollowPanel.vue'
+import KeyHelp from '@/desks/trace/KeyHelp.vue'
+import LoadList from '@/desks/trace/LoadList.vue'
+import MeterPanel from '@/desks/trace/MeterPanel.vue'
+import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import ReadingLog from '@/desks/trace/ReadingLog.vue'
+import SymptomLeads from '@/shared/ui/SymptomLeads.vue'
+import SpokenLoops from '@/desks/trace/SpokenLoops.vue'
+import TapePanel from '@/desks/trace/TapePanel.vue'
+import TraceHead from '@/desks/trace/TraceHead.vue'
+import TraceViews from '@/desks/trace/TraceViews.vue'
+import ViewTabs from '@/desks/trace/ViewTabs.vue'
+import WhatIf from '@/desks/trace/WhatIf.vue'
+import { useCatalogue } from '@/shared/ui/useCatalogue'
+import { useExpected } from '@/desks/trace/useExpected'
+import { useProbes, type Touched } from '@/desks/trace/useProbes'
+import { useReadings } from '@/shared/ui/useReadings'
+import { useScreen } from '@/desks/trace/useScreen'
+import { useSupposing } from '@/desks/trace/useSupposing'
+import { useTape } from '@/desks/trace/useTape'
+import { useDrawing, useTrace } from '@/desks/trace/useTrace'
+import { useTraceFiles } from '@/desks/trace/useTraceFiles'
+import { useTraceKeys } from '@/desks/trace/useTraceKeys'
+import type { Problem } from '@/shared/model/outcome'
+import { readState, writeState, type TraceState } from '@/desks/trace/traceState'
+import { volts } from '@/shared/model/units'
+import LoopStrings from '@/shared/scene/LoopStrings.vue'
+
+const props = defineProps<{ kind: 'visit' | 'rig'; id: string }>()
+const route = useRoute()
+const router = useRouter()
+const catalogue = useCatalogue()
+
+const state = computed(() => readState(route.query))
+const source: Source = { kind: props.kind, id: props.id }
+const tape = useTape(source, state, change)
+/** By hand, or as it stands at the tape's instant. */
+const condition = computed<Condition>(() => tape.condition.value ?? byHand.value)
+const byHand = computed<Condition>(() => ({
+  call: state.value.call,
+  switches: state.value.supposed,
+  ...(state.value.faults.length ? { faults: state.value.faults } : {}),
+  ...(state.value.off.length
+    ? { supplies: Object.fromEntries(state.value.off.map((id) => [id, false])) }
+    : {}),
+}))
+const ahead = () =>
+  tape.timeline.value?.conditions ?? calls.value.map((call) => ({ ...byHand.value, call: call.id }))
+const call = computed(() => condition.value.call ?? 'off')
+const { outcome } = useTrace(source, condition, () => state.value.instrument, ahead)
+const trace = computed(() => (outcome.value.state === 'ready' ? outcome.value.value : null))
+/** The calls that make sense for this rig. */
+const calls = computed(() =>
+  (catalogue.value?.calls ?? []).filter((call) => !trace.value || trace.value.calls.includes(call.id)),
+)
+const { loop, tap, step } = useProbes(trace, state, change)
+const { outcome: drawing, forget } = useDrawing(source, condition, state, loop, ahead)
+const { expected, ohms } = useExpected(source, trace, condition, state)
+const { readings, problem, busy, keep, takeBack } = useReadings(props.kind === 'visit' ? props.id : null)
+
+const visit = shallowRef<Visit | null>(null)
+const rig = shallowRef<Rig | null>(null)
+const missing = ref<string | null>(null)
+const askedLoad = ref<string | null>(null)
+const inHand = ref<string[]>([])
+const onWay = ref<string[]>([])
+const last = shallowRef<Reading | null>(null)
+const correcting = shallowRef<Reading | null>(null)
+const meter = ref<InstanceType<typeof MeterPanel> | null>(null)
+const keysShown = ref(false)
+const narrow = useScreen('(max-width: 640px)')
+const small = useScreen('(max-width: 1040px)')
+/** The connection view takes the whole width; the meter then stands at the foot, as on a small screen. */
+const wide = computed(() => state.value.view === 'connections' && !narrow.value)
+const docked = computed(() => small.value || wide.value)
+
+const callReadings = computed(() => readings.value.filter((reading) => reading.condition.call === call.value))
+/** A moment of the defrost, as a run has it: its switches, its faults. */
+type Moment = Trace['moments'][number]
+const showMoment = (moment: Moment) =>
+  change({
+    supposed: moment.id === 'natural' ? {} : (moment.condition.switches ?? {}),
+    faults: moment.condition.faults ?? [],
+  })
+const isMoment = (moment: Moment) =>
+  JSON.stringify(moment.condition.faults ?? []) === JSON.stringify(state.value.faults) &&
+  (moment.id === 'natural') === !Object.keys(state.value.supposed).length
+/** What the visit's symptoms say to look at first. */
+const leads = computed(() =>
+  (catalogue.value?.symptoms ?? []).filter((one) => visit.value?.symptoms.includes(one.id)),
+)
+
+const canSuppose = computed(() => {
+  const code = state.value.part
+  if (!code || !trace.value?.movable.includes(code)) return null
+  const bead = trace.value.strings.flatMap((one) => one.beads).find((one) => one.id === code)
+  return { code, closed: bead?.closed ?? true }
+})
+const off = computed(() =>
+  Object.entries(condition.value.supplies ?? {}).flatMap(([id, on]) => (on ? [] : [id])),
+)
+const lit = computed(() => [...(state.value.part ? [state.value.part] : []), ...onWay.value])
+const says = computed(() => (expected.value ? `${volts(expected.value.volts_ac)} V should be read` : ''))
+
+function change(part: Partial<TraceState>) {
+  void router.replace({ query: writeState({ ...state.value, ...part }) })
+}
+
+function choose(call: string) {
+  missing.value = null
+  askedLoad.value = null
+  if (state.value.tape) tape.put({ what: 'call', value: call })
+  else change({ call })
+}
+
+const { setFaults, setSupplies, suppose, toggleTape } = useSupposing(state, condition, tape, change)
+const tapeOut = () => toggleTape(visit.value?.outdoor_degrees_f ?? 35)
+
+function touch(station: Touched, load: string | null = null) {
+  inHand.value = [station.id.split('/').pop() ?? station.id, ...station.nodes]
+  tap(station, load)
+}
+
+async function keepReading(value: number) {
+  if (!state.value.black || !state.value.red) return
+  const kept = await keep({
+    from_node: state.value.black,
+    to_node: state.value.red,
+    value_volts_ac: value,
+    instrument: state.value.instrument,
+    condition: condition.value,
+    ...(correcting.value ? { supersedes_id: correcting.value.id } : {}),
+  })
+  if (!kept) return
+  last.value = kept
+  correcting.value = null
+  forget()
+  if (state.value.hop) step(1, true)
+}
+
+function show(reading: Reading) {
+  change({
+    call: reading.condition.call ?? 'off',
+    supposed: reading.condition.switches ?? {},
+    faults: reading.condition.faults ?? [],
+    off: Object.entries(reading.condition.supplies ?? {}).flatMap(([id, on]) => (on ? [] : [id])),
+    ohms: false,
+    black: reading.from_node,
+    red: reading.to_node,
+    instrument: reading.instrument,
+  })
+}
+
+function correct(reading: Reading) {
+  show(reading)
+  correcting.value = reading
+}
+
+const { saveDeck, saveSvg } = useTraceFiles(source, condition, state, loop, (one) => (problem.value = one))
+
+function ask(load: { code: string; missing: string | null; on: boolean } | null) {
+  askedLoad.value = load?.code ?? null
+  missing.value = load && !load.on ? load.missing : null
+}
+
+useTraceKeys(state, change, {
+  trace,
+  loop,
+  tape,
+  calls,
+  instruments: () => (catalogue.value?.instruments ?? []).map((one) => one.id),
+  choose,
+  step,
+  measure: () => meter.value?.focus(),
+  tapeOut,
+  keys: () => (keysShown.value = !keysShown.value),
+})
+
+const failure = shallowRef<Problem | null>(null)
+void (async () => {
+  const answer = props.kind === 'visit' ? await api.visit(props.id) : await api.rig(props.id)
+  if (answer.state === 'failed') failure.value = answer.problem
+  else if (answer.state === 'ready') {
+    if (props.kind === 'visit') visit.value = answer.value as Visit
+    else rig.value = answer.value as Rig
+  }
+})()
+
+watch(trace, (now) => {
+  if (now && askedLoad.value) ask(now.loads.find((load) => load.code === askedLoad.value) ?? null)
+})
+</script>
+
+<template>
+  <main :class="['trace', { docked, wide, taped: !!state.tape && !docked }]">
+    <div class="top">
+      <TraceHead :visit="visit" :rig="rig" />
+      <ViewTabs v-if="!narrow && !failure" :view="state.view" @choose="(view) => change({ view })">
+        <button
+          class="key tape-key"
+          :aria-pressed="!!state.tape"
+          title="t"
+          data-testid="tape-out"
+          @click="tapeOut"
+        >
+          Tape
+        </button>
+      </ViewTabs>
+    </div>
+
+    <ProblemNote v-if="failure" :problem="failure" />
+    <SymptomLeads
+      v-if="visit && leads.length && call === 'off' && !state.red"
+      :visit="visit"
+      :symptoms="leads"
+    />
+    <CallBar v-if="catalogue && !failure" :calls="calls" :call="call" @choose="choose" />
+    <button
+      v-if="narrow && !failure"
+      class="key"
+      :aria-pressed="!!state.tape"
+      data-testid="tape-out"
+      @click="tapeOut"
+    >
+      Tape
+    </button>
+    <ul
+      v-if="trace && (trace.stands.length || trace.moments.length) && !state.tape"
+      class="stands"
+      data-testid="stands"
+    >
+      <li v-for="stand in trace.stands" :key="stand.code" :class="stand.state">
+        {{ stand.says }}
+        <button
+          class="key quiet"
+          :data-testid="`stand-${stand.code}`"
+          @click="suppose(stand.code, stand.state === 'open' ? 'closed' : 'open')"
+        >
+          Suppose {{ stand.state === 'open' ? 'closed' : 'open' }}
+        </button>
+      </li>
+      <li v-for="moment in trace.moments" :key="moment.id">
+        <button
+          class="key"
+          :aria-pressed="isMoment(moment)"
+          :data-testid="`moment-${moment.id}`"
+          @click="showMoment(moment)"
+        >
+          {{ moment.says }}
+        </button>
+      </li>
+    </ul>
+    <p v-if="Object.keys(state.supposed).length && !state.tape" class="supposed">
+      <span v-for="(position, code) in state.supposed" :key="code">
+        supposed: <b>{{ code }} {{ position }}</b>
+      </span>
+      <button class="key quiet" @click="change({ supposed: {} })">as at rest</button>
+    </p>
+    <ProblemNote v-if="outcome.state === 'failed' && !failure" :problem="outcome.problem" />
+    <RouterLink v-if="failure" class="key" to="/">Back to the day sheet</RouterLink>
+    <p v-if="outcome.state === 'loading'" class="waiting">Solving the circuit …</p>
+
+    <LoadList v-if="trace" :loads="trace.loads" :asked="askedLoad" @ask="ask" />
+    <div v-if="trace && catalogue" class="bench">
+      <LoopStrings
+        v-if="narrow"
+        class="drawing"
+        :strings="trace.strings"
+        :loop="loop"
+        :black="state.black"
+        :red="state.red"
+        @tap="touch"
+        @loop="(load) => change({ loop: load })"
+      />
+      <TraceViews
+        v-else
+        class="drawing"
+        :source="source"
+        :condition="condition"
+        :state="state"
+        :drawing="drawing"
+        :missing="missing"
+        :readings="callReadings"
+        :changed="trace.changes?.nodes.map((node) => node.id) ?? []"
+        :lit="lit"
+        :says="says"
+        @change="change"
+        @tap="touch"
+        @wire="(link) => (inHand = [...link.branches, ...link.nodes])"
+        @svg="saveSvg"
+      />
+
+      <div class="side">
+        <FindingList :findings="trace.findings" folded />
+        <MeterPanel
+          ref="meter"
+          :trace="trace"
+          :expected="expected"
+          :in-ohms="state.ohms"
+          :ohms="ohms"
+          :black="state.black"
+          :red="state.red"
+          :instrument="state.instrument"
+          :instruments="catalogue.instruments"
+          :hop="state.hop"
+          :can-keep="kind === 'visit'"
+          :busy="busy"
+          :last="last"
+          :correcting="correcting"
+          :problem="problem"
+          :docked="docked"
+          @place="(probe, node) => change(probe === 'black' ? { black: node } : { red: node })"
+          @swap="change({ black: state.red, red: state.black })"
+          @hop="(hop) => change({ hop })"
+          @ohms="(on) => change({ ohms: on })"
+          @instrument="(instrument) => change({ instrument })"
+          @keep="keepReading"
+          @give-up="correcting = null"
+        >
+          <div v-if="canSuppose" class="suppose">
+            <button
+              v-if="state.supposed[canSuppose.code]"
+              class="key"
+              @click="suppose(canSuppose.code, null)"
+            >
+              {{ canSuppose.code }} as at rest
+            </button>
+            <button
+              v-else
+              class="key"
+              data-testid="suppose"
+              @click="suppose(canSuppose.code, canSuppose.closed ? 'open' : 'closed')"
+            >
+              Suppose {{ canSuppose.code }} {{ canSuppose.closed ? 'open' : 'closed' }}
+            </button>
+          </div>
+        </MeterPanel>
+        <FollowPanel
+          v-if="!narrow"
+          :source="source"
+          :trace="trace"
+          :condition="condition"
+          :components="catalogue.components"
+          :loop="loop"
+          :part="state.part"
+          :black="state.black"
+          :red="state.red"
+          :expected="expected"
+          @step="step"
+          @loop="(load) => change({ loop: load, red: null, part: null })"
+          @light="(ids) => (onWay = ids)"
+        />
+        <WhatIf
+          :source="source"
+          :trace="trace"
+          :faults="condition.faults ?? []"
+          :off="off"
+          :touched="inHand"
+          @faults="setFaults"
+          @off="setSupplies"
+        />
+        <p class="assumed">
+          Transformer: {{ trace.supply.drawn_va.toFixed(0) }} of {{ trace.supply.rated_va.toFixed(0) }} VA in
+          this call, at {{ volts(trace.supply.volts_ac) }} V.
+          <button class="key quiet" @click="saveDeck">SPICE deck</button>
+        </p>
+        <RouterLink v-if="visit" class="key quiet" :to="`/rigs/${visit.rig_id}`"
+          >Rig: {{ visit.rig_name }}, revision {{ visit.rig_revision }}</RouterLink
+        >
+        <details v-if="trace.assumed.length" class="assumed" data-testid="assumed">
+          <summary>{{ trace.assumed.length }} facts of this rig are assumed, not read</summary>
+          {{ trace.assumed.join(', ').toLowerCase() }}.
+          <RouterLink v-if="visit" :to="`/visits/${id}/fitted`">Read them under Fitted</RouterLink>
+        </details>
+      </div>
+    </div>
+
+    <TapePanel
+      v-if="state.tape && trace"
+      :source="source"
+      :trace="trace"
+      :tape="tape"
+      :script="state.tape"
+      :span="state.span"
+      :fixed="!docked"
+      @span="(script, span) => tape.set(script, { span })"
+      @away="tapeOut"
+    />
+    <SpokenLoops v-if="trace && !narrow" :strings="trace.strings" />
+    <ReadingLog
+      v-if="kind === 'visit' && !failure"
+      :readings="readings"
+      @take-back="takeBack"
+      @correct="correct"
+      @show="show"
+    />
+    <KeyHelp v-model="keysShown" :calls="calls" />
+    <p class="small">
+      The maker’s diagram and instructions come first. Fan and compressor may start by themselves.
+    </p>
+  </main>
+</template>
+
+<style scoped>
+.trace {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 4px;
+  padding: 2px 16px 24px;
+}
+
+.top {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  justify-content: space-between;
+  gap: 0 16px;
+}
+
+.top > :first-child {
+  flex: 1 1 400px;
+  min-width: 0;
+}
+
+.bench {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 296px;
+  gap: 12px;
+  align-items: start;
+}
+
+.drawing {
+  min-width: 0;
+}
+
+.side {
+  display: grid;
+  gap: 12px;
+}
+
+.supposed {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 4px 16px;
+  padding: 0 10px;
+  border-left: 6px solid var(--between);
+  background: var(--note-soft);
+}
+
+.stands {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 2px 18px;
+  margin: 0;
+  padding: 0 10px;
+  border-left: 6px solid var(--rule-strong);
+  list-style: none;
+}
+
+.stands .undetermined {
+  border-left: 4px dashed var(--between);
+  padding-left: 8px;
+}
+
+.suppose .key {
+  width: 100%;
+}
+
+.waiting,
+.assumed,
+.small {
+  color: var(--ink-soft);
+}
+
+.assumed,
+.small {
+  font-size: 14px;
+}
+
+.wide .bench {
+  grid-template-columns: minmax(0, 1fr);
+}
+
+.wide .side {
+  grid-template-columns: repeat(3, minmax(0, 1fr));
+  align-items: start;
+}
+
+@media (max-width: 1040px) {
+  .bench {
+    grid-template-columns: minmax(0, 1fr);
+    padding-bottom: 12px;
+  }
+
+  .side,
+  .wide .side {
+    grid-template-columns: repeat(2, minmax(0, 1fr));
+    align-items: start;
+  }
+}
+
+.trace.docked {
+  padding-bottom: 210px;
+}
+
+.trace.taped {
+  padding-bottom: 46vh;
+}
+
+@media (min-width: 1041px) {
+  .trace.docked {
+    padding-bottom: 110px;
+  }
+}
+
+@media (max-width: 640px) {
+  .trace {
+    padding: 8px 10px 24px;
+  }
+
+  .side {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

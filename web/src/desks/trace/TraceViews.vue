@@ -1,0 +1,120 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { api, type Condition, type Legend, type Reading, type Scene, type Source } from '@/shared/api/client'
+import { useKept } from '@/desks/trace/useKept'
+import type { Outcome } from '@/shared/model/outcome'
+import type { TraceState } from '@/desks/trace/traceState'
+import type { SceneLink, Station } from '@/shared/scene/geometry'
+import ScenePane from '@/shared/scene/ScenePane.vue'
+import SceneView from '@/shared/scene/SceneView.vue'
+import LegendView from '@/desks/trace/LegendView.vue'
+import LineLegend from '@/desks/trace/LineLegend.vue'
+import ProblemNote from '@/shared/ui/ProblemNote.vue'
+
+const props = defineProps<{
+  source: Source
+  condition: Condition
+  state: TraceState
+  drawing: Outcome<Scene>
+  missing: string | null
+  readings: Reading[]
+  changed: string[]
+  lit: string[]
+  /** What the meter should show, for when the drawing fills the screen. */
+  says: string
+}>()
+const emit = defineEmits<{
+  change: [part: Partial<TraceState>]
+  tap: [station: Station]
+  wire: [link: SceneLink]
+  svg: []
+}>()
+
+const scene = computed(() => (props.drawing.state === 'ready' ? props.drawing.value : null))
+const { outcome: legend } = useKept<Condition, Legend>(
+  () => (props.state.view === 'legend' ? props.condition : null),
+  (condition) => api.legend(props.source, condition),
+)
+const shown = computed(() => (scene.value && scene.value.view === props.state.view ? scene.value : null))
+const print = computed(() => ({
+  path: `/${props.source.kind}s/${props.source.id}/print`,
+  query: { condition: JSON.stringify(props.condition) },
+}))
+</script>
+
+<template>
+  <div class="views-of-one">
+    <ProblemNote v-if="drawing.state === 'failed'" :problem="drawing.problem" />
+    <LegendView
+      v-if="state.view === 'legend' && legend.state === 'ready'"
+      :legend="legend.value"
+      :part="state.part"
+      @light="(part) => emit('change', { part })"
+    />
+    <ScenePane
+      v-else-if="shown && state.view !== 'legend'"
+      :width="shown.width"
+      :height="shown.height"
+      :name="state.view"
+    >
+      <SceneView
+        :scene="shown"
+        :black="state.black"
+        :red="state.red"
+        :missing="missing"
+        :readings="readings"
+        :changed="changed"
+        :lit="lit"
+        @tap="(station) => emit('tap', station)"
+        @wire="(link) => emit('wire', link)"
+      />
+      <template #foot="{ full }">
+        <LineLegend />
+        <template v-if="state.view === 'ladder'">
+          <button
+            class="key"
+            :aria-pressed="state.atRest"
+            data-testid="at-rest"
+            @click="emit('change', { atRest: !state.atRest })"
+          >
+            Contacts at rest
+          </button>
+          <button
+            class="key"
+            :aria-pressed="state.panel"
+            data-testid="panel"
+            @click="emit('change', { panel: !state.panel })"
+          >
+            Not fitted, struck out
+          </button>
+        </template>
+        <button
+          v-for="one in shown.folded"
+          :key="one.id"
+          class="key"
+          :data-testid="`unfold-${one.id}`"
+          @click="emit('change', { opened: [...state.opened, one.id] })"
+        >
+          + {{ one.title }}
+        </button>
+        <button v-if="state.opened.length" class="key quiet" @click="emit('change', { opened: [] })">
+          Fold
+        </button>
+        <b v-if="full">{{ says }}</b>
+        <button class="key" data-testid="svg" @click="emit('svg')">SVG</button>
+        <RouterLink class="key" :to="print" data-testid="print">Print</RouterLink>
+      </template>
+    </ScenePane>
+    <p v-else-if="drawing.state === 'loading'" class="waiting">Drawing …</p>
+  </div>
+</template>
+
+<style scoped>
+.views-of-one {
+  min-width: 0;
+}
+
+.waiting {
+  color: var(--ink-soft);
+}
+</style>

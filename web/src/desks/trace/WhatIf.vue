@@ -1,0 +1,267 @@
+<script setup lang="ts">
+import { computed, ref, shallowRef } from 'vue'
+import { api, type KnownFault, type Source, type Trace } from '@/shared/api/client'
+import { useAlike } from '@/desks/trace/useAlike'
+import type { Fault } from '@/desks/trace/traceState'
+import ProblemNote from '@/shared/ui/ProblemNote.vue'
+
+const props = defineProps<{
+  source: Source
+  trace: Trace
+  faults: Fault[]
+  off: string[]
+  /** Ids of what was tapped last: branches and points. */
+  touched: string[]
+}>()
+const emit = defineEmits<{ faults: [faults: Fault[]]; off: [off: string[]] }>()
+
+const SUPPLIES = [
+  { id: 'outdoor', title: 'Outdoor disconnect' },
+  { id: 'air_handler', title: 'Air handler' },
+]
+const MOST = 8
+
+const known = shallowRef<KnownFault[]>([])
+const search = ref('')
+const { alike, task, problem, ask, cancel } = useAlike(props.source)
+const open = ref(props.faults.length > 0 || props.off.length > 0)
+
+async function load() {
+  if (known.value.length) return
+  const answer = await api.faults(props.source)
+  if (answer.state === 'ready') known.value = answer.value.faults
+}
+if (open.value) void load()
+
+function toggled(event: Event) {
+  open.value = (event.target as HTMLDetailsElement).open
+  if (open.value) void load()
+}
+
+const same = (a: Fault, b: Fault) => JSON.stringify(a) === JSON.stringify(b)
+
+/** What the search finds; with none, what touches the part in hand. */
+const offered = computed(() => {
+  const words = search.value.trim().toLowerCase().split(/\s+/).filter(Boolean)
+  const free = known.value.filter((one) => !props.faults.some((fault) => same(fault, one.fault)))
+  if (words.length)
+    return free.filter((one) => words.every((word) => one.title.toLowerCase().includes(word))).slice(0, MOST)
+  const near = (at: string) =>
+    props.touched.some((id) => at === id || at.startsWith(`${id}@`) || at.startsWith(`${id}/`))
+  return free.filter((one) => [one.fault.at].flat().some(near)).slice(0, MOST)
+})
+
+const wordsOf = (fault: Fault) =>
+  known.value.find((one) => equal(one.fault, fault) && one.fault.to === fault.to)
+const titleOf = (fault: Fault) => known.value.find((one) => same(one.fault, fault))?.title ?? fault.kind
+const equal = (a: Fault, b: Fault) =>
+  a.kind === b.kind && JSON.stringify(a.at) === JSON.stringify(b.at) && a.value === b.value
+
+/** Faults that read the same as the one in hand; null before it is known. */
+const twins = computed(() => {
+  const fault = props.faults[0]
+  if (!alike.value || !fault || props.faults.length !== 1) return null
+  if (alike.value.unseen.some((one) => equal(one, fault))) return { healthy: true, others: [] }
+  const group = alike.value.classes.find((one) => one.some((other) => equal(other, fault)))
+  return { healthy: false, others: (group ?? []).filter((one) => !equal(one, fault)) }
+})
+
+function toggleSupply(id: string) {
+  emit('off', props.off.includes(id) ? props.off.filter((one) => one !== id) : [...props.off, id])
+}
+</script>
+
+<template>
+  <details class="what-if" :open="open" @toggle="toggled">
+    <summary>What if …</summary>
+    <div class="supplies" role="group" aria-label="Supplies">
+      <button
+        v-for="supply in SUPPLIES"
+        :key="supply.id"
+        class="key"
+        :aria-pressed="off.includes(supply.id)"
+        :data-testid="`supply-${supply.id}`"
+        @click="toggleSupply(supply.id)"
+      >
+        {{ supply.title }} {{ off.includes(supply.id) ? 'off' : 'on' }}
+      </button>
+    </div>
+    <ul v-if="faults.length" class="chosen">
+      <li v-for="(fault, i) in faults" :key="JSON.stringify(fault)">
+        <span>
+          <b>{{ trace.faults[i] ?? fault.kind }}</b>
+          <small v-if="wordsOf(fault)"
+            >Shows: {{ wordsOf(fault)?.shows }}. Proof: {{ wordsOf(fault)?.proof }}.</small
+          >
+        </span>
+        <button
+          class="key quiet"
+          :aria-label="`take away: ${trace.faults[i]}`"
+          @click="
+            emit(
+              'faults',
+              faults.filter((one) => one !== fault),
+            )
+          "
+        >
+          Take away
+        </button>
+      </li>
+    </ul>
+    <div v-if="faults.length === 1" class="alike" data-testid="alike">
+      <button v-if="!alike && !task" class="key" @click="ask">Which faults read the same?</button>
+      <template v-if="task">
+        <progress :value="task.done" :max="Math.max(task.total, 1)" aria-label="faults compared"></progress>
+        <button class="key quiet" @click="cancel">Stop</button>
+      </template>
+      <p v-if="twins?.healthy">No voltage shows this fault: every reading is as on a healthy rig.</p>
+      <p v-else-if="twins && !twins.others.length">No other single fault reads like this one.</p>
+      <template v-else-if="twins">
+        <p>Reads the same in every call; ohms, a lifted wire or a look tell them apart:</p>
+        <ul>
+          <li v-for="other in twins.others" :key="JSON.stringify(other)">{{ titleOf(other) }}</li>
+        </ul>
+      </template>
+      <ProblemNote v-if="problem" :problem="problem" />
+    </div>
+    <label class="search">
+      <span>Fault</span>
+      <input
+        v-model="search"
+        type="search"
+        autocomplete="off"
+        maxlength="60"
+        placeholder="tap a part, or type: blue open"
+        data-testid="fault-search"
+      />
+    </label>
+    <ul class="offered">
+      <li v-for="one in offered" :key="JSON.stringify(one.fault)">
+        <button
+          class="offer"
+          :title="`${one.is}; shows: ${one.shows}`"
+          data-testid="fault-offer"
+          @click="emit('faults', [...faults, one.fault])"
+        >
+          {{ one.title }}
+        </button>
+      </li>
+    </ul>
+    <p v-if="trace.changes" class="changes" data-testid="changes">
+      <b aria-hidden="true">▲</b>
+      {{
+        trace.changes.loads.length
+          ? `Runs otherwise: ${trace.changes.loads.join(', ')}.`
+          : 'No load runs otherwise.'
+      }}
+      {{ trace.changes.nodes.length ? `${trace.changes.nodes.length} points changed:` : 'No point changed.' }}
+      <span v-for="state in ['dead', 'live', 'home', 'floating', 'between']" :key="state">
+        <template v-if="trace.changes.nodes.filter((node) => node.after === state).length">
+          {{ trace.changes.nodes.filter((node) => node.after === state).length }} now
+          {{ state === 'home' ? 'common' : state }}.
+        </template>
+      </span>
+    </p>
+  </details>
+</template>
+
+<style scoped>
+summary {
+  display: flex;
+  align-items: center;
+  min-height: var(--target);
+  font-weight: 700;
+  cursor: pointer;
+}
+
+.supplies {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 6px;
+}
+
+.supplies .key {
+  padding: 4px 8px;
+  font-weight: 450;
+}
+
+ul {
+  margin: 8px 0 0;
+  padding: 0;
+  list-style: none;
+}
+
+.chosen li {
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  padding-left: 10px;
+  border-left: 6px solid var(--between);
+  background: var(--note-soft);
+}
+
+.chosen small {
+  display: block;
+  color: var(--ink-soft);
+  font-size: 14px;
+}
+
+.search {
+  display: block;
+  padding-top: 8px;
+}
+
+.search span {
+  color: var(--ink-soft);
+  font-size: 14px;
+}
+
+.search input {
+  display: block;
+  width: 100%;
+  padding: 0 10px;
+}
+
+.search input::placeholder {
+  color: var(--ink-soft);
+}
+
+.offer {
+  width: 100%;
+  min-height: var(--target);
+  padding: 4px 8px;
+  border: 0;
+  border-bottom: 1px solid var(--rule);
+  background: transparent;
+  text-align: left;
+  cursor: pointer;
+}
+
+.offer:hover {
+  background: var(--note-soft);
+}
+
+.changes {
+  margin-top: 8px;
+}
+
+.changes b {
+  color: var(--between);
+}
+
+.alike {
+  padding-top: 8px;
+}
+
+.alike ul {
+  margin-top: 2px;
+  padding-left: 18px;
+  list-style: disc;
+}
+
+progress {
+  width: 60%;
+  height: 14px;
+  accent-color: var(--live);
+}
+</style>

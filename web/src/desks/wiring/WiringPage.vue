@@ -1,0 +1,346 @@
+<script setup lang="ts">
+import { computed, nextTick, onBeforeUnmount, onMounted, ref, shallowRef } from 'vue'
+import { api, type AsFound, type ConductorEnd, type LandingsRead, type Wiring } from '@/shared/api/client'
+import LandingEntry from '@/desks/wiring/LandingEntry.vue'
+import LandingList from '@/desks/wiring/LandingList.vue'
+import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import WiringBoard from '@/desks/wiring/WiringBoard.vue'
+import WiringSide from '@/desks/wiring/WiringSide.vue'
+import VisitHead from '@/shared/ui/VisitHead.vue'
+import { useHistory } from '@/shared/ui/useHistory'
+import { useVisit } from '@/shared/ui/useVisit'
+import { isTyping } from '@/shared/model/keys'
+import { endsAt, nextUnseen, noted, readEntry, withEntry, type Entry } from '@/desks/wiring/landings'
+import type { Problem } from '@/shared/model/outcome'
+import { saveFile } from '@/shared/model/saveFile'
+
+const props = defineProps<{ id: string }>()
+const { visit, problem: keeping, saved, load, change } = useVisit()
+const history = useHistory<AsFound>({})
+const wiring = shallowRef<Wiring | null>(null)
+const problem = shallowRef<Problem | null>(null)
+const place = ref('wall')
+const picked = ref<string | null>(null)
+const text = ref('')
+const says = ref('')
+const bad = ref(false)
+const marked = ref<string[]>([])
+const refused = shallowRef<LandingsRead | null>(null)
+const entry = ref<InstanceType<typeof LandingEntry> | null>(null)
+const file = ref<HTMLInputElement | null>(null)
+
+const key = (end: ConductorEnd) => `${end.cable}.${end.conductor}@${end.place}`
+const current = computed(() => wiring.value?.ends.find((end) => key(end) === picked.value) ?? null)
+const places = computed(() => wiring.value?.strips ?? [])
+const letter = (at: string, terminal: string) =>
+  places.value.find((one) => one.place === at)?.terminals.find((one) => one.id === terminal)?.letter ??
+  terminal
+const leftAt = (at: string) => (wiring.value ? endsAt(wiring.value, at).filter((end) => !end.seen).length : 0)
+
+let asked = 0
+async function ask(record?: AsFound) {
+  const mine = ++asked
+  const answer = await api.wiring(props.id, record)
+  if (mine !== asked) return
+  problem.value = answer.state === 'failed' ? answer.problem : null
+  if (answer.state === 'ready') wiring.value = answer.value
+}
+
+/** What was found goes to the picture and to the visit at once. */
+async function record(next: AsFound) {
+  history.set(next)
+  await Promise.all([ask(next), change({ as_found: next })])
+}
+
+void (async () => {
+  if (visit.value?.id !== props.id) await load(props.id)
+  await ask()
+  if (!wiring.value) return
+  history.restart(wiring.value.as_found)
+  aim(nextUnseen(wiring.value, place.value, null))
+  await nextTick()
+  entry.value?.focus()
+})()
+
+function aim(end: ConductorEnd | null) {
+  picked.value = end ? key(end) : null
+  if (end) place.value = end.place
+}
+
+function go(to: string) {
+  place.value = to
+  if (wiring.value) aim(nextUnseen(wiring.value, to, null))
+  entry.value?.focus()
+}
+
+/** On to the next end that nobody has looked at, in this place or the next one. */
+function onward(after: ConductorEnd | null) {
+  if (!wiring.value) return
+  const here = nextUnseen(wiring.value, place.value, after)
+  const next = places.value.map((one) => one.place).find((one) => leftAt(one) > 0)
+  aim(here ?? (next ? nextUnseen(wiring.value, next, null) : null))
+}
+
+async function enter() {
+  if (!wiring.value) return
+  const before = current.value
+  const made = readEntry(wiring.value, place.value, before, text.value)
+  bad.value = made.kind === 'wrong'
+  says.value = made.kind === 'wrong' ? made.says : told(made)
+  if (made.kind === 'wrong') return
+  text.value = ''
+  wiring.value = noted(wiring.value, made)
+  onward(made.kind === 'landing' ? made.end : before)
+  await record(withEntry(history.current.value, made))
+}
+
+function told(made: Entry): string {
+  if (made.kind === 'jumper') {
+    const { from, to, found } = made.jumper
+    return `${found ? 'Jumper' : 'No jumper'} ${from}–${to}.`
+  }
+  if (made.kind === 'wrong') return made.says
+  const { conductor, lands_on, lies } = made.landing
+  return `${conductor.replace(/_/g, ' ')}: ${lands_on ? `on ${letter(made.landing.place, lands_on)}` : lies}.`
+}
+
+async function land(at: string, terminal: string) {
+  if (!current.value || current.value.place !== at) {
+    place.value = at
+    return
+  }
+  text.value = terminal
+  await enter()
+}
+
+async function step(by: 'undo' | 'redo') {
+  history[by]()
+  await Promise.all([ask(history.current.value), change({ as_found: history.current.value })])
+}
+
+async function readFile(event: Event) {
+  const chosen = (event.target as HTMLInputElement).files?.[0]
+  if (!chosen) return
+  const answer = await api.readLandings(props.id, await chosen.text())
+  ;(event.target as HTMLInputElement).value = ''
+  problem.value = answer.state === 'failed' ? answer.problem : null
+  if (answer.state !== 'ready') return
+  refused.value = answer.value
+  if (answer.value.as_found) await record(answer.value.as_found)
+}
+
+async function writeFile() {
+  const answer = await api.landingsCsv(props.id)
+  if (answer.state === 'failed') problem.value = answer.problem
+  else if (answer.state === 'ready') saveFile('landings.csv', answer.value, 'text/csv')
+}
+
+const traceTo = (faults: Wiring['faults'], call: string) =>
+  `/visits/${props.id}/trace?${new URLSearchParams({ call, faults: JSON.stringify(faults) })}`
+const asDrawn = () => record({ settings: history.current.value.settings ?? {} })
+const print = () => window.print()
+
+function onKey(event: KeyboardEvent) {
+  if (
+    (event.ctrlKey || event.metaKey) &&
+    event.key.toLowerCase() === 'z' &&
+    (!isTyping(event) || text.value === '')
+  ) {
+    event.preventDefault()
+    void step(event.shiftKey ? 'redo' : 'undo')
+    return
+  }
+  if (event.altKey || event.ctrlKey || event.metaKey) return
+  const strip = places.value[Number(event.key) - 1]
+  if (!isTyping(event) && strip) go(strip.place)
+  else if (!isTyping(event) && event.key === '/') entry.value?.focus()
+  else return
+  event.preventDefault()
+}
+
+function arrows(event: KeyboardEvent) {
+  if (!wiring.value || text.value) return
+  const ends = endsAt(wiring.value, place.value)
+  const at = ends.findIndex((end) => key(end) === picked.value)
+  const all = places.value.map((one) => one.place)
+  const moves: Record<string, () => void> = {
+    ArrowDown: () => aim(ends[(at + 1) % ends.length] ?? null),
+    ArrowUp: () => aim(ends[(at - 1 + ends.length) % ends.length] ?? null),
+    PageDown: () => go(all[(all.indexOf(place.value) + 1) % all.length] ?? 'wall'),
+    PageUp: () => go(all[(all.indexOf(place.value) + all.length - 1) % all.length] ?? 'wall'),
+  }
+  const act = moves[event.key]
+  if (!act) return
+  event.preventDefault()
+  act()
+}
+onMounted(() => addEventListener('keydown', onKey))
+onBeforeUnmount(() => removeEventListener('keydown', onKey))
+</script>
+
+<template>
+  <main class="wiring">
+    <VisitHead title="Wiring" class="head" :visit="visit" :kept="false">
+      <button
+        class="key"
+        :disabled="!history.canUndo.value"
+        title="Ctrl Z"
+        data-testid="undo"
+        @click="step('undo')"
+      >
+        Undo
+      </button>
+      <button
+        class="key"
+        :disabled="!history.canRedo.value"
+        title="Ctrl Shift Z"
+        data-testid="redo"
+        @click="step('redo')"
+      >
+        Redo
+      </button>
+      <button
+        class="key"
+        title="all ends and jumpers back to the drawing"
+        data-testid="as-drawn"
+        @click="asDrawn"
+      >
+        As drawn
+      </button>
+      <button class="key" data-testid="csv-out" @click="writeFile">CSV out</button>
+      <button class="key" @click="file?.click()">CSV in</button>
+      <input
+        ref="file"
+        class="hidden-label"
+        type="file"
+        accept=".csv,text/csv"
+        aria-label="Landings as CSV"
+        data-testid="csv-in"
+        tabindex="-1"
+        @change="readFile"
+      />
+      <button class="key" data-testid="print-landings" @click="print">Print</button>
+      <RouterLink
+        v-if="wiring"
+        class="key"
+        data-testid="trace-found"
+        :to="traceTo(wiring.faults, wiring.effects.find((one) => !one.works)?.trial ?? 'heat')"
+        >Trace as found</RouterLink
+      >
+    </VisitHead>
+    <ProblemNote v-if="problem ?? keeping" :problem="(problem ?? keeping)!" />
+    <div v-if="refused?.refused.length" class="refused" role="alert" data-testid="refused">
+      <strong
+        >≠ Nothing was taken in: {{ refused.refused.length }} of {{ refused.rows }} rows are wrong.</strong
+      >
+      <ul>
+        <li v-for="one in refused.refused.slice(0, 12)" :key="one.line">
+          line {{ one.line }}: {{ one.problem }}
+        </li>
+      </ul>
+      <button class="key" @click="refused = null">Away with this</button>
+    </div>
+    <p v-if="!wiring && !problem" class="quiet">Solving the circuit …</p>
+
+    <LandingEntry
+      v-if="wiring"
+      ref="entry"
+      v-model="text"
+      :places="places.map((one) => ({ ...one, left: leftAt(one.place) }))"
+      :place="place"
+      :current="current"
+      :drawn="current?.drawn ? letter(current.place, current.drawn) : null"
+      :says="says"
+      :bad="bad"
+      :kept="saved"
+      @submit="enter"
+      @go="go"
+      @key="arrows"
+    />
+
+    <div v-if="wiring" class="work">
+      <div class="picture" tabindex="0" role="region" aria-label="Drawing, scrolls sideways">
+        <WiringBoard
+          :wiring="wiring"
+          :current="current"
+          :place="place"
+          :marked="marked"
+          @pick="aim"
+          @land="land"
+        />
+        <p class="jumpers">
+          <template v-for="jumper in wiring.jumpers" :key="jumper.place + jumper.from + jumper.to">
+            <span :class="{ odd: jumper.found !== jumper.drawn }"
+              >{{ jumper.found === jumper.drawn ? '' : '≠ ' }}{{ jumper.found ? 'jumper' : 'no jumper' }}
+              {{ jumper.from }}–{{ jumper.to }},
+              {{ places.find((one) => one.place === jumper.place)?.title }}</span
+            >
+          </template>
+          <span class="seen mono">{{ wiring.seen.done }} of {{ wiring.seen.all }} ends looked at</span>
+        </p>
+      </div>
+      <WiringSide :wiring="wiring" :trace-to="traceTo" @mark="(ends) => (marked = ends)" />
+    </div>
+
+    <LandingList v-if="wiring" :wiring="wiring" :visit="visit" />
+  </main>
+</template>
+
+<style scoped>
+.wiring {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 8px;
+  padding: 8px 16px 32px;
+}
+
+.work {
+  display: grid;
+  grid-template-columns: minmax(0, 812px) minmax(320px, 1fr);
+  gap: 16px;
+  align-items: start;
+}
+
+.picture {
+  overflow-x: auto;
+}
+
+.jumpers {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 16px;
+  color: var(--ink-soft);
+}
+
+.odd {
+  color: var(--alarm);
+  font-weight: 700;
+}
+
+.seen {
+  margin-left: auto;
+}
+
+.refused {
+  padding: 10px 14px;
+  border-left: 6px solid var(--alarm);
+  background: var(--alarm-soft);
+}
+
+.quiet {
+  color: var(--ink-soft);
+}
+
+@media (max-width: 1040px) {
+  .work {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+
+@media print {
+  .head,
+  .work {
+    display: none;
+  }
+}
+</style>

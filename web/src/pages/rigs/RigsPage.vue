@@ -1,0 +1,124 @@
+<script setup lang="ts">
+import { shallowRef } from 'vue'
+import { api, type Rig } from '@/shared/api/client'
+import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import RigImport from '@/shared/ui/RigImport.vue'
+import { useAsked } from '@/shared/ui/useAsked'
+
+const { outcome, again } = useAsked(api.rigs)
+const newest = shallowRef<Rig | null>(null)
+
+async function imported(rig: Rig) {
+  newest.value = rig
+  await again()
+}
+</script>
+
+<template>
+  <main class="library">
+    <div class="top">
+      <h1>Rigs</h1>
+      <span class="begin">
+        <RouterLink class="key" to="/rigs/new/rungs">Type its rungs</RouterLink>
+        <RouterLink class="key solid" to="/rigs/new">Compose a rig</RouterLink>
+      </span>
+    </div>
+    <RigImport @imported="imported" />
+    <p v-if="newest" class="kept" role="status">= Kept: {{ newest.name }}</p>
+    <ProblemNote v-if="outcome.state === 'failed'" :problem="outcome.problem" />
+    <p v-if="outcome.state === 'ready' && !outcome.value.rigs.length" class="empty">
+      The library is empty. Import a rig file to begin.
+    </p>
+    <ol v-if="outcome.state === 'ready'">
+      <li v-for="rig in outcome.value.rigs" :key="rig.id" data-testid="rig">
+        <RouterLink class="name" :to="`/rigs/${rig.id}`"
+          >{{ rig.name
+          }}<small
+            >{{ rig.archetype_title }}, {{ rig.changeover }} type, revision {{ rig.revision }}</small
+          ></RouterLink
+        >
+        <RouterLink class="key" :to="`/rigs/${rig.id}/trace`">Trace</RouterLink>
+        <RouterLink class="key" :to="`/rigs/${rig.id}/rungs`">Rungs</RouterLink>
+        <a class="key" :href="`/api/rigs/${rig.id}/export`" download>Export</a>
+      </li>
+    </ol>
+  </main>
+</template>
+
+<style scoped>
+.library {
+  max-width: 900px;
+  margin: 0 auto;
+  padding: 16px 16px 40px;
+}
+
+.top {
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  padding-bottom: 12px;
+}
+
+.begin {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+}
+
+h1 {
+  font-size: 26px;
+}
+
+.kept {
+  padding: 8px 12px;
+  margin-top: 8px;
+  border-left: 6px solid var(--agrees);
+  background: var(--agrees-soft);
+}
+
+.empty {
+  padding: 20px 0;
+  color: var(--ink-soft);
+}
+
+ol {
+  margin: 16px 0 0;
+  padding: 0;
+  list-style: none;
+  border-top: 3px solid var(--ink);
+}
+
+li {
+  display: grid;
+  grid-template-columns: 1fr auto auto auto;
+  gap: 10px;
+  align-items: center;
+  min-height: 68px;
+  border-bottom: 1px solid var(--rule);
+}
+
+.name {
+  text-decoration: none;
+  font-size: 19px;
+  font-weight: 700;
+  overflow-wrap: anywhere;
+}
+
+small {
+  display: block;
+  color: var(--ink-soft);
+  font-size: 15px;
+  font-weight: 450;
+}
+
+@media (max-width: 520px) {
+  li {
+    grid-template-columns: 1fr 1fr 1fr;
+    padding: 8px 0;
+  }
+
+  .name {
+    grid-column: 1 / -1;
+  }
+}
+</style>

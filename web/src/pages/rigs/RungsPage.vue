@@ -1,0 +1,296 @@
+<script setup lang="ts">
+import { computed, nextTick, onMounted, ref, shallowRef, watch } from 'vue'
+import { api, type FieldProblem, type NotationAnswer, type Rig } from '@/shared/api/client'
+import CallBar from '@/shared/ui/CallBar.vue'
+import FindingList from '@/shared/ui/FindingList.vue'
+import RigHead from '@/shared/ui/RigHead.vue'
+import RungCompare from '@/pages/rigs/RungCompare.vue'
+import RungEditor from '@/pages/rigs/RungEditor.vue'
+import { useCatalogue } from '@/shared/ui/useCatalogue'
+import { useHistory } from '@/shared/ui/useHistory'
+import { useRigKeeping } from '@/shared/ui/useRigKeeping'
+import type { Problem } from '@/shared/model/outcome'
+import { withFact } from '@/pages/rigs/rungs'
+import ScenePane from '@/shared/scene/ScenePane.vue'
+import SceneView from '@/shared/scene/SceneView.vue'
+
+const props = defineProps<{ id: string | null }>()
+const catalogue = useCatalogue()
+
+const START = 'R > '
+const PAUSE_MS = 250
+const VIEWS = [
+  { id: 'ladder', title: 'Ladder' },
+  { id: 'loops', title: 'Loom' },
+  { id: 'connections', title: 'Connections' },
+] as const
+const OPTIONS: Record<string, string> = {
+  crankcase_heater: 'CCH crankcase heater',
+  start_kit: 'SR, SC start kit',
+  start_thermistor: 'ST start thermistor',
+}
+
+const history = useHistory(START)
+const text = ref(START)
+const name = ref('')
+const call = ref('heat')
+const view = ref<(typeof VIEWS)[number]['id']>('ladder')
+const against = ref('')
+const part = ref<string | null>(null)
+const answer = shallowRef<NotationAnswer | null>(null)
+const wrong = shallowRef<FieldProblem[]>([])
+const problem = shallowRef<Problem | null>(null)
+const rig = shallowRef<Rig | null>(null)
+const others = shallowRef<Rig[]>([])
+const ready = ref(props.id === null)
+const { busy, saved, keep } = useRigKeeping(rig, problem, (id) => `/rigs/${id}/rungs`)
+
+async function load() {
+  const rigs = await api.rigs()
+  if (rigs.state === 'ready') others.value = rigs.value.rigs.filter((one) => one.id !== props.id)
+  if (!props.id) return
+  const [row, printed] = await Promise.all([api.rig(props.id), api.notation(props.id)])
+  if (row.state === 'failed') problem.value = row.problem
+  if (printed.state === 'failed') problem.value = printed.problem
+  if (row.state !== 'ready' || printed.state !== 'ready') return
+  rig.value = row.value
+  name.value = row.value.name
+  text.value = printed.value.text
+  history.restart(text.value)
+  ready.value = true
+}
+onMounted(load)
+
+let asked = 0
+let waiting = 0
+async function read() {
+  if (!ready.value || !text.value.trim()) return
+  const mine = ++asked
+  const got = await api.readNotation({
+    text: text.value,
+    name: name.value.trim() || 'Unnamed rig',
+    call: call.value,
+    view: view.value,
+    panel: view.value === 'ladder',
+    against: against.value || null,
+  })
+  if (mine !== asked) return
+  if (got.state === 'ready') {
+    answer.value = got.value
+    wrong.value = []
+    problem.value = null
+  } else if (got.state === 'failed') {
+    wrong.value = got.problem.errors?.filter((one) => one.line !== undefined) ?? []
+    problem.value = wrong.value.length ? null : got.problem
+  }
+}
+watch([call, view, against, ready], read)
+watch([text, name], () => {
+  clearTimeout(waiting)
+  waiting = window.setTimeout(() => {
+    history.set(text.value)
+    void read()
+  }, PAUSE_MS)
+})
+
+const calls = computed(() =>
+  (catalogue.value?.calls ?? []).filter((one) => answer.value?.calls.includes(one.id)),
+)
+const lit = computed(() => [
+  ...(part.value ? [part.value] : []),
+  ...(answer.value?.comparison?.rungs.flatMap((rung) => (rung.same ? [] : rung.marked)) ?? []),
+])
+const current = computed(() => !wrong.value.length && !problem.value)
+
+async function walk(undo: boolean) {
+  if (undo) history.undo()
+  else history.redo()
+  text.value = history.current.value
+  await nextTick()
+}
+
+const fit = (key: string, fitted: boolean) => (text.value = withFact(text.value, key, fitted ? 'yes' : 'no'))
+
+async function save() {
+  if (answer.value && current.value) await keep(name.value, answer.value.rig as Record<string, unknown>)
+}
+</script>
+
+<template>
+  <main class="rungs">
+    <RigHead
+      title="Rungs"
+      :name="name"
+      :can-undo="history.canUndo.value"
+      :can-redo="history.canRedo.value"
+      :can-keep="!!answer && current"
+      :busy="busy"
+      :problem="problem"
+      :saved="current ? saved : ''"
+      @rename="(text) => (name = text)"
+      @undo="walk(true)"
+      @redo="walk(false)"
+      @keep="save"
+    >
+      <RouterLink v-if="rig" class="key" :to="`/rigs/${rig.id}/trace`">Trace</RouterLink>
+    </RigHead>
+
+    <div class="work">
+      <section class="typed" aria-label="Rungs as read from the panel">
+        <RungEditor v-model="text" :words="catalogue?.words ?? []" :wrong="wrong" />
+        <div v-if="answer" class="panel-options">
+          <p>On the panel, fitted here?</p>
+          <button
+            v-for="(title, key) in OPTIONS"
+            :key="key"
+            class="key"
+            :aria-pressed="!answer.absent.includes(key)"
+            :data-testid="`fit-${key}`"
+            @click="fit(key, answer.absent.includes(key))"
+          >
+            <s v-if="answer.absent.includes(key)">{{ title }}</s>
+            <template v-else>{{ title }}</template>
+          </button>
+        </div>
+        <label class="against">
+          Compare with
+          <select v-model="against" data-testid="against">
+            <option value="">nothing</option>
+            <option value="archetype">the archetype</option>
+            <option v-for="one in others" :key="one.id" :value="one.id">{{ one.name }}</option>
+          </select>
+        </label>
+        <p v-if="answer?.assumed.length" class="assumed">
+          Not said, so assumed: {{ answer.assumed.join(', ').toLowerCase() }}.
+        </p>
+      </section>
+
+      <section v-if="answer" :class="['picture', { stale: !current }]" aria-label="Drawing">
+        <div class="bar">
+          <CallBar :calls="calls" :call="answer.call" @choose="(one) => (call = one)" />
+          <div class="views" role="tablist" aria-label="View">
+            <button
+              v-for="one in VIEWS"
+              :key="one.id"
+              class="key quiet"
+              role="tab"
+              :aria-selected="view === one.id"
+              :data-testid="`view-${one.id}`"
+              @click="view = one.id"
+            >
+              {{ one.title }}
+            </button>
+          </div>
+        </div>
+        <p v-if="!current" class="was">As it was before the word that is wrong.</p>
+        <RungCompare
+          v-if="answer.comparison"
+          :comparison="answer.comparison"
+          :lit="lit"
+          @light="(code) => (part = code)"
+        />
+        <FindingList :findings="answer.findings" />
+        <ScenePane :width="answer.scene.width" :height="answer.scene.height" :name="view">
+          <SceneView :scene="answer.scene" :lit="lit" @tap="(station) => (part = station.part)" />
+        </ScenePane>
+      </section>
+      <section v-else class="picture empty">
+        <p>Type a rung as it stands on the panel, from R to C:</p>
+        <pre class="mono">
+R > wall.Y > air_handler.Y > outdoor.Y > LPS > DTS > HPS > M > (CC) > C
+R > wall.W2 > air_handler.W > (SEQ) > C
+  | R > DFR/no > outdoor.W2_out > air_handler.W</pre>
+        <p>
+          <code>(CC)</code> is a load. <code>|</code> is another feed of the rung above.
+          <code>DFR/no</code> is a contact open at rest, <code>DFR/nc</code> one closed at rest.
+          <code>[yellow]</code> after a terminal is the conductor that leads on;
+          <code>[yellow /attic/ white]</code> changes color at a splice.
+        </p>
+      </section>
+    </div>
+  </main>
+</template>
+
+<style scoped>
+.rungs {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 8px;
+  padding: 8px 16px 32px;
+}
+
+.work {
+  display: grid;
+  grid-template-columns: minmax(380px, 2fr) 3fr;
+  gap: 20px;
+  align-items: start;
+}
+
+.typed,
+.picture {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 10px;
+  min-width: 0;
+}
+
+.panel-options {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+}
+
+.panel-options p {
+  flex-basis: 100%;
+  font-weight: 650;
+}
+
+.against {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+}
+
+.against select {
+  flex: 1;
+  min-width: 0;
+}
+
+.assumed,
+.empty {
+  color: var(--ink-soft);
+}
+
+.bar {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+}
+
+.views .key[aria-selected='true'] {
+  color: var(--ink);
+  font-weight: 800;
+  text-decoration-thickness: 4px;
+}
+
+.stale > :last-child {
+  opacity: 0.6;
+}
+
+.was {
+  color: var(--between);
+  font-weight: 650;
+}
+
+pre {
+  overflow-x: auto;
+  padding: 12px;
+  background: var(--panel);
+  border: 1px solid var(--rule);
+}
+
+@media (max-width: 1040px) {
+  .work {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

@@ -1,0 +1,119 @@
+<script setup lang="ts">
+import { ref, shallowRef } from 'vue'
+import { api } from '@/shared/api/client'
+import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import { useAsked } from '@/shared/ui/useAsked'
+import type { Problem } from '@/shared/model/outcome'
+import { chooseDegrees, degreeUnit } from '@/shared/model/units'
+import { storedTheme, storeTheme, type Theme } from '@/pages/settings/theme'
+
+const THEMES: { id: Theme; title: string }[] = [
+  { id: 'light', title: 'Light, for sun' },
+  { id: 'dark', title: 'Dark, for the attic' },
+  { id: 'system', title: 'As the device' },
+]
+
+const theme = ref(storedTheme())
+const { outcome: demo, again } = useAsked(api.demo)
+const problem = shallowRef<Problem | null>(null)
+const busy = ref(false)
+
+function choose(id: Theme) {
+  theme.value = id
+  storeTheme(id)
+}
+
+async function act(asking: typeof api.restoreDemo) {
+  busy.value = true
+  const answer = await asking()
+  busy.value = false
+  problem.value = answer.state === 'failed' ? answer.problem : null
+  await again()
+}
+</script>
+
+<template>
+  <main class="settings">
+    <h1>Settings</h1>
+    <section>
+      <h2>Light and dark</h2>
+      <div class="row" role="group" aria-label="Theme">
+        <button
+          v-for="one in THEMES"
+          :key="one.id"
+          class="key"
+          :aria-pressed="theme === one.id"
+          @click="choose(one.id)"
+        >
+          {{ one.title }}
+        </button>
+      </div>
+    </section>
+    <section>
+      <h2>Temperatures</h2>
+      <div class="row" role="group" aria-label="Temperatures">
+        <button
+          v-for="unit in ['F', 'C'] as const"
+          :key="unit"
+          class="key"
+          :aria-pressed="degreeUnit === unit"
+          :data-testid="`degrees-${unit}`"
+          @click="chooseDegrees(unit)"
+        >
+          °{{ unit }}
+        </button>
+      </div>
+    </section>
+    <section>
+      <h2>Demo data</h2>
+      <p>
+        The made-up village of Larkmere: rigs and visits to try things on. What you made yourself is never
+        touched.
+      </p>
+      <div v-if="demo.state === 'ready'" class="row">
+        <button
+          v-if="demo.value.present"
+          class="key"
+          :disabled="busy"
+          data-testid="demo-remove"
+          @click="act(api.removeDemo)"
+        >
+          Remove the demo data
+        </button>
+        <button v-else class="key" :disabled="busy" data-testid="demo-restore" @click="act(api.restoreDemo)">
+          Bring it back
+        </button>
+      </div>
+      <ProblemNote v-if="problem" :problem="problem" />
+    </section>
+  </main>
+</template>
+
+<style scoped>
+.settings {
+  max-width: 900px;
+  margin: 0 auto;
+  padding: 16px 16px 40px;
+}
+
+h1 {
+  font-size: 26px;
+}
+
+h2 {
+  padding: 14px 0 8px;
+  font-size: 18px;
+}
+
+section {
+  margin-top: 14px;
+  border-top: 3px solid var(--ink);
+}
+
+.row {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  padding-top: 8px;
+}
+</style>

@@ -1,0 +1,439 @@
+<script setup lang="ts">
+import { computed, reactive, ref, shallowRef, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import { api, type Rig, type Visit } from '@/shared/api/client'
+import KitPicture from '@/pages/visits/KitPicture.vue'
+import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import RigImport from '@/shared/ui/RigImport.vue'
+import { useAsked } from '@/shared/ui/useAsked'
+import { useCatalogue } from '@/shared/ui/useCatalogue'
+import { useDraft } from '@/shared/ui/useDraft'
+import type { Problem } from '@/shared/model/outcome'
+import { day, degreeSign, readDegrees, today } from '@/shared/model/units'
+
+const router = useRouter()
+const catalogue = useCatalogue()
+const { outcome: sites } = useAsked(api.sites)
+const { outcome: rigs, again } = useAsked(api.rigs)
+
+const route = useRoute()
+/** All that is typed here stays on this device until the visit begins. */
+const store = useDraft<typeof EMPTY>('visit.new')
+const EMPTY = {
+  id: crypto.randomUUID() as string,
+  site: '',
+  unit: '',
+  rig: '',
+  kit: '',
+  complaint: '',
+  symptoms: [] as string[],
+  outside: '',
+  on: today(),
+}
+const form = reactive({ ...EMPTY, ...store.read() })
+if (typeof route.query.rig === 'string') Object.assign(form, { rig: route.query.rig, kit: '' })
+watch(form, (now) => store.write({ ...now }))
+const typed = computed(() => !!(form.site || form.unit || form.complaint || form.symptoms.length))
+function clear() {
+  store.forget()
+  Object.assign(form, { ...EMPTY, id: crypto.randomUUID() })
+}
+const problem = shallowRef<Problem | null>(null)
+const busy = ref(false)
+const touched = ref(false)
+
+const siteNames = computed(() =>
+  sites.value.state === 'ready' ? sites.value.value.sites.map((site) => site.name) : [],
+)
+const unitNames = computed(() => {
+  if (sites.value.state !== 'ready') return []
+  return sites.value.value.sites.find((site) => site.name === form.site)?.units.map((unit) => unit.name) ?? []
+})
+const knownUnit = computed(() => {
+  if (sites.value.state !== 'ready') return null
+  const site = sites.value.value.sites.find((one) => one.name === form.site.trim())
+  return site?.units.find((unit) => unit.name === form.unit.trim())?.id ?? null
+})
+/** Earlier visits to this unit: what was fitted then can be taken over. */
+const earlier = shallowRef<Visit[]>([])
+const asVisit = ref('')
+watch(knownUnit, async (unit) => {
+  asVisit.value = ''
+  earlier.value = []
+  if (!unit) return
+  const answer = await api.unitVisits(unit)
+  if (answer.state !== 'ready' || unit !== knownUnit.value) return
+  earlier.value = answer.value.visits
+  if (!form.rig && !form.kit) asVisit.value = answer.value.visits[0]?.id ?? ''
+})
+/** One of the three: a rig of the library, an earlier visit's, or a usual kit. */
+watch(
+  () => form.rig,
+  (rig) => rig && ((asVisit.value = ''), (form.kit = '')),
+)
+watch(
+  () => form.kit,
+  (kit) => kit && ((asVisit.value = ''), (form.rig = '')),
+)
+watch(asVisit, (visit) => visit && ((form.rig = ''), (form.kit = '')))
+
+const lacking = computed(() =>
+  [
+    !form.site.trim() && 'the site',
+    !form.unit.trim() && 'the unit',
+    !form.rig && !asVisit.value && !form.kit && 'what is fitted',
+  ].filter((one): one is string => !!one),
+)
+
+async function imported(rig: Rig) {
+  await again()
+  form.rig = rig.id
+}
+
+function pick(symptom: string) {
+  form.symptoms = form.symptoms.includes(symptom)
+    ? form.symptoms.filter((one) => one !== symptom)
+    : [...form.symptoms, symptom]
+}
+
+async function begin() {
+  touched.value = true
+  if (lacking.value.length || busy.value) return
+  const outside = readDegrees(form.outside)
+  if (outside === undefined) {
+    problem.value = {
+      type: 'about:blank',
+      title: 'Not acceptable',
+      status: 422,
+      detail: `Outside temperature: a number in ${degreeSign()}, such as 34`,
+    }
+    return
+  }
+  busy.value = true
+  problem.value = null
+  const answer = await api.createVisit({
+    id: form.id,
+    site_name: form.site.trim(),
+    unit_name: form.unit.trim(),
+    ...(form.rig ? { rig_id: form.rig } : form.kit ? { kit: form.kit } : { as_visit_id: asVisit.value }),
+    visit_on: form.on,
+    complaint: form.complaint,
+    symptoms: form.symptoms,
+    outdoor_degrees_f: outside,
+  })
+  busy.value = false
+  if (answer.state === 'ready') store.forget()
+  if (answer.state === 'ready') await router.push(`/visits/${answer.value.id}/intake`)
+  else if (answer.state === 'failed') problem.value = answer.problem
+}
+</script>
+
+<template>
+  <main class="begin">
+    <h1>Begin a visit</h1>
+    <p v-if="typed" class="kept">
+      What you type stays on this device until the visit begins.
+      <button class="key quiet" type="button" data-testid="clear" @click="clear">Begin anew</button>
+    </p>
+    <form @submit.prevent="begin">
+      <section>
+        <h2>Where</h2>
+        <div class="two">
+          <label
+            >Site<input
+              v-model="form.site"
+              class="plain"
+              list="sites"
+              maxlength="200"
+              placeholder="Boathouse library"
+              autocomplete="off"
+              data-testid="site"
+          /></label>
+          <label
+            >Unit<input
+              v-model="form.unit"
+              class="plain"
+              list="units"
+              maxlength="200"
+              placeholder="North unit"
+              autocomplete="off"
+              data-testid="unit"
+          /></label>
+          <datalist id="sites">
+            <option v-for="name in siteNames" :key="name" :value="name"></option>
+          </datalist>
+          <datalist id="units">
+            <option v-for="name in unitNames" :key="name" :value="name"></option>
+          </datalist>
+          <label>Day<input v-model="form.on" class="plain" type="date" required /></label>
+          <label
+            >Outside, {{ degreeSign()
+            }}<input
+              v-model="form.outside"
+              class="plain mono"
+              inputmode="decimal"
+              maxlength="8"
+              placeholder="34"
+          /></label>
+        </div>
+      </section>
+      <section>
+        <h2>What is fitted</h2>
+        <div v-if="earlier.length" class="rigs" role="radiogroup" aria-label="As at an earlier visit">
+          <label
+            v-for="visit in earlier.slice(0, 3)"
+            :key="visit.id"
+            :class="['rig', { chosen: asVisit === visit.id }]"
+          >
+            <input v-model="asVisit" type="radio" name="rig" :value="visit.id" data-testid="as-earlier" />
+            <b>As at the visit of {{ day(visit.visit_on, true) }}</b>
+            <span>{{ visit.rig_name }}, revision {{ visit.rig_revision }}</span>
+          </label>
+        </div>
+        <div v-if="catalogue" class="kits" role="radiogroup" aria-label="A usual kit">
+          <label
+            v-for="kit in catalogue.kits"
+            :key="kit.id"
+            :class="['kit', { chosen: form.kit === kit.id }]"
+          >
+            <input
+              v-model="form.kit"
+              class="hidden-label"
+              type="radio"
+              name="rig"
+              :value="kit.id"
+              :data-testid="`kit-${kit.id}`"
+            />
+            <KitPicture :kind="kit.picture" />
+            <b>{{ kit.title }}</b>
+            <small>{{ kit.says }}</small>
+          </label>
+        </div>
+        <p class="compose">
+          A usual kit is all assumed; each answer asks you to read what it leans on. A rig of the library
+          instead:
+        </p>
+        <details :open="!!form.rig" data-testid="library">
+          <summary>From the library of rigs</summary>
+          <div v-if="rigs.state === 'ready'" class="rigs" role="radiogroup" aria-label="Rig">
+            <label
+              v-for="rig in rigs.value.rigs"
+              :key="rig.id"
+              :class="['rig', { chosen: form.rig === rig.id }]"
+            >
+              <input v-model="form.rig" type="radio" name="rig" :value="rig.id" />
+              <b>{{ rig.name }}</b>
+              <span>{{ rig.archetype_title }}, {{ rig.changeover }} type</span>
+            </label>
+          </div>
+        </details>
+        <ProblemNote v-if="rigs.state === 'failed'" :problem="rigs.problem" />
+        <p class="compose">
+          Not in the library? <RouterLink class="key" to="/rigs/new?for=visit">Compose it</RouterLink> by
+          archetype and options, or take in a file:
+        </p>
+        <RigImport @imported="imported" />
+      </section>
+      <section>
+        <h2>What the customer says</h2>
+        <el-input
+          v-model="form.complaint"
+          type="textarea"
+          :autosize="{ minRows: 2, maxRows: 8 }"
+          maxlength="4000"
+          aria-label="Complaint in the customer’s words"
+          placeholder="In their words"
+          data-testid="complaint"
+        />
+        <div v-if="catalogue" class="symptoms">
+          <button
+            v-for="symptom in catalogue.symptoms"
+            :key="symptom.id"
+            type="button"
+            class="key"
+            :aria-pressed="form.symptoms.includes(symptom.id)"
+            @click="pick(symptom.id)"
+          >
+            {{ symptom.title }}
+          </button>
+        </div>
+      </section>
+      <ProblemNote v-if="problem" :problem="problem" />
+      <p v-if="touched && lacking.length" class="lacking" role="alert">
+        ≠ Still missing: {{ lacking.join(', ') }}.
+      </p>
+      <button class="key solid go" type="submit" :disabled="busy" data-testid="begin">
+        {{ busy ? 'Beginning …' : 'Begin' }}
+      </button>
+    </form>
+  </main>
+</template>
+
+<style scoped>
+.begin {
+  max-width: 900px;
+  margin: 0 auto;
+  padding: 16px 16px 40px;
+}
+
+h1 {
+  font-size: 26px;
+}
+
+h2 {
+  padding: 14px 0 8px;
+  font-size: 18px;
+}
+
+section {
+  border-top: 3px solid var(--ink);
+  margin-top: 14px;
+}
+
+.two {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(190px, 1fr));
+  gap: 12px;
+}
+
+.two label {
+  color: var(--ink-soft);
+}
+
+.plain {
+  display: block;
+  width: 100%;
+  min-height: var(--target);
+  padding: 0 11px;
+  border: 1px solid var(--rule-strong);
+  border-radius: 3px;
+  background: var(--panel);
+}
+
+.rigs {
+  display: grid;
+  margin-bottom: 10px;
+}
+
+.rig {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 4px 12px;
+  min-height: 52px;
+  padding: 4px 10px;
+  border-bottom: 1px solid var(--rule);
+  cursor: pointer;
+}
+
+.rig:hover,
+.rig.chosen {
+  background: var(--note-soft);
+}
+
+.rig input {
+  width: 22px;
+  height: 22px;
+  accent-color: var(--ink);
+}
+
+.rig span {
+  color: var(--ink-soft);
+}
+
+.kits {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(200px, 1fr));
+  gap: 8px;
+  padding-bottom: 10px;
+}
+
+.kit {
+  display: grid;
+  align-content: start;
+  gap: 2px;
+  padding: 8px 10px;
+  border: 1px solid var(--rule-strong);
+  background: var(--panel);
+  cursor: pointer;
+}
+
+.kit.chosen {
+  outline: 3px solid var(--ink);
+  outline-offset: -1px;
+  background: var(--note-soft);
+}
+
+.kit:focus-within {
+  outline: 3px solid var(--focus);
+}
+
+.kit small {
+  color: var(--ink-soft);
+}
+
+summary {
+  display: flex;
+  align-items: center;
+  min-height: var(--target);
+  cursor: pointer;
+}
+
+.kept {
+  color: var(--ink-soft);
+}
+
+.compose {
+  padding-bottom: 8px;
+  color: var(--ink-soft);
+}
+
+.symptoms {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  padding-top: 10px;
+}
+
+.symptoms .key {
+  border-width: 1px;
+  font-weight: 450;
+}
+
+.lacking {
+  color: var(--alarm);
+  font-weight: 650;
+  padding-top: 12px;
+}
+
+.go {
+  margin-top: 16px;
+  min-height: 54px;
+  padding: 0 40px;
+  font-size: 19px;
+}
+
+@media (max-width: 640px) {
+  .kits {
+    grid-template-columns: minmax(0, 1fr);
+  }
+
+  .kit {
+    grid-template-columns: 116px minmax(0, 1fr);
+    column-gap: 12px;
+    align-items: center;
+  }
+
+  .kit > :deep(svg) {
+    grid-row: 1 / span 2;
+  }
+
+  .kit b {
+    align-self: end;
+  }
+
+  .kit small {
+    align-self: start;
+  }
+}
+</style>

@@ -1,0 +1,62 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Visit } from '@/shared/api/client'
+import { MEANS, PAGES, SIGNS } from '@/shared/model/visitPages'
+
+const props = defineProps<{ marks: Visit['marks']; readings: Visit['readings'] }>()
+
+const all = computed(() =>
+  PAGES.map(({ id, title }) => ({ page: title, mark: props.marks[id], sign: SIGNS[props.marks[id]] })),
+)
+const spoken = computed(() => {
+  const { agree, disagree } = props.readings
+  return agree + disagree ? `${agree} readings agree, ${disagree} disagree` : 'no readings yet'
+})
+</script>
+
+<template>
+  <span class="marks" role="img" :aria-label="spoken">
+    <span
+      v-for="one in all"
+      :key="one.page"
+      :class="['mark', one.mark]"
+      :title="`${one.page}: ${MEANS[one.mark]}`"
+      >{{ one.sign }}</span
+    >
+  </span>
+</template>
+
+<style scoped>
+.marks {
+  display: inline-flex;
+  gap: 3px;
+}
+
+.mark {
+  width: 24px;
+  height: 30px;
+  border-bottom: 3px solid var(--rule);
+  color: var(--ink-soft);
+  font-size: 20px;
+  font-weight: 800;
+  line-height: 28px;
+  text-align: center;
+}
+
+.mark.agrees {
+  border-color: var(--agrees);
+  color: var(--agrees);
+}
+
+.mark.so_far {
+  border-bottom-style: dashed;
+  border-color: var(--between);
+  color: var(--between);
+}
+
+.mark.disagrees {
+  border-color: var(--alarm);
+  background: var(--alarm-soft);
+  color: var(--alarm);
+}
+</style>

@@ -1,0 +1,283 @@
+<script setup lang="ts">
+import { computed, ref, shallowRef, watch } from 'vue'
+import { ElButton } from 'element-plus/es/components/button/index'
+import 'element-plus/es/components/button/style/css'
+import { api, type Visit } from '@/shared/api/client'
+import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import VisitMarks from '@/pages/visits/VisitMarks.vue'
+import { useAsked } from '@/shared/ui/useAsked'
+import type { Problem } from '@/shared/model/outcome'
+import { day, degrees, weekday } from '@/shared/model/units'
+import { MEANS, PAGES, SIGNS } from '@/shared/model/visitPages'
+
+const { outcome } = useAsked(() => api.visits())
+/** What was fetched after the first page, and where the next begins. */
+const earlier = shallowRef<Visit[]>([])
+const further = ref<string | null>(null)
+const busy = ref(false)
+const problem = shallowRef<Problem | null>(null)
+watch(outcome, (answer) => answer.state === 'ready' && (further.value = answer.value.next))
+
+async function fetchEarlier() {
+  if (!further.value || busy.value) return
+  busy.value = true
+  const answer = await api.visits(further.value)
+  busy.value = false
+  problem.value = answer.state === 'failed' ? answer.problem : null
+  if (answer.state !== 'ready') return
+  earlier.value = [...earlier.value, ...answer.value.visits]
+  further.value = answer.value.next
+}
+
+/** The sheet: one leaf a day, newest first. */
+const days = computed(() => {
+  const leaves = new Map<string, Visit[]>()
+  const first = outcome.value.state === 'ready' ? outcome.value.value.visits : []
+  for (const visit of [...first, ...earlier.value])
+    leaves.set(visit.visit_on, [...(leaves.get(visit.visit_on) ?? []), visit])
+  return [...leaves]
+})
+</script>
+
+<template>
+  <main class="sheet">
+    <div class="top">
+      <h1>Day sheet</h1>
+      <RouterLink class="key solid" to="/visits/new">Begin a visit</RouterLink>
+    </div>
+    <ProblemNote v-if="outcome.state === 'failed'" :problem="outcome.problem" />
+    <p v-if="outcome.state === 'loading'" class="quiet">Fetching the sheet …</p>
+    <p v-if="outcome.state === 'ready' && !days.length" class="empty">
+      No visit yet. Begin one with a rig of the library or a rig file; or bring the demo data back in
+      <RouterLink to="/settings">Settings</RouterLink>.
+    </p>
+    <div v-if="days.length" class="heads">
+      <p class="signs">
+        <span v-for="(sign, mark) in SIGNS" :key="mark"
+          ><b>{{ sign }}</b> {{ MEANS[mark] }}</span
+        >
+      </p>
+      <p class="names" data-testid="mark-names">
+        <span v-for="page in PAGES" :key="page.id">{{ page.title }}</span>
+      </p>
+    </div>
+    <section v-for="[date, visits] in days" :key="date" class="leaf" :aria-label="day(date, true)">
+      <p class="date">
+        <b class="mono">{{ Number(date.slice(8, 10)) }}</b>
+        <span>{{ weekday(date) }}</span>
+      </p>
+      <ol>
+        <li v-for="visit in visits" :key="visit.id">
+          <RouterLink class="visit" :to="`/visits/${visit.id}/trace`" data-testid="visit">
+            <span class="place"
+              >{{ visit.site }}<small>{{ visit.unit }}</small></span
+            >
+            <span class="complaint">
+              <q v-if="visit.complaint">{{ visit.complaint }}</q>
+              <small v-if="visit.symptom_titles.length">{{ visit.symptom_titles.join(' · ') }}</small>
+            </span>
+            <span class="weather mono">{{ degrees(visit.outdoor_degrees_f) }}</span>
+            <VisitMarks :marks="visit.marks" :readings="visit.readings" />
+          </RouterLink>
+        </li>
+      </ol>
+    </section>
+    <ProblemNote v-if="problem" :problem="problem" />
+    <ElButton
+      v-if="further"
+      class="further"
+      size="large"
+      :loading="busy"
+      data-testid="earlier-visits"
+      @click="fetchEarlier"
+      >Earlier visits</ElButton
+    >
+  </main>
+</template>
+
+<style scoped>
+.sheet {
+  max-width: 1180px;
+  margin: 0 auto;
+  padding: 16px 16px 40px;
+}
+
+.further {
+  width: 100%;
+  margin-top: 16px;
+}
+
+.top {
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  padding-bottom: 14px;
+}
+
+h1 {
+  font-size: 26px;
+}
+
+.quiet,
+.empty {
+  color: var(--ink-soft);
+  padding: 24px 0;
+}
+
+.heads {
+  display: flex;
+  align-items: flex-end;
+  justify-content: space-between;
+  gap: 16px;
+  padding: 0 10px 6px 0;
+  color: var(--ink-soft);
+}
+
+.signs {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 16px;
+}
+
+.names {
+  display: flex;
+  gap: 3px;
+}
+
+.names span {
+  width: 24px;
+  font-size: 14px;
+  line-height: 24px;
+  writing-mode: vertical-rl;
+  transform: rotate(180deg);
+}
+
+.leaf {
+  display: grid;
+  grid-template-columns: 132px 1fr;
+  border-top: 3px solid var(--ink);
+}
+
+.date {
+  padding: 10px 12px 10px 0;
+}
+
+.date b {
+  display: block;
+  font-size: 44px;
+  line-height: 1;
+}
+
+.date span {
+  color: var(--ink-soft);
+}
+
+ol {
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+
+li + li {
+  border-top: 1px solid var(--rule);
+}
+
+.visit {
+  display: grid;
+  grid-template-columns: minmax(150px, 1fr) minmax(220px, 2fr) 62px auto;
+  gap: 18px;
+  align-items: center;
+  min-height: 88px;
+  padding: 12px 10px;
+  text-decoration: none;
+}
+
+.visit:hover {
+  background: var(--note-soft);
+}
+
+.place {
+  font-size: 19px;
+  font-weight: 700;
+  overflow-wrap: anywhere;
+}
+
+small {
+  display: block;
+  color: var(--ink-soft);
+  font-size: 15px;
+  font-weight: 450;
+}
+
+.complaint {
+  overflow-wrap: anywhere;
+}
+
+q {
+  display: -webkit-box;
+  overflow: hidden;
+  -webkit-box-orient: vertical;
+  -webkit-line-clamp: 3;
+}
+
+.weather {
+  text-align: right;
+}
+
+@media (max-width: 900px) {
+  .heads {
+    flex-direction: column;
+    align-items: flex-start;
+  }
+
+  .names {
+    flex-wrap: wrap;
+    gap: 2px 12px;
+  }
+
+  .names span {
+    width: auto;
+    writing-mode: horizontal-tb;
+    transform: none;
+  }
+
+  .names span:not(:last-child)::after {
+    content: ' ·';
+  }
+
+  .visit {
+    grid-template-columns: 1fr auto;
+    gap: 6px 14px;
+  }
+
+  .complaint {
+    grid-column: 1 / -1;
+    grid-row: 2;
+  }
+
+  .visit > :last-child {
+    grid-column: 1 / -1;
+  }
+}
+
+@media (max-width: 640px) {
+  .leaf {
+    grid-template-columns: 1fr;
+  }
+
+  .date {
+    display: flex;
+    align-items: baseline;
+    gap: 10px;
+    padding-bottom: 0;
+  }
+
+  .date b {
+    font-size: 30px;
+  }
+
+  .visit {
+    padding: 12px 0;
+  }
+}
+</style>

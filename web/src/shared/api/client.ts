@@ -1,0 +1,336 @@
+import createClient from 'openapi-fetch'
+import { patientFetch } from '@/shared/api/patient'
+import { degreeUnit } from '@/shared/model/units'
+import { unreachable, type Outcome, type Problem } from '@/shared/model/outcome'
+import type { components, paths } from '@/shared/api/schema'
+
+export type Visit = components['schemas']['Visit']
+export type Rig = components['schemas']['Rig']
+export type Site = components['schemas']['Site']
+export type Catalogue = components['schemas']['Catalogue']
+export type Viewer = components['schemas']['Viewer']
+export type Condition = components['schemas']['Condition']
+export type NewReading = components['schemas']['NewReading']
+export type KnownFault = components['schemas']['KnownFault']
+export type Composition = components['schemas']['Composition']
+export type Revision = components['schemas']['Revision']
+export type Ohms = components['schemas']['Ohms']
+export type ExpectedVolts = components['schemas']['Expected']
+export type Alike = components['schemas']['Alike']
+export type Task = components['schemas']['Task']
+export type Scene = components['schemas']['Scene']
+export type Legend = components['schemas']['Legend']
+export type Way = components['schemas']['Way']
+export type NotationAnswer = components['schemas']['NotationAnswer']
+export type FieldProblem = components['schemas']['FieldProblem']
+export type Script = components['schemas']['Script']
+export type Move = components['schemas']['Move']
+export type Timeline = components['schemas']['Timeline']
+export type TimelineEvent = components['schemas']['TimelineEvent']
+export type VisitChange = NonNullable<
+  paths['/api/visits/{id}']['patch']['requestBody']
+>['content']['application/json']
+export type AsFound = components['schemas']['AsFound']
+export type Wiring = components['schemas']['Wiring']
+export type WiringFinding = components['schemas']['WiringFinding']
+export type Effect = components['schemas']['Effect']
+export type ConductorEnd = components['schemas']['ConductorEnd']
+export type LandingsRead = components['schemas']['LandingsRead']
+export type Setting = components['schemas']['Setting']
+export type SettingsAnswer = components['schemas']['SettingsAnswer']
+export type Staging = components['schemas']['Staging']
+export type Photo = components['schemas']['Photo']
+export type SettingProfile = components['schemas']['SettingProfile']
+export type Finding = components['schemas']['Finding']
+export type Verdict = components['schemas']['Verdict']
+export type DefrostRecord = components['schemas']['DefrostRecord']
+export type DefrostOutlook = components['schemas']['DefrostOutlook']
+export type DefrostSchools = components['schemas']['DefrostSchools']
+export type ForcedTest = components['schemas']['ForcedTest']
+export type ForcedTestRecord = components['schemas']['ForcedTestRecord']
+export type SensorTable = components['schemas']['SensorTable']
+export type SensorTableRead = components['schemas']['SensorTableRead']
+export type ThermistorAnswer = components['schemas']['ThermistorAnswer']
+type BodyOf<P extends keyof paths> = paths[P] extends {
+  post: { requestBody: { content: { 'application/json': infer B } } }
+}
+  ? B
+  : never
+export type Why = components['schemas']['Why']
+type RunOf = components['requestBodies']['Timeline']['content']['application/json']
+type Drawing = components['requestBodies']['Drawing']['content']['application/json']
+export type RigFile = Record<string, unknown>
+export type { Reading, Trace } from '@/shared/model/readingTable'
+
+const client = createClient<paths>({ baseUrl: '/', fetch: patientFetch })
+client.use({
+  onRequest({ request }) {
+    if (degreeUnit.value === 'C') request.headers.set('X-Degrees', 'C')
+    return request
+  },
+})
+
+type Answer<T> = { data?: T; error?: unknown; response: Response }
+
+/** Turns an answer of the client into an Outcome; a refused request keeps its problem details. */
+async function outcome<T>(asking: Promise<Answer<T>>): Promise<Outcome<T>> {
+  try {
+    const { data, error, response } = await asking
+    if (data !== undefined && response.ok) return { state: 'ready', value: data }
+    const problem = error as Problem | undefined
+    return {
+      state: 'failed',
+      problem: problem?.detail ? problem : { ...unreachable(), status: response.status },
+    }
+  } catch {
+    return { state: 'failed', problem: unreachable() }
+  }
+}
+
+export type Source = { kind: 'visit' | 'rig'; id: string }
+
+export const api = {
+  viewer: () => outcome(client.GET('/api/viewer')),
+  catalogue: () => outcome(client.GET('/api/catalogue')),
+  visits: (before?: string) => outcome(client.GET('/api/visits', { params: { query: { before } } })),
+  visit: (id: string) => outcome(client.GET('/api/visits/{id}', { params: { path: { id } } })),
+  createVisit: (body: components['schemas']['NewVisit']) => outcome(client.POST('/api/visits', { body })),
+  changeVisit: (id: string, body: VisitChange) =>
+    outcome(client.PATCH('/api/visits/{id}', { params: { path: { id } }, body })),
+  history: (id: string) => outcome(client.GET('/api/visits/{id}/history', { params: { path: { id } } })),
+  unitVisits: (id: string) => outcome(client.GET('/api/units/{id}/visits', { params: { path: { id } } })),
+  rigOfVisit: (id: string) => outcome(client.GET('/api/visits/{id}/rig', { params: { path: { id } } })),
+  changeFitted: (id: string, version: number, revision: number, rig: RigFile) =>
+    outcome(
+      client.POST('/api/visits/{id}/fitted', {
+        params: { path: { id } },
+        body: { version, revision, rig: rig as Record<string, never> },
+      }),
+    ),
+  wiring: (id: string, as_found?: AsFound) =>
+    outcome(
+      client.POST('/api/visits/{id}/wiring', {
+        params: { path: { id } },
+        body: as_found ? { as_found } : {},
+      }),
+    ),
+  landingsCsv: (id: string) =>
+    outcome<string>(client.GET('/api/visits/{id}/landings', { params: { path: { id } }, parseAs: 'text' })),
+  readLandings: (id: string, text: string) =>
+    outcome<LandingsRead>(
+      client.POST('/api/visits/{id}/landings', { params: { path: { id } }, body: { text } }),
+    ),
+  settings: (id: string, settings?: Record<string, unknown>) =>
+    outcome(
+      client.POST('/api/visits/{id}/settings', {
+        params: { path: { id } },
+        body: settings ? { settings: settings as Record<string, never> } : {},
+      }),
+    ),
+  staging: (
+    id: string,
+    body: {
+      script: Script
+      duration_seconds: number
+      settings?: Record<string, unknown>
+      at_seconds?: number
+    },
+  ) =>
+    outcome(
+      client.POST('/api/visits/{id}/staging', {
+        params: { path: { id } },
+        body: body as typeof body & { settings?: Record<string, never> },
+      }),
+    ),
+  defrostOutlook: (id: string, body: BodyOf<'/api/visits/{id}/defrost/outlook'>) =>
+    outcome(client.POST('/api/visits/{id}/defrost/outlook', { params: { path: { id } }, body })),
+  defrostSchools: (id: string, body: BodyOf<'/api/visits/{id}/defrost/schools'>) =>
+    outcome(client.POST('/api/visits/{id}/defrost/schools', { params: { path: { id } }, body })),
+  forcedTest: (id: string, test: ForcedTestRecord) =>
+    outcome(
+      client.POST('/api/visits/{id}/defrost/forced_test', { params: { path: { id } }, body: { test } }),
+    ),
+  checkCoilSwitch: (id: string, body: BodyOf<'/api/visits/{id}/defrost/coil_switch'>) =>
+    outcome(client.POST('/api/visits/{id}/defrost/coil_switch', { params: { path: { id } }, body })),
+  checkThermistor: (id: string, body: BodyOf<'/api/visits/{id}/defrost/thermistor'>) =>
+    outcome(client.POST('/api/visits/{id}/defrost/thermistor', { params: { path: { id } }, body })),
+  sensorTables: () => outcome(client.GET('/api/sensor_tables')),
+  readSensorTable: (body: BodyOf<'/api/sensor_tables'>) =>
+    outcome<SensorTableRead>(client.POST('/api/sensor_tables', { body })),
+  deleteSensorTable: (id: string) =>
+    outcome<Record<string, unknown>>(
+      client.POST('/api/sensor_tables/{id}/deletion', { params: { path: { id } } }),
+    ),
+  photos: (id: string) => outcome(client.GET('/api/visits/{id}/photos', { params: { path: { id } } })),
+  keepPhoto: (id: string, photo_id: string, picture: Blob, about: { of: string; fact?: string }) =>
+    outcome<Photo>(
+      client.POST('/api/visits/{id}/photos', {
+        params: { path: { id }, query: { photo_id, ...about } },
+        body: picture as unknown as string,
+        bodySerializer: (body) => body as unknown as BodyInit,
+        headers: { 'Content-Type': picture.type || 'image/jpeg' },
+      }),
+    ),
+  notePhoto: (id: string, note: string) =>
+    outcome(client.POST('/api/photos/{id}/note', { params: { path: { id } }, body: { note } })),
+  deletePhoto: (id: string) =>
+    outcome<Record<string, unknown>>(client.POST('/api/photos/{id}/deletion', { params: { path: { id } } })),
+  settingProfiles: () => outcome(client.GET('/api/setting_profiles')),
+  keepSettingProfile: (id: string, name: string, labels: Record<string, string>) =>
+    outcome(client.POST('/api/setting_profiles', { body: { id, name, labels } })),
+  deleteSettingProfile: (id: string) =>
+    outcome<Record<string, unknown>>(
+      client.POST('/api/setting_profiles/{id}/deletion', { params: { path: { id } } }),
+    ),
+  sites: () => outcome(client.GET('/api/sites')),
+  rigs: () => outcome(client.GET('/api/rigs')),
+  rig: (id: string) => outcome(client.GET('/api/rigs/{id}', { params: { path: { id } } })),
+  importRig: (id: string, rig: RigFile) =>
+    outcome(client.POST('/api/rigs', { body: { id, rig: rig as Record<string, never> } })),
+  revisions: (id: string) => outcome(client.GET('/api/rigs/{id}/revisions', { params: { path: { id } } })),
+  reviseRig: (id: string, version: number, rig: RigFile) =>
+    outcome(
+      client.POST('/api/rigs/{id}/revisions', {
+        params: { path: { id } },
+        body: { version, rig: rig as Record<string, never> },
+      }),
+    ),
+  compose: (name: string, facts: Record<string, unknown>, base: RigFile | null, call: string) =>
+    outcome(
+      client.POST('/api/compositions', {
+        body: {
+          name,
+          facts: facts as Record<string, never>,
+          base: base as Record<string, never> | null,
+          call,
+        },
+      }),
+    ),
+  faults: (source: Source) =>
+    outcome(
+      client.GET(source.kind === 'visit' ? '/api/visits/{id}/faults' : '/api/rigs/{id}/faults', {
+        params: { path: { id: source.id } },
+      }),
+    ),
+  alike: (source: Source) =>
+    outcome<Alike | Task>(
+      client.POST(source.kind === 'visit' ? '/api/visits/{id}/alike' : '/api/rigs/{id}/alike', {
+        params: { path: { id: source.id } },
+      }),
+    ),
+  task: (id: string) => outcome(client.GET('/api/tasks/{id}', { params: { path: { id } } })),
+  cancelTask: (id: string) =>
+    outcome(client.POST('/api/tasks/{id}/cancellation', { params: { path: { id } } })),
+  spice: (source: Source, condition: Condition) =>
+    outcome(
+      client.POST(source.kind === 'visit' ? '/api/visits/{id}/spice' : '/api/rigs/{id}/spice', {
+        params: { path: { id: source.id } },
+        body: { condition },
+        parseAs: 'text',
+      }),
+    ),
+  drawing: (source: Source, body: Drawing) =>
+    outcome<Scene>(
+      client.POST(source.kind === 'visit' ? '/api/visits/{id}/drawing' : '/api/rigs/{id}/drawing', {
+        params: { path: { id: source.id } },
+        body,
+      }),
+    ),
+  svg: (source: Source, body: Drawing) =>
+    outcome<string>(
+      client.POST(source.kind === 'visit' ? '/api/visits/{id}/svg' : '/api/rigs/{id}/svg', {
+        params: { path: { id: source.id } },
+        body,
+        parseAs: 'text',
+      }),
+    ),
+  legend: (source: Source, condition: Condition) =>
+    outcome<Legend>(
+      client.POST(source.kind === 'visit' ? '/api/visits/{id}/legend' : '/api/rigs/{id}/legend', {
+        params: { path: { id: source.id } },
+        body: { condition },
+      }),
+    ),
+  way: (source: Source, condition: Condition, to_node: string, from_node: string | null) =>
+    outcome<Way>(
+      client.POST(source.kind === 'visit' ? '/api/visits/{id}/way' : '/api/rigs/{id}/way', {
+        params: { path: { id: source.id } },
+        body: { condition, to_node, from_node },
+      }),
+    ),
+  timeline: (source: Source, body: RunOf) =>
+    outcome<Timeline>(
+      client.POST(source.kind === 'visit' ? '/api/visits/{id}/timeline' : '/api/rigs/{id}/timeline', {
+        params: { path: { id: source.id } },
+        body,
+      }),
+    ),
+  why: (source: Source, body: RunOf & { signal: string; at_seconds: number }) =>
+    outcome<Why>(
+      client.POST(source.kind === 'visit' ? '/api/visits/{id}/why' : '/api/rigs/{id}/why', {
+        params: { path: { id: source.id } },
+        body,
+      }),
+    ),
+  vcd: (source: Source, body: RunOf) =>
+    outcome<string>(
+      client.POST(source.kind === 'visit' ? '/api/visits/{id}/vcd' : '/api/rigs/{id}/vcd', {
+        params: { path: { id: source.id } },
+        body,
+        parseAs: 'text',
+      }),
+    ),
+  eventsCsv: (source: Source, body: RunOf) =>
+    outcome<string>(
+      client.POST(source.kind === 'visit' ? '/api/visits/{id}/events' : '/api/rigs/{id}/events', {
+        params: { path: { id: source.id } },
+        body,
+        parseAs: 'text',
+      }),
+    ),
+  readCourse: (text: string) => outcome(client.POST('/api/courses', { body: { text } })),
+  notation: (id: string) => outcome(client.GET('/api/rigs/{id}/notation', { params: { path: { id } } })),
+  readNotation: (
+    body: NonNullable<paths['/api/notations']['post']['requestBody']>['content']['application/json'],
+  ) => outcome<NotationAnswer>(client.POST('/api/notations', { body })),
+  trace: (source: Source, condition: Condition, instrument: string) =>
+    outcome(
+      client.POST(source.kind === 'visit' ? '/api/visits/{id}/trace' : '/api/rigs/{id}/trace', {
+        params: { path: { id: source.id } },
+        body: { condition, instrument },
+      }),
+    ),
+  measure: (
+    source: Source,
+    condition: Condition,
+    instrument: string,
+    from_node: string,
+    to_node: string,
+    ohms: { isolated: boolean } | null = null,
+  ) =>
+    outcome(
+      client.POST(source.kind === 'visit' ? '/api/visits/{id}/measurement' : '/api/rigs/{id}/measurement', {
+        params: { path: { id: source.id } },
+        body: {
+          condition,
+          instrument,
+          from_node,
+          to_node,
+          ...(ohms ? { function: 'ohms' as const, isolated: ohms.isolated } : {}),
+        },
+      }),
+    ),
+  readings: (visit: string) =>
+    outcome(client.GET('/api/visits/{id}/readings', { params: { path: { id: visit } } })),
+  keepReading: (visit: string, body: NewReading) =>
+    outcome(client.POST('/api/visits/{id}/readings', { params: { path: { id: visit } }, body })),
+  retractReading: (visit: string, reading_id: string) =>
+    outcome(
+      client.POST('/api/visits/{id}/readings/{reading_id}/retraction', {
+        params: { path: { id: visit, reading_id } },
+      }),
+    ),
+  demo: () => outcome(client.GET('/api/demo')),
+  restoreDemo: () => outcome(client.POST('/api/demo/restoration')),
+  removeDemo: () => outcome(client.POST('/api/demo/removal')),
+}

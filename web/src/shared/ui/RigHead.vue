@@ -1,0 +1,94 @@
+<script setup lang="ts">
+import { onBeforeUnmount, onMounted } from 'vue'
+import { isTyping } from '@/shared/model/keys'
+import type { Problem } from '@/shared/model/outcome'
+import ProblemNote from '@/shared/ui/ProblemNote.vue'
+
+defineProps<{
+  title: string
+  name: string
+  canUndo: boolean
+  canRedo: boolean
+  canKeep: boolean
+  busy: boolean
+  problem: Problem | null
+  saved: string
+}>()
+const emit = defineEmits<{ rename: [name: string]; undo: []; redo: []; keep: [] }>()
+
+// Where somebody types, the field's own undo is meant.
+function onKey(event: KeyboardEvent) {
+  if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'z' || isTyping(event)) return
+  event.preventDefault()
+  if (event.shiftKey) emit('redo')
+  else emit('undo')
+}
+onMounted(() => addEventListener('keydown', onKey))
+onBeforeUnmount(() => removeEventListener('keydown', onKey))
+</script>
+
+<template>
+  <div class="head">
+    <h1>{{ title }}</h1>
+    <label class="name">
+      <span class="hidden-label">Name</span>
+      <input
+        :value="name"
+        maxlength="120"
+        placeholder="Name: where it stands"
+        data-testid="rig-name"
+        @change="$emit('rename', ($event.target as HTMLInputElement).value)"
+      />
+    </label>
+    <button class="key" :disabled="!canUndo" title="Ctrl Z" data-testid="undo" @click="$emit('undo')">
+      Undo
+    </button>
+    <button class="key" :disabled="!canRedo" title="Ctrl Shift Z" data-testid="redo" @click="$emit('redo')">
+      Redo
+    </button>
+    <slot />
+    <button class="key solid" :disabled="!canKeep || busy" data-testid="save-rig" @click="$emit('keep')">
+      {{ busy ? 'Keeping …' : 'Keep' }}
+    </button>
+  </div>
+  <ProblemNote v-if="problem" :problem="problem" />
+  <p v-if="saved && !problem" class="saved" role="status">= {{ saved }}</p>
+</template>
+
+<style scoped>
+.head {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 8px;
+}
+
+h1 {
+  font-size: 22px;
+  margin-right: 8px;
+}
+
+.name {
+  flex: 1 1 240px;
+}
+
+.name input {
+  width: 100%;
+  min-height: var(--target);
+  padding: 0 12px;
+  border: 2px solid var(--ink);
+  border-radius: 3px;
+  background: var(--panel);
+  font-size: 18px;
+}
+
+.name input::placeholder {
+  color: var(--ink-soft);
+}
+
+.saved {
+  padding: 6px 12px;
+  border-left: 6px solid var(--agrees);
+  background: var(--agrees-soft);
+}
+</style>

@@ -1,0 +1,58 @@
+<script setup lang="ts">
+import type { Visit } from '@/shared/api/client'
+import { useVisit } from '@/shared/ui/useVisit'
+
+/** What stands over every page of a visit: which page, which unit, and whether all is kept. */
+defineProps<{ title: string; visit: Visit | null; kept: boolean }>()
+const { refused, keepMine } = useVisit()
+const takeTheirs = () => location.reload()
+</script>
+
+<template>
+  <div class="whole">
+    <div class="head">
+      <h1>
+        {{ title }} <span v-if="visit">{{ visit.site }}, {{ visit.unit }}</span>
+      </h1>
+      <p v-if="kept" class="kept" role="status">= kept</p>
+      <slot />
+    </div>
+    <p v-if="refused" class="conflict" role="alert">
+      ≠ Somebody else changed this visit meanwhile. What you noted is still here.
+      <button class="key" data-testid="keep-mine" @click="keepMine">Keep mine</button>
+      <button class="key" data-testid="take-theirs" @click="takeTheirs">Show theirs</button>
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.head {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 6px 16px;
+}
+
+h1 {
+  flex: 1 1 260px;
+  font-size: 20px;
+}
+
+h1 span {
+  font-weight: 450;
+}
+
+.kept {
+  color: var(--agrees);
+}
+
+.conflict {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 8px;
+  padding: 8px 12px;
+  border-left: 6px solid var(--alarm);
+  background: var(--alarm-soft);
+}
+</style>

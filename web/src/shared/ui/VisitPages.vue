@@ -1,0 +1,82 @@
+<script setup lang="ts">
+import { computed, watch } from 'vue'
+import { useRoute } from 'vue-router'
+import { useVisit } from '@/shared/ui/useVisit'
+import { MEANS, PAGES, SIGNS } from '@/shared/model/visitPages'
+
+const route = useRoute()
+const { visit, load } = useVisit()
+const id = computed(() => {
+  const known = /^\/visits\/([0-9a-f-]{36})\//.exec(route.path)
+  return known ? (known[1] as string) : null
+})
+watch(
+  id,
+  (now) => {
+    if (now && visit.value?.id !== now) void load(now)
+  },
+  { immediate: true },
+)
+</script>
+
+<template>
+  <nav v-if="id" class="pages" aria-label="Pages of the visit">
+    <RouterLink
+      v-for="page in PAGES.filter((one) => one.path)"
+      :key="page.id"
+      :to="`/visits/${id}/${page.path}`"
+      :data-testid="`page-${page.id}`"
+    >
+      <span v-if="visit && visit.id === id" :class="['sign', visit.marks[page.id]]" aria-hidden="true">{{
+        SIGNS[visit.marks[page.id]]
+      }}</span>
+      {{ page.title }}
+      <span v-if="visit" class="hidden-label">{{ MEANS[visit.marks[page.id]] }}</span>
+    </RouterLink>
+  </nav>
+</template>
+
+<style scoped>
+.pages {
+  position: relative; /* keeps the spoken marks inside what scrolls */
+  display: flex;
+  overflow-x: auto;
+  scrollbar-width: none;
+  border-left: 1px solid var(--on-bar-soft);
+  padding-left: 8px;
+}
+
+a {
+  display: inline-flex;
+  flex: none;
+  align-items: center;
+  gap: 6px;
+  min-width: var(--target);
+  min-height: var(--target);
+  justify-content: center;
+  padding: 0 9px;
+  border-top: 4px solid transparent;
+  border-bottom: 4px solid transparent;
+  color: var(--on-bar);
+  text-decoration: none;
+}
+
+a.router-link-active {
+  border-bottom-color: var(--bar-accent);
+  font-weight: 700;
+}
+
+.sign {
+  font-weight: 800;
+  color: var(--on-bar-soft);
+}
+
+.sign.disagrees {
+  color: var(--bar-accent);
+}
+
+a:focus-visible {
+  outline-color: var(--bar-accent);
+  outline-offset: -4px;
+}
+</style>
