@@ -2,7 +2,6 @@
 
 module Gorvant
   module Server
-    # A new visit: a known unit, or the names of a site and a unit; a rig of the library.
     class VisitRequest < Request
       json do
         required(:id).filled(:string, format?: UUID)
@@ -40,7 +39,6 @@ module Gorvant
       end
     end
 
-    # A change to a visit, with the version that the change was made on.
     class VisitChangeRequest < Request
       json do
         required(:version).filled(:integer, gteq?: 1, lteq?: VERSIONS)
@@ -105,7 +103,6 @@ module Gorvant
         end
     end
 
-    # The rig as a visit has it now.
     class FittedRequest < Request
       json do
         required(:version).filled(:integer, gteq?: 1, lteq?: VERSIONS)
@@ -114,43 +111,6 @@ module Gorvant
       end
 
       rule(:rig).validate(:named_rig)
-    end
-
-    # A wiring as found that is being looked at; nothing is kept.
-    class WiringRequest < Request
-      json { optional(:as_found).value(:hash) }
-    end
-
-    # Landings as a table.
-    class LandingsRequest < Request
-      json { required(:text).filled(:string, max_size?: 1_000_000) }
-    end
-
-    # A thermostat's stages over time, with settings as found that are being looked at.
-    class StagingRequest < Request
-      json do
-        required(:script).value(:hash)
-        required(:duration_seconds).filled(NUMBER)
-        optional(:settings).value(:hash)
-        optional(:at_seconds).filled(NUMBER, gteq?: 0.0)
-      end
-    end
-
-    # Settings that are being looked at.
-    class SettingsRequest < Request
-      json { optional(:settings).value(:hash) }
-    end
-
-    # A maker's own setting numbers, to be used again.
-    class SettingProfileRequest < Request
-      json do
-        required(:id).filled(:string, format?: UUID)
-        required(:name).filled(:string, max_size?: 80)
-        required(:labels).value(:hash)
-      end
-
-      rule(:name).validate(:plain_text, :named)
-      rule(:labels) { key.failure(VisitChangeRequest::LABELS) unless VisitChangeRequest.labels?(value) }
     end
   end
 end

@@ -2,38 +2,8 @@
 
 module Gorvant
   module Server
-    # The wiring and the settings as found: what differs, what that does, and what to do about it.
-    class FoundResource < Resource
-      # As kept with the visit, or as it is being entered.
-      post "/api/visits/:id/wiring" do
-        row = visits.alone(params[:id])
-        input = WiringRequest.parse(body_json || {})
-        found = input[:as_found] ? deep_strings(input[:as_found]) : row[:as_found].to_hash
-        json(
-          computed.recall("wiring", row[:digest], found) do
-            rig = Warm.rig(row)
-            JSON.generate(WiringPresenter.new(WiringCheck.new(rig, AsFound.parse(found, rig))).to_h)
-          end
-        )
-      end
-
-      get "/api/visits/:id/landings" do
-        row = visits.alone(params[:id])
-        rig = Warm.rig(row)
-        attachment "landings.csv"
-        content_type "text/csv"
-        Formats::LandingsCsv.dump(rig, AsFound.parse(row[:as_found].to_hash, rig))
-      end
-
-      # A table as a record to look at; nothing is kept.
-      post "/api/visits/:id/landings" do
-        row = visits.alone(params[:id])
-        input = LandingsRequest.parse(body_json)
-        read =
-          Formats::LandingsCsv.read(input[:text], Warm.rig(row), settings: row[:as_found].to_hash.fetch("settings", {}))
-        json(rows: read.rows, refused: read.refused, as_found: read.as_found&.to_json_hash)
-      end
-
+    # The settings as read at the wall, how the thermostat stages with them, and the crew's own numbers for them.
+    class ThermostatResource < Resource
       post "/api/visits/:id/settings" do
         row = visits.alone(params[:id])
         input = SettingsRequest.parse(body_json || {})

@@ -1,0 +1,62 @@
+# frozen_string_literal: true
+
+require_relative "../support/server"
+
+# What a user has is kept through every migration: those that can go back and come again do so over the demo data, and
+# nothing of it is lost.
+RSpec.describe "Migrations", :server do
+  before { Sequel.extension(:migration) }
+
+  after { Gorvant::Server::Database.migrate(db) }
+
+  def versions =
+    Dir[File.join(Gorvant::Server::Database::MIGRATIONS, "*.rb")].map { |path| File.basename(path).to_i }.sort
+  def to(version) = Sequel::Migrator.run(db, Gorvant::Server::Database::MIGRATIONS, target: version)
+  def viewer = Gorvant::Server::Viewer.local_owner(db)
+  def owned = { crew_id: viewer.crew_id, created_by: viewer.user_id }
+
+  # How many rows each table has that a person filled.
+  def rows = %i[sites units rigs rig_revisions visits readings].to_h { |table| [table, db[table].count] }
+
+  it "go back and come again one by one, over a day's work, with every row still there" do
+    before = rows
+    readings = db[:readings].select_order_map(%i[id value_volts_ac])
+    late = versions.each_cons(2).select { |_earlier, version| version >= 20_261_128_190_000 }
+    expect(late.size).to be > 1
+    late.reverse_each do |earlier, _version|
+      to(earlier)
+      Gorvant::Server::Database.migrate(db)
+    end
+    expect(rows).to eq(before)
+    expect(db[:readings].select_order_map(%i[id value_volts_ac])).to eq(readings)
+    expect(before[:visits]).to be > 5
+  end
+
+  it "make one site and one unit of twins that two requests once made, and keep the visits of both" do
+    to(20_261_128_190_000)
+    mill = { name: "Reed mill", **owned }
+    sites = Array.new(2) { |i| db[:sites].returning(:id).insert(**mill, created_at: Time.now - (60 * i)).first[:id] }
+    units = sites.map { |site| db[:units].returning(:id).insert(name: "Loft unit", site_id: site, **owned).first[:id] }
+    other = db[:units].returning(:id).insert(name: "Yard unit", site_id: sites.first, **owned).first[:id]
+    like = db[:visits].where(id: visit_id).first
+    %i[symptoms safety as_found bench setting_labels found_marks defrost].each do |name|
+      like[name] = Sequel.pg_jsonb(like[name])
+    end
+    [*units, other].each { |unit| db[:visits].insert(like.merge(id: uuid, unit_id: unit, demo: false)) }
+    count = db[:visits].count
+
+    Gorvant::Server::Database.migrate(db)
+    expect(db[:sites].where(name: "Reed mill").select_map(:id)).to eq([sites.last]) # the older one
+    kept = db[:units].where(site_id: sites.last).select_order_map(:name)
+    expect(kept).to eq(["Loft unit", "Yard unit"])
+    expect(db[:visits].count).to eq(count)
+    expect(
+      db[:visits]
+        .join(:units, id: :unit_id)
+        .where(site_id: sites.last)
+        .group_and_count(Sequel[:units][:name])
+        .to_hash(:name, :count)
+    ).to eq("Loft unit" => 2, "Yard unit" => 1)
+    expect { db[:sites].insert(**mill) }.to raise_error(Sequel::UniqueConstraintViolation)
+  end
+end
