@@ -12,7 +12,9 @@ module Gorvant
       # old answer.
       ENGINE =
         Digest::SHA256.hexdigest(
-          Dir[File.join(ROOT, "{core/lib,server/presenters,server/desks}/**/*.rb")].map { |path| File.binread(path) }.join
+          Dir[File.join(ROOT, "{core/lib,server/presenters,server/desks}/**/*.rb")]
+            .map { |path| File.binread(path) }
+            .join
         )
 
       def initialize(db) = @db = db

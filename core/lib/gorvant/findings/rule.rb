@@ -24,20 +24,7 @@ module Gorvant
 
     private
 
-    # Builds a finding from the rule's words; fields fill the templates.
-    def finding(nodes: [], branches: [], evidence: [], **fields)
-      words = Catalogue.findings.fetch(self.class.code)
-      Finding.new(
-        code: self.class.code,
-        severity: words.fetch("severity"),
-        title: format(words.fetch("title"), fields),
-        says: format(words.fetch("says"), fields),
-        next_step: words["next_step"] && format(words["next_step"], fields),
-        cautions: words.fetch("cautions", []),
-        nodes: nodes,
-        branches: branches,
-        evidence: evidence
-      )
-    end
+    # A finding in the rule's own words.
+    def finding(**about) = Finding.of(self.class.code, **about)
   end
 end

@@ -225,24 +225,11 @@ module Gorvant
 
     # What no voltage shows is told in words.
     def mechanical(faults)
-      words = Catalogue.findings.fetch("mechanical")
       faults
         .select(&:mechanical?)
         .map do |fault|
-          fields = {
-            title: fault.title(netlist),
-            is: fault.about["is"],
-            shows: fault.about["shows"],
-            proof: fault.about["proof"]
-          }
-          Finding.new(
-            code: "mechanical",
-            severity: words["severity"],
-            title: format(words["title"], fields),
-            says: format(words["says"], fields),
-            next_step: format(words["next_step"], fields),
-            cautions: words["cautions"]
-          )
+          words = fault.about.slice("is", "shows", "proof").transform_keys(&:to_sym)
+          Finding.of("mechanical", title: fault.title(netlist), **words)
         end
     end
 

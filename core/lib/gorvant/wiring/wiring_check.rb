@@ -130,30 +130,20 @@ module Gorvant
     end
 
     def finding(name, alone, hidden, difference)
-      words = Catalogue.findings.fetch(name.code)
-      fields = name.fields.merge(setting_fields(difference))
-      Finding.new(
-        code: name.code,
-        severity: severity(words, alone, hidden),
-        title: format(words["title"], fields),
-        says: format(words["says"], fields),
-        next_step:
-          (
-            if difference.moves.any?
-              "#{difference.moves.join(". ")}."
-            else
-              words["next_step"] && format(words["next_step"], fields)
-            end
-          ),
-        cautions: words["cautions"],
+      Finding.of(
+        name.code,
+        severity: severity(alone, hidden),
+        next_step: difference.moves.any? ? "#{difference.moves.join(". ")}." : nil,
         evidence: evidence(difference, alone, hidden),
-        assumed: unseen(difference)
+        assumed: unseen(difference),
+        **name.fields,
+        **setting_fields(difference)
       )
     end
 
-    # What a difference does decides how grave it is; where it does nothing the table says what to think of it.
-    def severity(words, alone, hidden)
-      return words["severity"] if alone.empty?
+    # What a difference does decides how grave it is; where it does nothing (nil) the table says what to think of it.
+    def severity(alone, hidden)
+      return nil if alone.empty?
 
       hidden ? "warning" : "fault"
     end
@@ -208,17 +198,13 @@ module Gorvant
       most = Catalogue.profile.dig("wiring", "most_drop_fraction")
       return nil if worst[1].lost_fraction <= most
 
-      words = Catalogue.findings.fetch("cable_drop")
       title = trials.all.find { |trial| trial.id == worst[0] }.title
-      fields = { percent: (worst[1].lost_fraction * 100).round(1), call: title, most: (most * 100).round }
       circuit(
-        Finding.new(
-          code: "cable_drop",
-          severity: words["severity"],
-          title: format(words["title"], fields),
-          says: format(words["says"], fields),
-          next_step: words["next_step"],
-          cautions: words["cautions"]
+        Finding.of(
+          "cable_drop",
+          percent: (worst[1].lost_fraction * 100).round(1),
+          call: title,
+          most: (most * 100).round
         )
       )
     end
@@ -232,16 +218,8 @@ module Gorvant
     end
 
     def declared(code, wrong)
-      words = Catalogue.findings.fetch(code)
-      fields = { calls: wrong.map { |one| "#{one.title}: #{one.says}" }.uniq.first(MOST_CALLS).join(". ") }
-      Finding.new(
-        code: code,
-        severity: words["severity"],
-        title: words["title"],
-        says: format(words["says"], fields),
-        next_step: words["next_step"],
-        cautions: words["cautions"]
-      )
+      calls = wrong.map { |effect| "#{effect.title}: #{effect.says}" }.uniq.first(MOST_CALLS)
+      Finding.of(code, calls: calls.join(". "))
     end
 
     def circuit(finding, effects = []) =

@@ -13,7 +13,7 @@ module Gorvant
             "defrost",
             wrong: verdicts.any?(&:wrong?),
             looked_at: looked_at(verdicts, record),
-            taken: open(test, verdicts, record)
+            taken: still_open(test, verdicts, record)
           )
         end
 
@@ -27,7 +27,7 @@ module Gorvant
         def looked_at(verdicts, record) =
           [(words("forced_test") if verdicts.any?), (words("coil_sensing") if sensed?(record))].compact
 
-        def open(test, verdicts, record)
+        def still_open(test, verdicts, record)
           unclear = verdicts.select { |verdict| verdict.verdict == "undetermined" }.map(&:title)
           [
             *unclear,

@@ -97,18 +97,7 @@ module Gorvant
       )
     end
 
-    def finding(code, evidence = [], **fields)
-      words = Catalogue.findings.fetch(code)
-      Finding.new(
-        code: code,
-        severity: words["severity"],
-        title: format(words["title"], fields),
-        says: format(words["says"], fields),
-        next_step: format(words["next_step"], fields),
-        cautions: words["cautions"],
-        evidence: evidence
-      )
-    end
+    def finding(code, evidence = [], **fields) = Finding.of(code, evidence: evidence, **fields)
 
     # --- balance points
 

@@ -307,7 +307,7 @@ module Gorvant
       def strips(now)
         cold = (@values["HTR"] || @values["HTR2"] || false) && !@values["BLOWER"]
         if cold && !@cold_strips
-          @findings << Timeline::Noticed.new(seconds: now, finding: finding("strips_without_blower"))
+          @findings << Timeline::Noticed.new(seconds: now, finding: Finding.of("strips_without_blower"))
         end
         @cold_strips = cold
       end
@@ -321,23 +321,11 @@ module Gorvant
         @findings << Timeline::Noticed.new(
           seconds: 0.0,
           finding:
-            finding(
+            Finding.of(
               "turn_against_hold",
               hold: format("%g", @rig[:board_hold_seconds]),
               turn: format("%g", @rig[:defrost_turn_seconds])
             )
-        )
-      end
-
-      def finding(code, **fields)
-        words = Catalogue.findings.fetch(code)
-        Finding.new(
-          code: code,
-          severity: words["severity"],
-          title: format(words["title"], fields),
-          says: format(words["says"], fields),
-          next_step: format(words["next_step"], fields),
-          cautions: words["cautions"]
         )
       end
     end
