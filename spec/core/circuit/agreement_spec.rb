@@ -39,4 +39,15 @@ RSpec.describe Gorvant::Agreement do
   it "asks for a second look near the edge of a class" do
     expect(described_class.judge(expected(*live), 22.4)).to have_attributes(near_edge: true, says: /edge/)
   end
+
+  it "shows nothing at all between two points of one conductor that floats, on either instrument" do
+    lifted = trace("heat", faults: [{ "kind" => "open", "at" => "cable_b.orange" }])
+    %w[high_impedance low_impedance].each do |instrument|
+      reading, = lifted.reading("air_handler.O", "air_handler.cable_a.orange", instrument)
+      expect([reading.volts_ac, reading.low_volts_ac, reading.klass, reading.floating]).to eq(
+        [0.0, 0.0, "about_0", true]
+      )
+      expect(reading.high_volts_ac).to be < 1
+    end
+  end
 end
