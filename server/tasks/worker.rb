@@ -10,12 +10,13 @@ module Gorvant
       LOST_AFTER_SECONDS = 15
       IDLE_SECONDS = 0.5
       AWAY_SECONDS = 2
+      PRUNE_EVERY_SECONDS = 30
 
       def initialize(db) = @db = db
 
       # Until the process ends; while the database is away it waits for it.
       def run
-        loop { run_one || sleep(IDLE_SECONDS) }
+        loop { run_one || idle }
       rescue *Database::ERRORS => e
         raise unless Database.away?(e)
 
@@ -43,6 +44,14 @@ module Gorvant
       end
 
       private
+
+      def idle
+        if @pruned_at.nil? || now - @pruned_at > PRUNE_EVERY_SECONDS
+          Computed.new(@db).prune
+          @pruned_at = now
+        end
+        sleep(IDLE_SECONDS)
+      end
 
       def claim
         @db.transaction do
@@ -85,7 +94,7 @@ module Gorvant
 
       def finish(task, kind, pieces)
         @db.transaction do
-          Computed.new(@db).put(task[:key], JSON.generate(kind.answer(pieces)))
+          Computed.new(@db).put(task[:kind], task[:key], JSON.generate(kind.answer(pieces)))
           @db[:tasks].where(id: task[:id], state: "running").update(
             state: "done",
             done: pieces.size,

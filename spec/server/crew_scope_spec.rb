@@ -151,14 +151,22 @@ RSpec.describe "Another crew", :server do
     expect(other(repositories::Tasks).find(two[:id])[:state]).to eq("waiting")
   end
 
-  it "shares only computed answers, which hold nothing that was not sent, and of those the newest" do
+  it "keeps the newest answers of each kind within its budget, and lets no kind take the place of another" do
     computed = repositories::Computed.new(db)
-    stub_const("Gorvant::Server::Computed::MOST_KEPT", 3)
-    5.times do |i|
-      computed.put("key #{i}", "answer #{i}")
-      db[:computed_results].where(key: "key #{i}").update(created_at: Time.now - 100 + i)
-    end
-    expect((0..4).map { |i| computed.get("key #{i}") }.compact).to eq(["answer 2", "answer 3", "answer 4"])
+    stub_const("Gorvant::Server::Computed::BUDGETS", { "alike" => 30, "trace" => 25 })
+    stub_const("Gorvant::Server::Computed::OTHER_BUDGET", 10)
+    %w[alike trace drawing]
+      .product((1..4).to_a)
+      .each do |kind, i|
+        computed.put(kind, "#{kind} #{i}", "0123456789")
+        db[:computed_results].where(key: "#{kind} #{i}").update(created_at: Time.now - 100 + i)
+      end
+    expect(computed.prune).to eq(12 - 3 - 2 - 1)
+    expect(db[:computed_results].select_order_map(:key)).to eq(
+      ["alike 2", "alike 3", "alike 4", "drawing 4", "trace 3", "trace 4"]
+    )
+    expect(computed.prune).to eq(0)
+    expect(computed.get("alike 4")).to eq("0123456789")
     expect(computed.recall("a part") { "made" }).to eq("made")
     expect(computed.recall("a part") { raise "made twice" }).to eq("made")
   end
