@@ -9,9 +9,9 @@ RSpec.describe Gorvant::Server::Turns do
     turns = described_class.new(running: 1, waiting: 1, wait_seconds: 5)
     gate = Queue.new
     running = hold(turns, gate)
-    sleep(0.01) until turns.taken == 1
+    Thread.pass until turns.taken == 1
     waiting = hold(turns, gate)
-    sleep(0.01) until turns.taken == 2
+    Thread.pass until turns.taken == 2
     expect { turns.serve { nil } }.to raise_error(Gorvant::Server::Busy)
     2.times { gate << :done }
     expect([running.value, waiting.value, turns.taken]).to eq([:done, :done, 0])
@@ -23,7 +23,7 @@ RSpec.describe Gorvant::Server::Turns do
     turns = described_class.new(running: 1, waiting: 1, wait_seconds: 0.05)
     gate = Queue.new
     holder = hold(turns, gate)
-    sleep(0.01) until turns.taken == 1
+    Thread.pass until turns.taken == 1
     expect { turns.serve { nil } }.to raise_error(Gorvant::Server::Busy)
     gate << :done
     holder.join
