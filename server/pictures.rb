@@ -46,7 +46,8 @@ module Gorvant
 
         def refuse(problem) = raise(BadPhoto.new(field: "/", problem: problem))
         def heic_words =
-          "is a HEIC picture that cannot be read here; set the phone's camera to the most compatible format (JPEG), or share the photo as JPEG"
+          "is a HEIC picture that cannot be read here; set the phone's camera to the most compatible format (JPEG), " \
+            "or share the photo as JPEG"
 
         # [head, bytes of the pictures]; head nil where the process was ended.
         def shrunk(bytes)

@@ -51,7 +51,8 @@ module Gorvant
           *Problem.plain(
             500,
             "Server error",
-            "Something went wrong here, and it was written down. What you sent is still with you; nothing of it was kept unless you see it here."
+            "Something went wrong here, and it was written down. What you sent is still with you; " \
+              "nothing of it was kept unless you see it here."
           )
         )
       end

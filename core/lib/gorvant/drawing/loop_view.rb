@@ -104,7 +104,8 @@ module Gorvant
         .each do |upper, cables|
           words =
             cables.map do |cable|
-              "#{Naming.cable(cable)} · #{cable.conductors.size} × #{cable.gauge_awg} AWG · #{cable.length_feet.to_s.sub(/\.0\z/, "")} ft"
+              "#{Naming.cable(cable)} · #{cable.conductors.size} × #{cable.gauge_awg} AWG · " \
+                "#{cable.length_feet.to_s.sub(/\.0\z/, "")} ft"
             end
           @pen.label(
             words.join("   "),

@@ -28,8 +28,10 @@ module Gorvant
           {
             role: "body",
             d:
-              "M#{n(-x + r)} #{n(-y)}H#{n(x - r)}A#{n(r)} #{n(r)} 0 0 1 #{n(x)} #{n(-y + r)}V#{n(y - r)}A#{n(r)} #{n(r)} 0 0 1 #{n(x - r)} #{n(y)}" \
-                "H#{n(-x + r)}A#{n(r)} #{n(r)} 0 0 1 #{n(-x)} #{n(y - r)}V#{n(-y + r)}A#{n(r)} #{n(r)} 0 0 1 #{n(-x + r)} #{n(-y)}z"
+              "M#{n(-x + r)} #{n(-y)}H#{n(x - r)}A#{n(r)} #{n(r)} 0 0 1 #{n(x)} #{n(-y + r)}" \
+                "V#{n(y - r)}A#{n(r)} #{n(r)} 0 0 1 #{n(x - r)} #{n(y)}" \
+                "H#{n(-x + r)}A#{n(r)} #{n(r)} 0 0 1 #{n(-x)} #{n(y - r)}" \
+                "V#{n(-y + r)}A#{n(r)} #{n(r)} 0 0 1 #{n(-x + r)} #{n(-y)}z"
           }
         ]
       end

@@ -75,7 +75,8 @@ module Gorvant
           if warmer[1] >= colder[1]
             refuse(
               line,
-              "ohms have to fall as it gets warmer: #{low_ohms} Ω at #{high} °F is not below #{high_ohms} Ω at #{low} °F"
+              "ohms have to fall as it gets warmer: #{low_ohms} Ω at #{high} °F " \
+                "is not below #{high_ohms} Ω at #{low} °F"
             )
           end
         end

@@ -265,7 +265,8 @@ module Gorvant
               else
                 problem(
                   "#{field}/#{side}",
-                  "dangles: '#{conductor.id}' lands on nothing at the #{@rig.place_title(place)}; name a terminal, or mark it \"spare\": true"
+                  "dangles: '#{conductor.id}' lands on nothing at the #{@rig.place_title(place)}; " \
+                    "name a terminal, or mark it \"spare\": true"
                 )
               end
             else

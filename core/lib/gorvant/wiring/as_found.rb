@@ -207,7 +207,8 @@ module Gorvant
           return(
             wrong(
               "#{field}/lands_on",
-              "unknown terminal #{terminal.inspect[0, 40]} at the #{Naming.place(@rig, place)}; it has #{known.join(", ")}"
+              "unknown terminal #{terminal.inspect[0, 40]} at the #{Naming.place(@rig, place)}; " \
+                "it has #{known.join(", ")}"
             )
           )
         end
@@ -237,7 +238,8 @@ module Gorvant
             next(
               wrong(
                 "#{field}/#{end_of[0]}",
-                "unknown terminal #{end_of[1].inspect[0, 40]} at the #{Naming.place(@rig, place)}; it has #{known.join(", ")}"
+                "unknown terminal #{end_of[1].inspect[0, 40]} at the #{Naming.place(@rig, place)}; " \
+                  "it has #{known.join(", ")}"
               )
             )
           end

@@ -83,7 +83,8 @@ module Gorvant
 
         blame(
           word,
-          "says #{Catalogue.facts.fetch(key)["title"].downcase}: #{Comparison.words(key, value)}; line #{before[1].line} says #{Comparison.words(key, before[0])}"
+          "says #{Catalogue.facts.fetch(key)["title"].downcase}: #{Comparison.words(key, value)}; " \
+            "line #{before[1].line} says #{Comparison.words(key, before[0])}"
         )
       end
 

@@ -114,7 +114,9 @@ module Gorvant
         end
         wires =
           ways.map do |(cable, from, to), conductors|
-            "#{cable.from}.#{from || Vocabulary::CAPPED} [#{mark(cable)}#{conductors.map { |one| Notation.sheath(one) }.join(" + ")}] > #{cable.to}.#{to || Vocabulary::CAPPED}"
+            "#{cable.from}.#{from || Vocabulary::CAPPED} " \
+              "[#{mark(cable)}#{conductors.map { |conductor| Notation.sheath(conductor) }.join(" + ")}] > " \
+              "#{cable.to}.#{to || Vocabulary::CAPPED}"
           end
         wires +
           @jumpers
