@@ -4,10 +4,12 @@ require "socket"
 
 module Gorvant
   module Server
-    # How long one answer may take: past MOST_SECONDS, or when nobody waits for it any more, the core is told that it is
+    # How long one answer may take: past MOST_SECONDS of the processor, past LONGEST times that by the clock (others may
+    # have the machine), or when nobody waits for it any more, the core is told that it is
     # enough. Long work belongs to tasks. While it works, others get a word in every few milliseconds.
     class Budget
       MOST_SECONDS = Float(ENV.fetch("GORVANT_MOST_SECONDS", 3))
+      LONGEST = 4
       LOOK_EVERY_SECONDS = 0.1
       PASS_EVERY_SECONDS = 0.003
       STAND_BACK_SECONDS = 0.006
@@ -38,12 +40,13 @@ module Gorvant
       def give_way = Turns.mine? && self.class.others? ? sleep(STAND_BACK_SECONDS) : Thread.pass
 
       def enough(socket)
-        over = now + MOST_SECONDS
+        over = now + (MOST_SECONDS * LONGEST)
+        spent = worked + MOST_SECONDS
         look_at = now + LOOK_EVERY_SECONDS
         pass_at = now + PASS_EVERY_SECONDS
         lambda do
           time = now
-          next true if time > over
+          next true if time > over || worked > spent
 
           if time >= pass_at
             give_way
@@ -65,6 +68,8 @@ module Gorvant
         true
       end
 
+      # Seconds of the processor that this thread has had.
+      def worked = Process.clock_gettime(Process::CLOCK_THREAD_CPUTIME_ID)
       def now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
     end
   end
