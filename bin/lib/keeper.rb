@@ -53,7 +53,6 @@ class Keeper
   READY_SECONDS = 60
   LOOK_EVERY_SECONDS = 0.3
   MOST_WAIT_SECONDS = 30
-  CHILDREN = { "server" => %w[bundle exec puma -q -C config/puma.rb], "worker" => %w[bundle exec bin/worker] }.freeze
   # Compiled while it runs, where this Ruby can: a third less for an answer that is worked out.
   FASTER = {
     "RUBYOPT" => [ENV.fetch("RUBYOPT", nil), ("--yjit" if defined?(RubyVM::YJIT))].compact.join(" "),
@@ -153,15 +152,21 @@ class Keeper
 
   def start(name)
     before = @children[name]
-    environment = {
+    ENV.update(
       "PORT" => @port.to_s,
       "APP_ENV" => "production",
       "RACK_ENV" => "production",
       "GORVANT_INSTANCE" => @instance,
       "GORVANT_LOG" => File.join(@home, "log", "#{name}.log"),
       **FASTER
-    }
-    pid = Process.spawn(environment, *CHILDREN.fetch(name), chdir: ROOT, pgroup: true, close_others: true)
+    )
+    how = { chdir: ROOT, pgroup: true, close_others: true }
+    pid =
+      if name == "server"
+        Process.spawn("bundle", "exec", "puma", "-q", "-C", "config/puma.rb", **how)
+      else
+        Process.spawn("bundle", "exec", "bin/worker", **how)
+      end
     @children[name] = Child.new(Known.of(pid), now, before&.falls.to_i, nil)
     write_down
   end
@@ -209,7 +214,7 @@ class Keeper
     return if ENV["PG_DIR"].to_s.empty? || database_alive?
 
     say("PostgreSQL ended; starting it again")
-    shell("pg_start \"$PG_DIR\"") || say("PostgreSQL would not start; trying again")
+    shell("pg_start") || say("PostgreSQL would not start; trying again")
   end
 
   # A postmaster works in the folder of its data.
@@ -222,7 +227,10 @@ class Keeper
     false
   end
 
-  def shell(command) = system("bash", "-c", ". \"$0/bin/lib/setup.sh\"; #{command}", ROOT, close_others: true)
+  # One of the functions of setup.sh, for the private cluster.
+  def shell(function)
+    system("bash", "-c", '. "$0/bin/lib/setup.sh"; "$1" "$PG_DIR"', ROOT, function, close_others: true)
+  end
 
   def stop_all
     @children.values_at("worker", "server").compact.each { |child| child.known.stop }
@@ -230,7 +238,7 @@ class Keeper
 
     # Nobody else works with it: then it ends too.
     use = File.for_fd(Integer(ENV.fetch("PG_USE")), "a", autoclose: false)
-    shell("pg_halt \"$PG_DIR\"") if use.flock(File::LOCK_EX | File::LOCK_NB)
+    shell("pg_halt") if use.flock(File::LOCK_EX | File::LOCK_NB)
     FileUtils.rm_f(@note)
   end
 
