@@ -20,7 +20,6 @@ module Gorvant
         def rig(row) = keep(@rigs, row[:digest]) { Formats::RigJson.read(row[:content].to_hash) }
         # Keys of the facts that nobody has read.
         def assumed(row) = keep(@assumed, row[:digest]) { rig(row).assumed }
-        def rig?(row) = @lock.synchronize { @rigs.key?(row[:digest]) }
         # A rig run under a script: asked about again and again while a tape is looked at.
         def timeline(row, script) =
           keep(@timelines, [row[:digest], script], MOST_TIMELINES) { dear { Run.of(rig(row), script) } }

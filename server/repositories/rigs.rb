@@ -31,6 +31,8 @@ module Gorvant
         db.transaction do
           lock(id)
           before = find(id)
+          return before if before[:version] == version + 1 && same?(before, rig)
+
           changed =
             db[:rigs].where(crew_id: viewer.crew_id, id: id, version: version).update(
               name: rig.name,
@@ -67,6 +69,8 @@ module Gorvant
             raise Refused.new(field: "/revision", problem: "is no revision of this rig; the newest is #{row[:number]}")
           end
 
+          return row[:revision_id] if row[:number] == number + 1 && same?(row, rig)
+
           rig_moved!(row, base, rig) if number != row[:number]
           db[:rigs].where(crew_id: viewer.crew_id, id: id).update(
             name: rig.name,
@@ -93,6 +97,9 @@ module Gorvant
       def value(row) = Warm.rig(row)
 
       private
+
+      # Whether the newest revision is this very rig: then it was sent before, and its answer was lost.
+      def same?(row, rig) = row[:digest] == Formats::RigJson.digest(rig)
 
       # One at a time changes a rig; the others wait, then see what it did.
       def lock(id) = UUID.match?(id.to_s) && db[:rigs].where(crew_id: viewer.crew_id, id: id).for_update.get(:id)

@@ -96,6 +96,20 @@ RSpec.describe "Standing firm", :server do
     end
   end
 
+  it "keeps a changed rig once when it is sent again, since its first answer was lost" do
+    content, now = rig_content, version
+    rig_id = fetch(visit) && answer["rig_id"]
+    2.times { send_json(:post, "#{visit}/fitted", version: now, revision: 1, rig: with_fact(content, fact(60))) }
+    expect([last_response.status, answer["rig_revision"], answer["version"]]).to eq([201, 2, now + 1])
+    send_json(:post, "#{visit}/fitted", version: now, revision: 1, rig: with_fact(content, fact(75)))
+    expect(last_response.status).to eq(409)
+    at = db[:rigs].where(id: rig_id).get(:version)
+    2.times { send_json(:post, "/api/rigs/#{rig_id}/revisions", version: at, rig: with_fact(content, fact(90))) }
+    expect([last_response.status, answer["revision"]]).to eq([201, 3])
+    send_json(:post, "/api/rigs/#{rig_id}/revisions", version: at, rig: with_fact(content, fact(91)))
+    expect([last_response.status, db[:rig_revisions].where(rig_id: rig_id).count]).to eq([409, 3])
+  end
+
   describe "one row" do
     it "is made of a site, a unit, a profile and a table by any number at once" do
       rig_id = db[:rigs].get(:id)

@@ -19,6 +19,20 @@ RSpec.describe Gorvant::Server::Turns do
     expect(turns.serve { :again }).to eq(:again)
   end
 
+  it "stands back only while somebody else asks: a dear answer alone in its process has the machine" do
+    turns = described_class.new(running: 1, waiting: 1, wait_seconds: 5)
+    stub_const("Gorvant::Server::Warm::TURNS", turns)
+    budget = Gorvant::Server::Budget
+    asked = ->(other) do
+      budget.count(1)
+      budget.count(1) if other
+      turns.serve { budget.others? }
+    ensure
+      budget.count(other ? -2 : -1)
+    end
+    expect([asked.call(false), asked.call(true), asked.call(false)]).to eq([false, true, false])
+  end
+
   it "waits no longer than it is told to, and one turn serves what its answer asks for in turn" do
     turns = described_class.new(running: 1, waiting: 1, wait_seconds: 0.05)
     gate = Queue.new

@@ -7,7 +7,7 @@ import AppHeader from '@/shared/ui/AppHeader.vue'
   <AppHeader />
   <div class="over">
     <p v-if="waiting" class="waiting" role="status" data-testid="waiting">
-      The server does not answer just now. Asking again by itself; what you typed stays here.
+      No answer from the server yet. Asking again by itself; what you typed stays here.
     </p>
   </div>
   <RouterView v-slot="{ Component, route }">

@@ -3,8 +3,8 @@
 module Gorvant
   # How a defrost board counts, starts and ends: every open question answered by a field. Times in seconds.
   # limit_seconds: nil for a board that knows no time limit. starts_degrees_f, ends_degrees_f: coil at or below which it
-  # may start, at or above which it ends. below_air_degrees_f: [[outdoor °F, how far the coil has to run below it]] of a
-  # demand board. backstop: whether its longest interval still defrosts with a failed sensor. auto: the selector
+  # may start, at or above which it ends. below_air_degrees_f: [[outdoor °F, how far the coil has to run below it]]
+  # of a demand board. backstop: whether its longest interval still defrosts with a failed sensor. auto: the selector
   # promises no interval. reads: whether anybody read what the clock counts on.
   ClockProfile =
     Value.define(

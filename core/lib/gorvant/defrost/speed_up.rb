@@ -1,8 +1,9 @@
 # frozen_string_literal: true
 
 module Gorvant
-  # What the stopwatch says of a clock that the speed-up pins hurry: expected seconds = remaining minutes × 60 ÷ factor.
-  # A clock that had counted gives less, never more. Source: docs/sources.md, defrost-schools.
+  # What the stopwatch says of a clock that the speed-up pins hurry:
+  # expected seconds = remaining minutes × 60 ÷ factor. A clock that had counted gives less, never more. Source:
+  # docs/sources.md, defrost-schools.
   module SpeedUp
     # How an interval stands against what was seen. verdict: "excluded" (it would have been over sooner), "near_zero"
     # (the clock had just begun) or "counted" (only with counted_minutes already on it). expected_seconds: from zero.

@@ -8,6 +8,8 @@ module Gorvant
 
   class Standing
     MARKS = %w[untouched so_far agrees disagrees].freeze
+    # Of a page that nobody has begun, where there is nothing to say yet.
+    UNTOUCHED = new(mark: "untouched", says: "", looked_at: [].freeze, taken: [].freeze)
 
     # key: of wording.yml, under "standing.KEY_MARK"; wrong: whether anything is; fields: for the words.
     def self.of(key, wrong:, looked_at:, taken:, **fields)

@@ -4,10 +4,8 @@ module Gorvant
   module Desks
     # The settings as read at the wall, against what is fitted.
     module Thermostat
-      UNTOUCHED = Standing.new(mark: "untouched", says: "", looked_at: [].freeze, taken: [].freeze)
-
       def self.standing(record)
-        return UNTOUCHED if record.as_found.settings.empty?
+        return Standing::UNTOUCHED if record.as_found.settings.empty?
 
         SettingsCheck.new(record.rig, record.as_found, set_point_degrees_f: record.set_point_degrees_f).standing
       end

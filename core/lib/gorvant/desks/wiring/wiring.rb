@@ -4,11 +4,9 @@ module Gorvant
   module Desks
     # Where conductors land, against the rig.
     module Wiring
-      UNTOUCHED = Standing.new(mark: "untouched", says: "", looked_at: [].freeze, taken: [].freeze)
-
       def self.standing(record)
         found = record.as_found
-        return UNTOUCHED if found.landings.empty? && found.jumpers.empty?
+        return Standing::UNTOUCHED if found.landings.empty? && found.jumpers.empty?
 
         WiringCheck.new(record.rig, found).standing
       end
