@@ -75,56 +75,64 @@ module Gorvant
             complaint: visit.fetch("complaint"),
             symptoms: visit.fetch("symptoms"),
             outdoor_degrees_f: visit["outdoor_degrees_f"],
-            demo: true,
-            **found(visit, Warm.rig(rig))
+            set_point_degrees_f: visit["set_point_degrees_f"],
+            room_degrees_f: visit["room_degrees_f"],
+            safety: visit.fetch("safety", []),
+            demo: true
           )
+        keep(row, kept(visit), Warm.rig(rig))
         visit.fetch("readings", []).each_with_index { |reading, i| reading(row, reading, i) }
       end
 
-      # What the made-up visit found, as a technician would enter it.
-      def found(visit, rig)
-        given =
-          visit.slice(
-            "set_point_degrees_f",
-            "room_degrees_f",
-            "safety",
-            "bench",
-            "setting_labels",
-            "defrost"
-          ).transform_keys(&:to_sym)
-        marks = {}
-        if visit["as_found"]
-          as_found = AsFound.parse(visit["as_found"], rig)
-          given[:as_found] = as_found.to_json_hash
-          marks = VisitRecords.found_marks(given, rig, as_found)
-        end
-        marks = marks.merge(VisitRecords.defrost_mark(given, rig, visit["defrost"])) if visit.dig("defrost", "test")
-        given.merge(found_marks: marks)
+      # What the made-up visit found, as a technician would enter it: { desk => what it keeps }.
+      def kept(visit)
+        as_found = visit.fetch("as_found", {})
+        {
+          "wiring" => as_found.except("settings"),
+          "thermostat" => {
+            "settings" => as_found["settings"],
+            "bench" => visit["bench"],
+            "labels" => visit["setting_labels"]
+          }.compact,
+          "defrost" => visit.fetch("defrost", {})
+        }.reject { |_desk, content| content.empty? }
+      end
+
+      def keep(row, kept, rig)
+        desks = VisitDesks.new(@db, @viewer)
+        kept = kept.to_h { |desk, content| [desk, Desks.keep(desk, content, rig)] }
+        kept.each { |desk, content| desks.keep(row[:id], desk, 0, content) }
+        desks.remark(row[:id], *VisitRecords.marks(row, rig, kept)) if kept.any?
       end
 
       def reading(visit, reading, index)
         condition = Condition.parse(reading.fetch("condition"))
         trace = Trace.new(Visits.new(@db, @viewer).rig(visit), condition)
-        expected, reason = trace.reading(reading.fetch("from"), reading.fetch("to"))
-        judgement = Agreement.judge(expected, reading.fetch("volts"))
+        observation = Observation.parse(given(reading), trace)
         Readings.new(@db, @viewer).create(
           id_for("reading", "#{visit[:id]}#{index}"),
           reading,
           visit_id: visit[:id],
           rig_revision_id: visit[:rig_revision_id],
-          function: "volts_ac",
-          from_node: reading["from"],
-          to_node: reading["to"],
-          value_volts_ac: reading["volts"],
-          instrument: "high_impedance",
           condition: condition.to_json_hash,
-          expected: Present.expected(expected, reason),
-          verdict: judgement.verdict,
-          says: judgement.says,
+          **Readings.columns(observation, Held.against(trace, observation)),
           taken_at: Time.iso8601(reading.fetch("at")),
           received_at: Time.iso8601(reading.fetch("at")),
           demo: true
         )
+      end
+
+      # A reading as visits.yml has it, as a page would send it.
+      def given(reading)
+        return reading.except("condition", "at") unless reading["volts"]
+
+        {
+          "function" => "volts_ac",
+          "from_node" => reading["from"],
+          "to_node" => reading["to"],
+          "value" => reading["volts"],
+          "instrument" => "high_impedance"
+        }
       end
 
       def id_for(kind, name)

@@ -7,12 +7,14 @@ module Gorvant
     module Warm
       MOST = 64
       MOST_TIMELINES = 12
+      MOST_TRACES = 12
       TURNS = Turns.new
       @lock = Mutex.new
       @rigs = {}
       @netlists = {}
       @assumed = {}
       @timelines = {}
+      @traces = {}
       @found = {}
 
       class << self
@@ -23,11 +25,13 @@ module Gorvant
         # A rig run under a script: asked about again and again while a tape is looked at.
         def timeline(row, script) =
           keep(@timelines, [row[:digest], script], MOST_TIMELINES) { dear { Run.of(rig(row), script) } }
+        # The same for one instant: drawing, table and ways of one condition are asked for one after another.
+        def trace(row, condition) =
+          keep(@traces, [row[:digest], condition], MOST_TRACES) { Trace.new(rig(row), condition) }
         # What takes long to work out, in its turn.
         def dear(&block) = TURNS.serve(&block)
         # What a record of findings comes to: asked again whenever a visit is kept.
-        def found(rig, as_found, set_point, &block) =
-          keep(@found, [Formats::RigJson.digest(rig), as_found, set_point], &block)
+        def found(made_from, &block) = keep(@found, made_from, &block)
         def netlist(row) = keep(@netlists, row[:digest]) { Assembly.netlist(rig(row)) }
 
         private

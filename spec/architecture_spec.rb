@@ -18,6 +18,7 @@ RSpec.describe "Architecture" do
     defrost
     runs
     wiring
+    evidence
     desks
     diagnosis
     practice

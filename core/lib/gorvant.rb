@@ -126,6 +126,16 @@ require_relative "gorvant/wiring/named"
 require_relative "gorvant/wiring/correction"
 require_relative "gorvant/wiring/wiring_check"
 
+# evidence: what a person read, saw, looked up or did, held against the circuit
+require_relative "gorvant/evidence/amount"
+require_relative "gorvant/evidence/observation"
+require_relative "gorvant/evidence/held"
+require_relative "gorvant/evidence/held/volts"
+require_relative "gorvant/evidence/held/ohms"
+require_relative "gorvant/evidence/held/amps"
+require_relative "gorvant/evidence/held/seen"
+require_relative "gorvant/evidence/held/looked_up"
+
 # desks: what each page of a visit asks of the rooms above, and how it stands
 require_relative "gorvant/desks/thermostat/staging_run"
 require_relative "gorvant/desks/thermostat/bench_list"

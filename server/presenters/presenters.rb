@@ -42,9 +42,6 @@ module Gorvant
             set_point_degrees_f: row[:set_point_degrees_f],
             room_degrees_f: row[:room_degrees_f],
             safety: row[:safety].to_a,
-            bench: row[:bench].to_h,
-            setting_labels: row[:setting_labels].to_h,
-            defrost: row[:defrost].to_h,
             assumed: Warm.assumed(row).size,
             readings: {
               agree: row[:agreeing],
@@ -55,7 +52,8 @@ module Gorvant
               intake: Desks.desk("intake").standing(VisitRecords.of(row)).says,
               trace: Desks.desk("trace").standing(VisitRecords.of(row)).says
             },
-            demo: row[:demo]
+            demo: row[:demo],
+            **desks(row)
           }
         end
 
@@ -112,21 +110,21 @@ module Gorvant
         end
 
         def reading(row, netlist, superseded_by)
+          seen = Readings.observation(row)
           {
             id: row[:id],
             visit_id: row[:visit_id],
             rig_revision_id: row[:rig_revision_id],
             circuit: row[:circuit],
             function: row[:function],
-            from_node: row[:from_node],
-            to_node: row[:to_node],
-            from_label: netlist.label(row[:from_node]),
-            to_label: netlist.label(row[:to_node]),
-            value_volts_ac: row[:value_volts_ac],
+            **row.slice(:from_node, :to_node, :place, :value, :value_high, :about, :open, :choice, :isolated),
+            where: seen.where(netlist),
+            reads: seen.says,
             instrument: row[:instrument],
+            moment: row[:moment].to_h,
             condition: row[:condition].to_h,
             call_title: Catalogue.calls.fetch(row[:condition]["call"]).fetch("title"),
-            expected: row[:expected].to_h,
+            expected: row[:expected].to_h.then { |expected| expected.empty? ? nil : expected },
             verdict: row[:verdict],
             says: row[:says],
             note: row[:note],
@@ -241,11 +239,19 @@ module Gorvant
 
         # Each page of a visit by how it stands: some are reckoned up as they are shown, the dear ones were when they
         # were kept.
+        # What the desks keep and on which version, for one visit; a list has their marks alone.
+        def desks(row)
+          return {} if row[:listed_marks]
+
+          kept = row[:desks].kept
+          { desks: row[:desks].versions.to_h { |id, version| [id, { version: version, content: kept.fetch(id, {}) }] } }
+        end
+
         def marks(row)
           record = VisitRecords.of(row)
           Desks
             .marks(record, VisitRecords::SHOWN)
-            .merge(row[:found_marks].to_h)
+            .merge(row[:listed_marks] || row[:desks].marks)
             .then { |known| Catalogue.desks.keys.to_h { |id| [id, known.fetch(id, "untouched")] } }
         end
       end

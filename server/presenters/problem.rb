@@ -19,6 +19,8 @@ module Gorvant
         BadRigFile => 422,
         BadRig => 422,
         BadCondition => 422,
+        BadObservation => 422,
+        BadRecord => 422,
         BadNetlist => 422,
         BadNotation => 422,
         BadScript => 422,

@@ -2,13 +2,10 @@
 
 module Gorvant
   module Server
-    # A trace as JSON: loads with their reasons, findings, each loop as a string of stations, and what the meter should
-    # show between any two points that a person may touch.
+    # A trace as JSON: loads with their reasons, findings, each loop as a string of stations; and, asked for by itself,
+    # what the meter should show between any two points that a person may touch.
     class TracePresenter
-      def initialize(trace, instrument)
-        @trace = trace
-        @instrument = instrument
-      end
+      def initialize(trace) = @trace = trace
 
       # The drawing and what runs, for a rig that is only being put together.
       def preview
@@ -25,20 +22,53 @@ module Gorvant
         {
           calls: Outputs.calls(@trace.rig),
           scripts: scripts,
+          readable: Observation.readable_facts(@trace.rig),
           movable: Assembly::Positions.movable(@trace.rig),
           supply: supply,
           faults: @trace.fault_titles,
           changes: changes,
           condition: @trace.condition.to_json_hash,
-          instrument: @instrument,
           assumed: @trace.rig.assumed.map { |key| Catalogue.facts.fetch(key).fetch("title") },
           stands: @trace.stands.map(&:to_h),
           moments: moments,
           loads: loads,
           findings: findings,
           strings: strings,
-          points: points,
-          readings: readings
+          points: points
+        }
+      end
+
+      # Upper triangle, row by row, of what an instrument should show between the points of the loom.
+      def expected(instrument)
+        nodes =
+          (
+            LoopView.scene(@trace, opened: ["all"]).stations.flat_map(&:nodes) +
+              %w[wall air_handler outdoor].map { |place| "#{place}.C" }
+          ).uniq
+        says = {}
+        rows =
+          nodes
+            .combination(2)
+            .map do |first, second|
+              expected, reason = @trace.reading(first, second, instrument)
+              [
+                expected.volts_ac&.round(2),
+                expected.low_volts_ac&.round(2),
+                expected.high_volts_ac&.round(2),
+                Meter::CLASSES.index(expected.klass),
+                says[reason.says] ||= says.size
+              ]
+            end
+        volts, low, high, classes, words = rows.transpose
+        {
+          nodes: nodes,
+          volts_ac: volts,
+          low_volts_ac: low,
+          high_volts_ac: high,
+          klass: classes,
+          says_index: words,
+          classes: Meter::CLASSES,
+          says: says.keys
         }
       end
 
@@ -90,40 +120,6 @@ module Gorvant
           .map do |node|
             { id: node, label: @trace.netlist.label(node), state: @trace.state(node), place: node.split(".").first }
           end
-      end
-
-      # Upper triangle, row by row, of readings between the points of the loom.
-      def readings
-        nodes =
-          (
-            LoopView.scene(@trace, opened: ["all"]).stations.flat_map(&:nodes) +
-              %w[wall air_handler outdoor].map { |place| "#{place}.C" }
-          ).uniq
-        says = {}
-        rows =
-          nodes
-            .combination(2)
-            .map do |first, second|
-              expected, reason = @trace.reading(first, second, @instrument)
-              [
-                expected.volts_ac&.round(2),
-                expected.low_volts_ac&.round(2),
-                expected.high_volts_ac&.round(2),
-                Meter::CLASSES.index(expected.klass),
-                says[reason.says] ||= says.size
-              ]
-            end
-        volts, low, high, classes, words = rows.transpose
-        {
-          nodes: nodes,
-          volts_ac: volts,
-          low_volts_ac: low,
-          high_volts_ac: high,
-          klass: classes,
-          says_index: words,
-          classes: Meter::CLASSES,
-          says: says.keys
-        }
       end
     end
 

@@ -2,7 +2,7 @@
 
 module Gorvant
   module Server
-    # Readings of a visit. Never updated: a correction supersedes, a take-back retracts, both stay visible.
+    # What was read on a visit. Never updated: a correction supersedes, a take-back retracts, both stay visible.
     class Readings < Repository
       # Of a dataset of readings, those neither retracted nor superseded.
       def self.standing(dataset)
@@ -16,12 +16,44 @@ module Gorvant
         )
       end
 
+      # What a row holds of an observation and of what came of it.
+      def self.columns(observation, judged)
+        expected, reason = judged.expected
+        {
+          **observation.to_h.slice(:function, :from_node, :to_node, :place, :choice, :instrument, :isolated),
+          **amount(observation.amount),
+          expected: expected ? Present.expected(expected, reason) : {},
+          verdict: judged.verdict,
+          says: judged.says
+        }
+      end
+
+      def self.amount(amount)
+        return {} unless amount
+
+        high = amount.high == amount.low ? nil : amount.high
+        { value: amount.low, value_high: high, about: amount.about, open: amount.open }
+      end
+
+      # The Observation of a row.
+      def self.observation(row)
+        low, high = row.values_at(:value, :value_high)
+        amount = Amount.new(low: low, high: high || low, about: row[:about], open: row[:open]) if low || row[:open]
+        fields = row.slice(:function, :from_node, :to_node, :place, :instrument, :isolated)
+        Observation.new(**fields, choice: row[:choice], amount: amount)
+      end
+
       # Oldest first.
       def of(visit_id) = of_visit(visit_id).order(Sequel[:readings][:received_at], Sequel[:readings][:id]).all
 
-      # Those of a visit that stand, in one call.
+      # Volts of a visit that stand, in one call.
       def standing_in(visit_id, call)
-        self.class.standing(of_visit(visit_id)).where(Sequel.lit("readings.condition ->> 'call' = ?", call)).all
+        self
+          .class
+          .standing(of_visit(visit_id))
+          .where(function: "volts_ac")
+          .where(Sequel.lit("readings.condition ->> 'call' = ?", call))
+          .all
       end
 
       # [row, created?]
@@ -31,10 +63,7 @@ module Gorvant
           insert_once(
             id,
             body,
-            fields.merge(
-              condition: Sequel.pg_jsonb(fields.fetch(:condition)),
-              expected: Sequel.pg_jsonb(fields.fetch(:expected))
-            )
+            fields.merge(fields.slice(*JSON_FIELDS).transform_values { |value| Sequel.pg_jsonb_wrap(value) })
           )
         end
       rescue Sequel::UniqueConstraintViolation
@@ -54,6 +83,9 @@ module Gorvant
       end
 
       private
+
+      JSON_FIELDS = %i[condition expected moment choice].freeze
+      private_constant :JSON_FIELDS
 
       def of_visit(visit_id) = scoped.where(visit_id: visit_id)
       def table = :readings

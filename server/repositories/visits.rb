@@ -58,11 +58,17 @@ module Gorvant
       # Those to one unit, newest first.
       def of_unit(unit_id) = listed(scoped.where(Sequel[:visits][:unit_id] => unit_id))
 
-      JSON_FIELDS = %i[symptoms safety as_found bench setting_labels found_marks defrost].freeze
+      JSON_FIELDS = %i[symptoms safety].freeze
 
       def change(id, version, fields)
         find(id)
         update_version(id, version, as_json(fields))
+      end
+
+      # Holds a visit until the transaction ends: what its desks' marks follow from is read and written by one at a
+      # time.
+      def hold(id)
+        db[:visits].where(crew_id: viewer.crew_id, id: id).for_update.get(:id) if UUID.match?(id.to_s)
       end
 
       # The Rig value of the visit's revision.
@@ -75,13 +81,11 @@ module Gorvant
       def table = :visits
       def thing = "visit"
 
-      # Newest first.
+      # Newest first, with the marks of their desks and not what the desks keep.
       def listed(dataset, limit = MOST_LISTED)
-        dataset
-          .reverse(:visit_on, Sequel[:visits][:created_at], Sequel[:visits][:id])
-          .limit(limit)
-          .all
-          .map { |row| with_content(row) }
+        rows = dataset.reverse(:visit_on, Sequel[:visits][:created_at], Sequel[:visits][:id]).limit(limit).all
+        marks = VisitDesks.new(db, viewer).marks(rows.map { |row| row[:id] })
+        rows.map { |row| with_content(row).merge(listed_marks: marks.fetch(row[:id], {})) }
       end
 
       def cursor(text)
@@ -93,7 +97,9 @@ module Gorvant
       end
 
       # The rig's file is most of a row and mostly known already: it is fetched when somebody reads it.
-      def with_content(row) = row.merge(content: Content.new(db, row[:rig_revision_id]))
+      # So is what its desks keep.
+      def with_content(row) =
+        row.merge(content: Content.new(db, row[:rig_revision_id]), desks: VisitDesks::Rows.new(db, row[:id]))
 
       def with_rig
         db[:visits]

@@ -19,18 +19,22 @@ module Gorvant
       end
     end
 
-    class TraceRequest < Request
+    class ConditionRequest < Request
+      json { required(:condition).value(:hash) }
+    end
+
+    class ExpectedRequest < Request
       json do
         required(:condition).value(:hash)
-        optional(:instrument).filled(:string, included_in?: Meter.instruments.keys)
+        required(:instrument).filled(:string, included_in?: Meter.instruments.keys)
       end
     end
 
-    class DrawingRequest < Request
-      json do
-        required(:condition).value(:hash)
+    # A view and its options.
+    DRAWN =
+      Dry::Schema.JSON do
         required(:view).filled(:string, included_in?: Views::ALL.keys)
-        optional(:opened).value(:array, max_size?: ROWS).each(
+        optional(:opened).value(:array, max_size?: Request::ROWS).each(
           :string,
           included_in?: LoopView::Grid::FUNCTIONS.keys + ["all"]
         )
@@ -38,12 +42,24 @@ module Gorvant
         optional(:panel).filled(:bool)
         optional(:load).filled(:string, max_size?: 40)
       end
+    NO_LOOP_NAMED = "is missing; name the loop to unroll, such as CC"
 
-      rule(:view, :load) do
-        if values[:view] == "focus" && !values[:load]
-          key(:load).failure("is missing; name the loop to unroll, such as CC")
-        end
+    class TraceRequest < Request
+      json do
+        required(:condition).value(:hash)
+        optional(:drawing).hash(DRAWN)
       end
+
+      rule(:drawing) do
+        drawing = values[:drawing]
+        key(%i[drawing load]).failure(NO_LOOP_NAMED) if drawing && drawing[:view] == "focus" && !drawing[:load]
+      end
+    end
+
+    class DrawingRequest < Request
+      json(DRAWN) { required(:condition).value(:hash) }
+
+      rule(:view, :load) { key(:load).failure(NO_LOOP_NAMED) if values[:view] == "focus" && !values[:load] }
     end
 
     class WayRequest < Request

@@ -11,6 +11,7 @@ module Gorvant
               { id: id }.merge(call.slice("title", "key", "says").transform_keys(&:to_sym))
             end,
           instruments: Meter.instruments.map { |id, about| { id: id, title: about.fetch("title") } },
+          functions: Observation.functions.map { |id, about| function(id, about) },
           symptoms:
             Catalogue.symptoms.map do |id, about|
               { id: id, title: about.fetch("title"), at: about.fetch("at"), opens: about.fetch("opens") }
@@ -43,6 +44,31 @@ module Gorvant
       OPENAPI = JSON.generate(YAML.safe_load_file(File.join(ROOT, "server", "openapi.yml"))).freeze
 
       private
+
+      # What a person reads, and of what; points, loads and facts are named by the rig in hand.
+      def function(id, about)
+        {
+          id: id,
+          title: about["title"],
+          unit: about["unit"],
+          at: about["at"],
+          open: about.fetch("open", false),
+          instruments: Observation.instruments(id).map { |one, title| { id: one, title: title } },
+          places: about.fetch("places", {}).map { |place, named| place(about, place, named) }
+        }
+      end
+
+      def place(about, id, named)
+        return { id: id, title: named, note: false, choices: [] } unless named.is_a?(Hash)
+
+        choices = named.fetch("choices").keys + [Observation::UNTOLD]
+        {
+          id: id,
+          title: named["title"],
+          note: named.fetch("note", false),
+          choices: choices.map { |choice| { id: choice, title: about.fetch("choices").fetch(choice) } }
+        }
+      end
 
       # A question of the composer. Choices are a list, since JSON objects have only text for keys.
       def fact(key, about)

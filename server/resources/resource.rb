@@ -7,7 +7,7 @@ module Gorvant
     # One noun of the API. A route is four sentences: read, load, compute, present.
     class Resource < Sinatra::Base
       # What people wrote themselves, and get back as they wrote it.
-      OWN_WORDS = %w[complaint note name rig_name site content bench setting_labels defrost labels as_found text].freeze
+      OWN_WORDS = %w[complaint note name rig_name site content desks labels as_found text].freeze
 
       set :show_exceptions, false
       set :raise_errors, false
@@ -28,6 +28,7 @@ module Gorvant
       def self.circuit_routes(prefix, rows)
         {
           "trace" => :answer_trace,
+          "expected" => :answer_expected,
           "measurement" => :answer_measurement,
           "spice" => :answer_spice,
           "alike" => :answer_alike,
@@ -68,6 +69,7 @@ module Gorvant
       def body_json = env[Guard::PARSED]
       def rigs = Rigs.new(db, viewer)
       def visits = Visits.new(db, viewer)
+      def visit_desks = VisitDesks.new(db, viewer)
       def readings = Readings.new(db, viewer)
       def sites = Sites.new(db, viewer)
       def photos = Photos.new(db, viewer)
@@ -121,14 +123,26 @@ module Gorvant
         end
       end
 
-      # What is live, computed once for each rig revision, condition and instrument.
+      # What is live, worked out once for each rig revision and condition; with a drawing of it where one is asked for.
       def answer_trace(row)
         input = TraceRequest.parse(body_json)
         condition = condition(input[:condition], row)
-        instrument = input.fetch(:instrument, "high_impedance")
+        trace =
+          computed.recall("trace", row[:digest], condition.to_json_hash) do
+            JSON.generate(TracePresenter.new(Warm.trace(row, condition)).to_h)
+          end
+        return json(trace) unless input[:drawing]
+
+        json("#{trace.delete_suffix("}")},\"scene\":#{drawing(row, condition, input[:drawing])}}")
+      end
+
+      # The table of what an instrument should show, point to point.
+      def answer_expected(row)
+        input = ExpectedRequest.parse(body_json)
+        condition = condition(input[:condition], row)
         json(
-          computed.recall("trace", row[:digest], condition.to_json_hash, instrument) do
-            JSON.generate(TracePresenter.new(Trace.new(Warm.rig(row), condition), instrument).to_h)
+          computed.recall("expected", row[:digest], condition.to_json_hash, input[:instrument]) do
+            JSON.generate(TracePresenter.new(Warm.trace(row, condition)).expected(input[:instrument]))
           end
         )
       end
@@ -136,7 +150,7 @@ module Gorvant
       # What the meter should show between two points: volts, or ohms with the power off.
       def answer_measurement(row)
         input = MeasurementRequest.parse(body_json)
-        trace = Trace.new(Warm.rig(row), condition(input[:condition], row))
+        trace = Warm.trace(row, condition(input[:condition], row))
         points = input.values_at(:from_node, :to_node)
         if input[:function] == "ohms"
           return json(Present.ohms(trace.ohms(*points, isolated: input.fetch(:isolated, false))))
@@ -148,39 +162,37 @@ module Gorvant
       # One view of the circuit as a Scene.
       def answer_drawing(row)
         input = DrawingRequest.parse(body_json)
-        condition = condition(input[:condition], row)
-        options = input.except(:condition, :view).merge(taken_for(row, input))
-        json(
-          computed.recall("drawing", row[:digest], condition.to_json_hash, input[:view], options) do
-            JSON.generate(ScenePresenter.new(drawn(row, condition, input[:view], options)).to_h)
-          end
-        )
+        json drawing(row, condition(input[:condition], row), input.except(:condition))
+      end
+
+      # A drawing as text. asked: view and options.
+      def drawing(row, condition, asked)
+        options = asked.except(:view).merge(taken_for(row, asked[:view], condition))
+        computed.recall("drawing", row[:digest], condition.to_json_hash, asked[:view], options) do
+          JSON.generate(ScenePresenter.new(Views.scene(asked[:view], Warm.trace(row, condition), options)).to_h)
+        end
       end
 
       # The same as an SVG file.
       def answer_svg(row)
         input = DrawingRequest.parse(body_json)
         condition = condition(input[:condition], row)
-        trace = Trace.new(Warm.rig(row), condition)
+        trace = Warm.trace(row, condition)
+        options = input.except(:condition, :view).merge(taken_for(row, input[:view], condition))
         content_type "image/svg+xml"
-        Formats::Svg.dump(
-          Views.scene(input[:view], trace, input.except(:condition, :view).merge(taken_for(row, input))),
-          state: Views.state_words(trace)
-        )
+        Formats::Svg.dump(Views.scene(input[:view], trace, options), state: Views.state_words(trace))
       end
 
-      def drawn(row, condition, view, options) = Views.scene(view, Trace.new(Warm.rig(row), condition), options)
-
       # Readings that stand in this call, by the points they were taken between: only a visit has any.
-      def taken_for(_row, _input) = {}
+      def taken_for(_row, _view, _condition) = {}
 
       # Codes, symbols and line styles of the rig in hand, as they stand.
       def answer_legend(row)
-        input = TraceRequest.parse(body_json)
+        input = ConditionRequest.parse(body_json)
         condition = condition(input[:condition], row)
         json(
           computed.recall("legend", row[:digest], condition.to_json_hash) do
-            JSON.generate(Present.legend(Trace.new(Warm.rig(row), condition)))
+            JSON.generate(Present.legend(Warm.trace(row, condition)))
           end
         )
       end
@@ -231,7 +243,7 @@ module Gorvant
       def answer_way(row)
         input = WayRequest.parse(body_json)
         json Present.way(
-               Way.new(Trace.new(Warm.rig(row), condition(input[:condition], row)), input[:to_node], input[:from_node])
+               Way.new(Warm.trace(row, condition(input[:condition], row)), input[:to_node], input[:from_node])
              )
       end
 
@@ -251,16 +263,15 @@ module Gorvant
 
       # The circuit under a condition as a SPICE deck.
       def answer_spice(row)
-        input = TraceRequest.parse(body_json)
-        rig = Warm.rig(row)
-        trace = Trace.new(rig, condition(input[:condition], row))
+        input = ConditionRequest.parse(body_json)
+        trace = Warm.trace(row, condition(input[:condition], row))
         content_type "text/plain"
         Formats::Spice.dump(
           trace.netlist,
           closed: trace.solution.closed,
           open: trace.solution.open,
           couplings: true,
-          title: "#{rig.name}: #{trace.condition.call}"
+          title: "#{trace.rig.name}: #{trace.condition.call}"
         )
       end
     end

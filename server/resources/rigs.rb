@@ -59,7 +59,7 @@ module Gorvant
           asked: Catalogue.facts.keys.select { |key| rig.asks?(key) },
           values: Catalogue.facts.keys.to_h { |key| [key, rig[key]] },
           call: call,
-          preview: TracePresenter.new(trace, "high_impedance").preview
+          preview: TracePresenter.new(trace).preview
         )
       end
 

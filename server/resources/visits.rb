@@ -23,12 +23,30 @@ module Gorvant
 
       patch "/api/visits/:id" do
         input = VisitChangeRequest.parse(body_json)
-        row = visits.find(params[:id]).merge(input.slice(:set_point_degrees_f))
-        changes = input.except(:version)
-        changes = changes.merge(remarked(row, Warm.rig(row))) if input.key?(:set_point_degrees_f)
-        changes = changes.merge(found(row, input)) if input.key?(:as_found)
-        changes = changes.merge(defrost(row, input, changes)) if input.key?(:defrost)
-        json Present.visit(visits.change(row[:id], input[:version], changes))
+        row =
+          db.transaction do
+            visits.hold(params[:id])
+            changed = visits.change(params[:id], input[:version], input.except(:version))
+            remark(changed, Warm.rig(changed)) if input.key?(:set_point_degrees_f)
+            changed
+          end
+        json Present.visit(row)
+      end
+
+      # What one desk keeps of the visit, on the version of that desk: its conflicts are its own.
+      put "/api/visits/:id/desks/:desk" do
+        desk = Desks.keeping.find { |id| id == params[:desk] }
+        raise NotFound.new(thing: "desk that keeps something", id: params[:desk].to_s[0, 60]) unless desk
+
+        input = DeskRequest.parse(body_json)
+        row = visits.find(params[:id])
+        content = Desks.keep(desk, deep_strings(input[:content]), Warm.rig(row))
+        db.transaction do
+          visits.hold(row[:id])
+          visit_desks.keep(row[:id], desk, input[:version], content)
+          remark(row, Warm.rig(row))
+        end
+        json Present.visit(visits.find(row[:id]))
       end
 
       # The visits to the same unit, newest first, this one among them.
@@ -54,8 +72,11 @@ module Gorvant
         row =
           db.transaction do
             visit = visits.find(params[:id])
+            visits.hold(visit[:id])
             revision = rigs.append(visit[:rig_id], input[:revision], rig)
-            visits.change(visit[:id], input[:version], rig_revision_id: revision, **remarked(visit, rig))
+            changed = visits.change(visit[:id], input[:version], rig_revision_id: revision)
+            remark(changed, rig)
+            changed
           end
         json Present.visit(row), 201
       end
@@ -63,16 +84,16 @@ module Gorvant
       private
 
       # Over a point stands what was read there to C, over a device what was read across it.
-      def taken_for(row, input)
-        return {} unless input[:view] == "focus"
+      def taken_for(row, view, condition)
+        return {} unless view == "focus"
 
-        mine = readings.standing_in(row[:id], condition(input[:condition], row).call)
+        mine = readings.standing_in(row[:id], condition.call)
         {
           taken:
             mine.to_h do |one|
               [
                 Present.taken_at(one),
-                "#{format("%.1f", one[:value_volts_ac])} #{one[:verdict] == "agrees" ? "=" : "≠"}"
+                "#{Readings.observation(one).says.delete_suffix(" V")} #{one[:verdict] == "agrees" ? "=" : "≠"}"
               ]
             end
         }
@@ -117,26 +138,10 @@ module Gorvant
         [hex[0, 8], hex[8, 4], "5#{hex[13, 3]}", "8#{hex[17, 3]}", hex[20, 12]].join("-")
       end
 
-      # What was found, checked against the visit's rig, with the marks that follow.
-      def found(row, input)
-        rig = Warm.rig(row)
-        as_found = AsFound.parse(deep_strings(input[:as_found]), rig)
-        { as_found: as_found.to_json_hash, found_marks: VisitRecords.found_marks(row, rig, as_found) }
-      end
-
-      # A forced test is closed only with every jumper accounted for.
-      def defrost(row, input, changes)
-        record = deep_strings(input[:defrost])
-        test = record["test"] && ForcedTest.new(Warm.rig(row), ForcedTest.parse(record["test"]))
-        test&.refuse_close!
-        Array(record["earlier"]).each { |one| ForcedTest.parse(one) }
-        marks = changes.fetch(:found_marks) { row[:found_marks].to_h }
-        { defrost: record, found_marks: marks.merge(VisitRecords.defrost_mark(row, Warm.rig(row), record)) }
-      end
-
-      # With another rig the same record may find other things; one that no longer fits it is told of, not lost.
-      def remarked(visit, rig)
-        { found_marks: VisitRecords.found_marks(visit, rig, AsFound.parse(visit[:as_found].to_hash, rig)) }
+      # With another rig or set point, or when one desk keeps another thing, the same records may find other things.
+      def remark(visit, rig)
+        kept = VisitDesks::Rows.new(db, visit[:id]).kept
+        visit_desks.remark(visit[:id], *VisitRecords.marks(visit, rig, kept)) if kept.any?
       end
     end
   end

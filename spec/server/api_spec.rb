@@ -12,7 +12,8 @@ RSpec.describe "The API", :server do
       id: uuid,
       from_node: "outdoor.C",
       to_node: "outdoor.Y",
-      value_volts_ac: 24.3,
+      function: "volts_ac",
+      value: 24.3,
       instrument: "high_impedance",
       condition: {
         call: "heat"
@@ -29,7 +30,7 @@ RSpec.describe "The API", :server do
     expect(north).to include(
       "site" => "Boathouse library",
       "readings" => {
-        "agree" => 2,
+        "agree" => 4,
         "disagree" => 1
       },
       "marks" => include("trace" => "disagrees", "wiring" => "untouched")
@@ -42,9 +43,19 @@ RSpec.describe "The API", :server do
     expect(db[:computed_results].count).to eq(1)
   end
 
+  it "draws what it traces where that is asked for, as the drawing by itself" do
+    asked = { condition: { call: "heat" }, drawing: { view: "ladder", at_rest: true } }
+    send_json(:post, "/api/visits/#{visit_id}/trace", asked)
+    expect([answer["loads"].size, scene = answer["scene"]]).to match([be > 3, include("view" => "ladder")])
+    send_json(:post, "/api/visits/#{visit_id}/drawing", { condition: { call: "heat" }, **asked[:drawing] })
+    expect(answer).to eq(scene)
+    send_json(:post, "/api/visits/#{visit_id}/trace", { condition: { call: "heat" }, drawing: { view: "focus" } })
+    expect([last_response.status, answer["errors"].map { |one| one["field"] }]).to eq([422, ["/drawing/load"]])
+  end
+
   it "carries the expected reading of every pair of drawn points, as the single measurement gives it" do
-    send_json(:post, "/api/visits/#{visit_id}/trace", { condition: { call: "heat" } })
-    table = answer["readings"]
+    send_json(:post, "/api/visits/#{visit_id}/expected", { condition: { call: "heat" }, instrument: "high_impedance" })
+    table = answer
     index = table["nodes"].combination(2).to_a.index { |pair| pair.sort == %w[outdoor.C outdoor.Y] }
     send_json(
       :post,
@@ -73,8 +84,8 @@ RSpec.describe "The API", :server do
   end
 
   it "takes a whole number of volts as the number it is" do
-    keep(reading(value_volts_ac: 24))
-    expect([last_response.status, answer["value_volts_ac"], answer["verdict"]]).to eq([201, 24.0, "agrees"])
+    keep(reading(value: 24))
+    expect([last_response.status, answer["value"], answer["verdict"]]).to eq([201, 24.0, "agrees"])
   end
 
   it "keeps one reading when the same is sent twice, and refuses another under its id" do
@@ -82,31 +93,77 @@ RSpec.describe "The API", :server do
     2.times { keep(body) }
     expect(last_response.status).to eq(200)
     expect(db[:readings].where(id: body[:id]).count).to eq(1)
-    keep(body.merge(value_volts_ac: 19.0))
+    keep(body.merge(value: 19.0))
     expect(last_response.status).to eq(409)
   end
 
+  # What a person reads beside volts: body, and what is told of it.
+  {
+    "ohms of a coil by itself" => [
+      { function: "ohms", from_node: "outdoor.CC.1", to_node: "outdoor.CC.2", value: 11.8, isolated: true },
+      { "reads" => "11.8 Ω", "verdict" => "agrees", "instrument" => "ohmmeter", "isolated" => true }
+    ],
+    "an open coil" => [
+      { function: "ohms", from_node: "outdoor.CC.1", to_node: "outdoor.CC.2", open: true, isolated: true },
+      { "reads" => "OL", "value" => nil, "verdict" => "disagrees" }
+    ],
+    "a range" => [
+      { function: "psi", place: "vapour_port", value: 310, value_high: 330, about: true },
+      { "reads" => "about 310 to 330 psi", "where" => "vapor port", "verdict" => "undetermined", "expected" => nil }
+    ],
+    "what was seen" => [
+      { function: "seen", place: "outdoor_fan", choice: "stands" },
+      { "reads" => "stands", "where" => "outdoor fan", "verdict" => "disagrees" }
+    ],
+    "what was looked up" => [
+      { function: "looked_up", place: "changeover", choice: "O" },
+      { "reads" => "cooling (O)", "where" => "Reversing valve", "choice" => "O", "verdict" => "agrees" }
+    ],
+    "a flag looked up" => [
+      { function: "looked_up", place: "outdoor_thermostat", choice: true },
+      { "choice" => true, "reads" => "yes" }
+    ],
+    "what was done" => [
+      { function: "did", place: "wire", choice: "lifted", note: "O, at the board" },
+      { "reads" => "lifted", "note" => "O, at the board", "verdict" => "undetermined" }
+    ],
+    "nobody could tell" => [
+      { function: "seen", place: "compressor", choice: "could_not_tell" },
+      { "verdict" => "undetermined", "says" => "Kept: nobody could tell. Nothing follows." }
+    ]
+  }.each do |what, (given, told)|
+    it "keeps #{what}, gives it back as it was kept, and takes it twice for one" do
+      moment = { compressor_stopped_minutes: 4.0 }
+      body = { id: uuid, condition: { call: "heat" }, moment: moment, taken_at: "2026-11-24T10:00:00Z" }.merge(given)
+      2.times { keep(body) }
+      expect([last_response.status, answer]).to match([200, include(told)])
+      fetch "/api/visits/#{visit_id}/readings"
+      kept = answer["readings"].select { |one| one["id"] == body[:id] }
+      expect(kept).to match([include(told.merge("moment" => { "compressor_stopped_minutes" => 4.0 }))])
+    end
+  end
+
   it "supersedes and takes back, and shows both for ever" do
-    keep(first = reading(value_volts_ac: 2.43))
+    keep(first = reading(value: 2.43))
     keep(second = reading(supersedes_id: first[:id]))
     keep(reading(supersedes_id: first[:id]))
     expect([last_response.status, answer["errors"][0]["field"]]).to eq([422, "/supersedes_id"])
     2.times { send_json(:post, "/api/visits/#{visit_id}/readings/#{second[:id]}/retraction", "") }
     fetch "/api/visits/#{visit_id}/readings"
     both = answer["readings"].last(2)
-    expect(both[0]).to include("value_volts_ac" => 2.43, "superseded_by_id" => second[:id], "verdict" => "disagrees")
+    expect(both[0]).to include("value" => 2.43, "superseded_by_id" => second[:id], "verdict" => "disagrees")
     expect(both[1]["retracted_at"]).not_to be_nil
     fetch "/api/visits"
-    expect(answer["visits"].find { |visit| visit["id"] == visit_id }["readings"]).to eq("agree" => 2, "disagree" => 1)
+    expect(answer["visits"].find { |visit| visit["id"] == visit_id }["readings"]).to eq("agree" => 4, "disagree" => 1)
   end
 
   # What must come back as a clear error that names the field, with nothing written.
   {
-    "a negative reading" => [{ value_volts_ac: -1 }, "/value_volts_ac"],
-    "a reading that is text" => [{ value_volts_ac: "lots" }, "/value_volts_ac"],
-    "a reading of a million" => [{ value_volts_ac: 1_000_000 }, "/value_volts_ac"],
+    "a negative reading" => [{ value: -1 }, "/value"],
+    "a reading that is text" => [{ value: "lots" }, "/value"],
+    "a reading of a million" => [{ value: 1_000_000 }, "/value"],
     "both probes on one point" => [{ to_node: "outdoor.C" }, "/to_node"],
-    "a point that is not there" => [{ to_node: "outdoor.YY" }, nil],
+    "a point that is not there" => [{ to_node: "outdoor.YY" }, "/to_node"],
     "an unknown call" => [{ condition: { call: "warm" } }, "/condition/call"],
     "an unknown key in the condition" => [{ condition: { call: "heat", mood: "bad" } }, "/condition/mood"],
     "an unknown meter" => [{ instrument: "tongue" }, "/instrument"],

@@ -77,7 +77,8 @@ RSpec.describe "At the unit", :server do
         id: uuid,
         from_node: "air_handler.W",
         to_node: "air_handler.C",
-        value_volts_ac: 0.1,
+        function: "volts_ac",
+        value: 0.1,
         instrument: "high_impedance",
         condition: {
           call: "heat_aux"
@@ -112,23 +113,24 @@ RSpec.describe "At the unit", :server do
   end
 
   it "keeps why a line of the bench list was not run, and refuses an empty reason" do
-    send_json(:patch, visit, version: version, bench: { "cool-1" => { "not_run" => "34 °F outside" }, "fan" => ["G"] })
-    expect(answer["bench"]).to eq("cool-1" => { "not_run" => "34 °F outside" }, "fan" => ["G"])
+    bench = { "cool-1" => { "not_run" => "34 °F outside" }, "fan" => ["G"] }
+    keep_desk(visit, "thermostat", { bench: bench })
+    expect(answer["desks"]["thermostat"]["content"]["bench"]).to eq(bench)
     [{ "not_run" => " " }, { "not_run" => "x" * 201 }, { "later" => "yes" }, "G", 7].each do |bad|
-      send_json(:patch, visit, version: version, bench: { "cool-1" => bad })
+      keep_desk(visit, "thermostat", { bench: { "cool-1" => bad } })
       expect([last_response.status, answer["errors"].first["field"]]).to eq([422, "/bench"])
     end
     fetch(visit)
-    expect(answer["bench"].keys).to match_array(%w[cool-1 fan])
+    expect(answer["desks"]["thermostat"]["content"]["bench"]).to eq(bench)
   end
 
   it "keeps several forced tests, before and after, and refuses a heap of them" do
     test = { marks: { bridge_on: 10, bridge_off: 30 } }
-    send_json(:patch, visit, version: version, defrost: { test: test, earlier: [test, test] })
-    expect(answer["defrost"]["earlier"].size).to eq(2)
-    send_json(:patch, visit, version: version, defrost: { test: test, earlier: [test] * 13 })
-    expect([last_response.status, answer["errors"].first["field"]]).to eq([422, "/defrost"])
-    send_json(:patch, visit, version: version, defrost: { test: test, earlier: [{ marks: { fan_of: 3 } }] })
+    keep_desk(visit, "defrost", { test: test, earlier: [test, test] })
+    expect(answer["desks"]["defrost"]["content"]["earlier"].size).to eq(2)
+    keep_desk(visit, "defrost", { test: test, earlier: [test] * 13 })
+    expect([last_response.status, answer["errors"].first["field"]]).to eq([422, "/earlier"])
+    keep_desk(visit, "defrost", { test: test, earlier: [{ marks: { fan_of: 3 } }] })
     expect(last_response.status).to eq(422)
   end
 
@@ -138,14 +140,13 @@ RSpec.describe "At the unit", :server do
       [{ bridge_on: 5 }, {}, "bridge"],
       [{ bridge_on: 5, bridge_off: 20 }, { coil_jumper: "off" }, "unplugged"]
     ].each do |marks, tally, words|
-      send_json(:patch, visit, version: version, defrost: { test: { marks: marks, tally: tally, closed: true } })
+      keep_desk(visit, "defrost", { test: { marks: marks, tally: tally, closed: true } })
       expect([last_response.status, answer["detail"]]).to match([422, include(words)])
     end
-    send_json(
-      :patch,
+    keep_desk(
       visit,
-      version: version,
-      defrost: {
+      "defrost",
+      {
         test: {
           marks: {
             bridge_on: 5,

@@ -79,16 +79,13 @@ RSpec.describe "Another crew", :server do
     expect([readings.of(visit_id), readings.standing_in(visit_id, "heat")]).to eq([[], []])
     expect { readings.retract(visit_id, reading[:id]) }.to not_found
     fields =
-      reading.slice(
-        :visit_id,
-        :rig_revision_id,
-        :from_node,
-        :to_node,
-        :value_volts_ac,
-        :instrument,
-        :verdict,
-        :taken_at
-      ).merge(condition: {}, expected: {}, supersedes_id: reading[:id])
+      reading.slice(:visit_id, :rig_revision_id, :from_node, :to_node, :value, :instrument, :verdict, :taken_at).merge(
+        condition: {
+        },
+        expected: {
+        },
+        supersedes_id: reading[:id]
+      )
     expect { readings.create(uuid, {}, fields) }.to raise_error(Gorvant::Server::Refused, /no such reading/)
     expect(db[:readings].where(id: reading[:id]).get(:retracted_at)).to be_nil
   end

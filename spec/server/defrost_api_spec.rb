@@ -16,14 +16,7 @@ RSpec.describe "The defrost desk", :server do
     due = answer["following"]["in_seconds"]
     expect(due).to be_positive
     expect(answer["checklist"].map { |line| line["id"] }).to include("supply", "t1", "fan")
-    send_json(
-      :patch,
-      visit,
-      version: version,
-      as_found: {
-        landings: [{ cable: "cable_b", conductor: "red", place: "outdoor", lands_on: nil }]
-      }
-    )
+    keep_desk(visit, "wiring", { landings: [{ cable: "cable_b", conductor: "red", place: "outdoor", lands_on: nil }] })
     ask("outlook", coil_degrees_f: 24, counted_minutes: 20, as_found: true)
     expect(answer["following"]).to include("in_seconds" => nil)
     expect(answer["lamps"].find { |lamp| lamp["id"] == "power" }).to include("on" => false)
@@ -59,15 +52,15 @@ RSpec.describe "The defrost desk", :server do
     ask("forced_test", test: test)
     expect(verdicts.first).to include("interval")
     expect(answer["left_behind"]).to eq(["the jumper on the coil switch pins is still on"])
-    send_json(:patch, visit, version: version, defrost: { test: test.merge(closed: true) })
+    keep_desk(visit, "defrost", { test: test.merge(closed: true) })
     expect([last_response.status, answer["detail"]]).to match([422, include("cannot be closed")])
     done =
       test.merge(closed: true, tally: { coil_jumper: "off", bridge: "off", sensor_plug: "on" }, answers: { fan: false })
-    send_json(:patch, visit, version: version, defrost: { test: done, seen: [60] })
+    keep_desk(visit, "defrost", { test: done, seen: [60] })
     expect(answer["marks"]["defrost"]).to eq("disagrees")
     fetch(visit)
-    expect(answer["defrost"]["test"]["marks"]).to include("fan_off" => 31)
-    send_json(:patch, visit, version: version, defrost: { depth: 1 })
+    expect(answer["desks"]["defrost"]["content"]["test"]["marks"]).to include("fan_off" => 31)
+    keep_desk(visit, "defrost", { depth: 1 })
     expect(last_response.status).to eq(422)
     ask("forced_test", test: { marks: { fan_off: -1 } })
     expect([last_response.status, answer["errors"].first["field"]]).to eq([422, "/test/marks/fan_off"])

@@ -23,18 +23,19 @@ RSpec.describe "What a visit finds", :server do
       "works" => true
     )
     expect(answer["effects"].find { |one| one["trial"] == "cool" }["says"]).to include("reversing valve solenoid off")
-    before = version
-    expect(answer["marks"]["wiring"]).to eq("untouched")
-    send_json(:patch, visit, version: before, as_found: found)
+    fetch(visit)
+    expect([answer["marks"]["wiring"], answer["desks"]["wiring"]["version"]]).to eq(["untouched", 0])
+    2.times { keep_desk(visit, "wiring", found, version: 0) }
+    expect([last_response.status, answer["desks"]["wiring"]["version"]]).to eq([200, 1])
     expect(answer["marks"]).to include("wiring" => "disagrees", "thermostat" => "untouched")
-    send_json(:patch, visit, version: before, as_found: orange("O"))
-    expect(last_response.status).to eq(409)
+    keep_desk(visit, "wiring", orange("O"), version: 0)
+    expect([last_response.status, answer["current"]["landings"].first["lands_on"]]).to eq([409, "B"])
     send_json(:post, "#{visit}/wiring", {})
     expect(answer["as_found"]["landings"].first).to include("lands_on" => "B")
     faults = answer["faults"]
     send_json(:post, "#{visit}/trace", condition: { call: "cool", faults: faults })
     expect(answer["loads"].find { |load| load["code"] == "RVS" }["on"]).to be(false)
-    send_json(:patch, visit, version: before + 1, as_found: orange("Z"))
+    keep_desk(visit, "wiring", orange("Z"))
     expect([last_response.status, answer["errors"].first["field"]]).to eq([422, "/landings/0/lands_on"])
   end
 
@@ -74,52 +75,62 @@ RSpec.describe "What a visit finds", :server do
       "waited" => include("stage delay of 10 min")
     )
     expect(answer["waiting"].first).to include("seconds" => 600.0)
-    send_json(
-      :patch,
-      visit,
-      version: version,
-      bench: {
-        "heat-1" => %w[Y G]
-      },
-      setting_labels: {
-        "changeover_setup" => "12"
-      },
-      safety: ["meter_proven"],
-      set_point_degrees_f: 71
-    )
-    expect(answer).to include(
-      "bench" => {
-        "heat-1" => %w[Y G]
-      },
-      "setting_labels" => {
-        "changeover_setup" => "12"
-      },
-      "safety" => ["meter_proven"],
-      "set_point_degrees_f" => 71.0
-    )
-    [
-      { bench: { "heat-1" => "Y" } },
-      { setting_labels: { "depth" => "3" } },
-      { safety: ["luck"] },
-      { set_point_degrees_f: 500 }
-    ].each do |bad|
+    send_json(:patch, visit, version: version, safety: ["meter_proven"], set_point_degrees_f: 71)
+    expect(answer).to include("safety" => ["meter_proven"], "set_point_degrees_f" => 71.0)
+    kept = { "bench" => { "heat-1" => %w[Y G] }, "labels" => { "changeover_setup" => "12" } }
+    keep_desk(visit, "thermostat", kept)
+    expect(answer["desks"]["thermostat"]["content"]).to eq(kept)
+    [{ safety: ["luck"] }, { set_point_degrees_f: 500 }].each do |bad|
       send_json(:patch, visit, version: version, **bad)
       expect(last_response.status).to eq(422)
+    end
+    {
+      "/bench" => {
+        bench: {
+          "heat-1" => "Y"
+        }
+      },
+      "/labels" => {
+        labels: {
+          "depth" => "3"
+        }
+      },
+      "/settings/depth" => {
+        settings: {
+          "depth" => 3
+        }
+      },
+      "/wires" => {
+        wires: []
+      }
+    }.each do |field, bad|
+      keep_desk(visit, "thermostat", bad)
+      expect([last_response.status, answer["errors"].first["field"]]).to eq([422, field])
+    end
+    fetch(visit)
+    expect(answer["desks"]["thermostat"]).to eq("version" => 1, "content" => kept)
+  end
+
+  it "lets two people work on two desks at once, and keeps a conflict to the desk that has one" do
+    keep_desk(visit, "wiring", orange("B"), version: 0)
+    keep_desk(visit, "thermostat", { settings: { "system_setup" => "heat_pump" } }, version: 0)
+    keep_desk(visit, "defrost", { moment: { call: "heat" } })
+    send_json(:patch, visit, version: version, complaint: "Hums")
+    expect([last_response.status, answer["desks"].transform_values { |one| one["version"] }]).to match(
+      [200, include("wiring" => 1, "thermostat" => 1)]
+    )
+    expect(answer["marks"]).to include("wiring" => "disagrees", "thermostat" => "so_far")
+    send_json(:post, "#{visit}/wiring", {})
+    expect(answer["as_found"]).to include("settings" => { "system_setup" => "heat_pump" })
+    %w[find attic].each do |desk|
+      send_json(:put, "#{visit}/desks/#{desk}", version: 0, content: {})
+      expect(last_response.status).to eq(404)
     end
   end
 
   it "marks the thermostat's page anew when the customer's set point changes" do
-    send_json(
-      :patch,
-      visit,
-      version: version,
-      as_found: {
-        settings: {
-          heat_limit_degrees_f: 72
-        }
-      },
-      set_point_degrees_f: 70
-    )
+    keep_desk(visit, "thermostat", { settings: { heat_limit_degrees_f: 72 } })
+    send_json(:patch, visit, version: version, set_point_degrees_f: 70)
     expect(answer["marks"]["thermostat"]).to eq("so_far")
     send_json(:patch, visit, version: version, set_point_degrees_f: 75)
     expect(answer["marks"]["thermostat"]).to eq("disagrees")

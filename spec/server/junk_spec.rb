@@ -95,7 +95,8 @@ RSpec.describe "Junk in a body", :server do
           from_node: "outdoor.C",
           to_node: "outdoor.Y",
           instrument: "high_impedance",
-          value_volts_ac: 24.1,
+          function: "volts_ac",
+          value: 24.1,
           taken_at: "2026-11-24T10:00:00Z"
         }
       ],
@@ -103,20 +104,41 @@ RSpec.describe "Junk in a body", :server do
       "way" => [:post, "#{visit}/way", { condition: condition, from_node: "outdoor.C", to_node: "outdoor.Y" }],
       "timeline" => [:post, "#{visit}/timeline", { script: script, duration_seconds: 60 }],
       "why" => [:post, "#{visit}/why", { script: script, duration_seconds: 60, signal: "CC", at_seconds: 30 }],
-      "visit" => [
-        :patch,
-        visit,
+      "visit" => [:patch, visit, { version: version, complaint: "Cold" }],
+      "wiring_desk" => [:put, "#{visit}/desks/wiring", { version: 0, content: found.slice("landings", "jumpers") }],
+      "thermostat_desk" => [
+        :put,
+        "#{visit}/desks/thermostat",
         {
-          version: version,
-          as_found: found,
-          defrost: {
+          version: 0,
+          content: {
+            "settings" => {
+              "stage_delay_minutes" => 12
+            },
+            "bench" => {
+              "heat-1" => %w[Y G],
+              "cool-1" => {
+                "not_run" => "cold"
+              }
+            },
+            "labels" => {
+              "changeover_setup" => "12"
+            }
+          }
+        }
+      ],
+      "defrost_desk" => [
+        :put,
+        "#{visit}/desks/defrost",
+        {
+          version: db[:visit_desks].where(visit_id: visit_id, desk: "defrost").get(:version) || 0,
+          content: {
             "moment" => {
               "call" => "heat",
               "coil_degrees_f" => 24
             },
             "test" => test_record
-          },
-          complaint: "Cold"
+          }
         }
       ],
       "wiring" => [:post, "#{visit}/wiring", { as_found: found }],

@@ -152,7 +152,8 @@ RSpec.describe "Standing firm", :server do
         id: id,
         from_node: "outdoor.C",
         to_node: "outdoor.Y",
-        value_volts_ac: 24,
+        function: "volts_ac",
+        value: 24,
         instrument: "high_impedance",
         condition: {
           call: "heat"
@@ -161,21 +162,22 @@ RSpec.describe "Standing firm", :server do
       }
       send_json(:post, "#{visit}/readings", body)
       expect(last_response.status).to eq(201)
-      [body.to_a.reverse.to_h, body.merge(id: id.upcase), body.merge(value_volts_ac: 24.0)].each do |again|
+      [body.to_a.reverse.to_h, body.merge(id: id.upcase), body.merge(value: 24.0)].each do |again|
         send_json(:post, "#{visit}/readings", again)
         expect(last_response.status).to eq(200)
       end
-      send_json(:post, "#{visit}/readings", body.merge(value_volts_ac: 24.1))
+      send_json(:post, "#{visit}/readings", body.merge(value: 24.1))
       expect(last_response.status).to eq(409)
       expect(db[:readings].where(id: id).count).to eq(1)
     end
 
     it "changed twice by the same change, since its answer was lost, is as it is; by another it is a conflict" do
       now = version
-      2.times do
-        send_json(:patch, visit, version: now, complaint: "Hums", defrost: { "moment" => { "call" => "heat" } })
-      end
+      2.times { send_json(:patch, visit, version: now, complaint: "Hums") }
       expect([last_response.status, answer["version"]]).to eq([200, now + 1])
+      desk = answer["desks"]["defrost"]["version"]
+      2.times { keep_desk(visit, "defrost", { "moment" => { "call" => "heat" } }, version: desk) }
+      expect([last_response.status, answer["desks"]["defrost"]["version"]]).to eq([200, desk + 1])
       send_json(:patch, visit, version: now, complaint: "Hums and stops")
       expect([last_response.status, answer["current"]["complaint"]]).to eq([409, "Hums"])
     end

@@ -41,6 +41,12 @@ module ServerBench
     public_send(method, path, @sent, "CONTENT_TYPE" => "application/json", "HTTP_HOST" => "127.0.0.1")
   end
 
+  # Keeps what a desk of a visit holds, on the version that it has now or on another.
+  def keep_desk(visit, desk, content, version: nil)
+    version ||= fetch(visit) && answer.dig("desks", desk, "version")
+    send_json(:put, "#{visit}/desks/#{desk}", version: version, content: content)
+  end
+
   def fetch(path)
     @sent = ""
     get(path, {}, "HTTP_HOST" => "127.0.0.1")

@@ -13,7 +13,7 @@ module Gorvant
             row[:digest],
             input,
             row[:outdoor_degrees_f],
-            input[:as_found] ? row[:as_found].to_hash : nil
+            input[:as_found] ? row[:desks].as_found : nil
           ) { JSON.generate(Present.outlook(outlook(row, input))) }
         )
       end
@@ -122,7 +122,7 @@ module Gorvant
       def outlook(row, input)
         rig = Warm.rig(row)
         faults =
-          input[:as_found] ? WiringCheck.new(rig, AsFound.parse(row[:as_found].to_hash, rig)).faults_on_recorded : []
+          input[:as_found] ? WiringCheck.new(rig, AsFound.parse(row[:desks].as_found, rig)).faults_on_recorded : []
         switches = Condition.parse("switches" => deep_strings(input.fetch(:switches, {}))).switches
         outdoor =
           input[:outdoor_degrees_f] || row[:outdoor_degrees_f] || Catalogue.profile.dig("bench", "outdoor_degrees_f")

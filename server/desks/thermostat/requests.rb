@@ -23,7 +23,7 @@ module Gorvant
       end
 
       rule(:name).validate(:plain_text, :named)
-      rule(:labels) { key.failure(VisitChangeRequest::LABELS) unless VisitChangeRequest.labels?(value) }
+      rule(:labels) { key.failure(Desks::Thermostat::LABELS) unless Desks::Thermostat.labels?(value) }
     end
   end
 end

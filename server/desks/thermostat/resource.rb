@@ -7,7 +7,7 @@ module Gorvant
       post "/api/visits/:id/settings" do
         row = visits.alone(params[:id])
         input = SettingsRequest.parse(body_json || {})
-        found = row[:as_found].to_hash
+        found = row[:desks].as_found
         found = found.merge("settings" => deep_strings(input[:settings])) if input[:settings]
         json(
           computed.recall("settings", row[:digest], found, row[:set_point_degrees_f], row[:outdoor_degrees_f]) do
@@ -25,7 +25,7 @@ module Gorvant
             if input.key?(:settings)
               { "settings" => deep_strings(input[:settings]) }
             else
-              row[:as_found].to_hash.slice("settings")
+              row[:desks].as_found.slice("settings")
             end
           )
         script = Script.parse(deep_strings(input[:script]), input[:duration_seconds])

@@ -2,25 +2,35 @@
 
 module Gorvant
   module Server
+    # The outside of a reading; what it reads is Observation's to check against the rig in hand.
     class ReadingRequest < Request
+      MOST_MINUTES = 60 * 24 * 30
+
       json do
         required(:id).filled(:string, format?: UUID)
-        required(:from_node).filled(:string, max_size?: LINE)
-        required(:to_node).filled(:string, max_size?: LINE)
-        required(:value_volts_ac).filled(NUMBER, gteq?: 0.0, lteq?: 1000.0)
-        required(:instrument).filled(:string, included_in?: Meter.instruments.keys)
+        required(:function).filled(:string, max_size?: 40)
+        optional(:from_node).maybe(:string, max_size?: LINE)
+        optional(:to_node).maybe(:string, max_size?: LINE)
+        optional(:place).maybe(:string, max_size?: LINE)
+        optional(:value).maybe(NUMBER)
+        optional(:value_high).maybe(NUMBER)
+        optional(:about).filled(:bool)
+        optional(:open).filled(:bool)
+        optional(:isolated).filled(:bool)
+        optional(:choice)
+        optional(:instrument).maybe(:string, max_size?: 40)
         required(:condition).value(:hash)
+        optional(:moment).hash do
+          optional(:compressor_stopped_minutes).filled(NUMBER, gteq?: 0.0, lteq?: MOST_MINUTES)
+          optional(:coil_degrees_f).filled(NUMBER, gteq?: -80.0, lteq?: 200.0)
+          optional(:outdoor_degrees_f).filled(NUMBER, gteq?: -80.0, lteq?: 150.0)
+        end
         required(:taken_at).filled(:time)
         optional(:note).value(:string, max_size?: TEXT)
         optional(:supersedes_id).filled(:string, format?: UUID)
       end
 
       rule(:note).validate(:plain_text)
-      rule(:from_node, :to_node) do
-        if values[:from_node] == values[:to_node]
-          key(:to_node).failure("is the same point as from_node; put the probes on two points")
-        end
-      end
     end
   end
 end

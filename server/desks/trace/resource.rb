@@ -2,8 +2,8 @@
 
 module Gorvant
   module Server
-    # Readings of a visit. What was expected is worked out here, from the visit's own rig revision, never taken from
-    # outside.
+    # What was read, seen, looked up and done on a visit. What was expected is worked out here, from the visit's own rig
+    # revision, never taken from outside.
     class ReadingsResource < Resource
       get "/api/visits/:id/readings" do
         visit = visits.alone(params[:id])
@@ -27,17 +27,13 @@ module Gorvant
 
       def fields(visit, input)
         condition = condition(input[:condition], visit)
-        trace = Trace.new(visits.rig(visit), condition)
-        expected, reason = trace.reading(input[:from_node], input[:to_node], input[:instrument])
-        judgement = Agreement.judge(expected, input[:value_volts_ac])
-        input.slice(:from_node, :to_node, :value_volts_ac, :instrument, :taken_at, :note, :supersedes_id).merge(
+        trace = Warm.trace(visit, condition)
+        observation = Observation.parse(deep_strings(input), trace)
+        input.slice(:moment, :taken_at, :note, :supersedes_id).merge(
           visit_id: visit[:id],
           rig_revision_id: visit[:rig_revision_id],
-          function: "volts_ac",
           condition: condition.to_json_hash,
-          expected: Present.expected(expected, reason),
-          verdict: judgement.verdict,
-          says: [judgement.says, Advice.on(trace, input[:from_node], input[:to_node], judgement)].compact.join(" ")
+          **Readings.columns(observation, Held.against(trace, observation))
         )
       end
 

@@ -8,7 +8,7 @@ module Gorvant
       post "/api/visits/:id/wiring" do
         row = visits.alone(params[:id])
         input = WiringRequest.parse(body_json || {})
-        found = input[:as_found] ? deep_strings(input[:as_found]) : row[:as_found].to_hash
+        found = input[:as_found] ? deep_strings(input[:as_found]) : row[:desks].as_found
         json(
           computed.recall("wiring", row[:digest], found) do
             rig = Warm.rig(row)
@@ -22,7 +22,7 @@ module Gorvant
         rig = Warm.rig(row)
         attachment "landings.csv"
         content_type "text/csv"
-        Formats::LandingsCsv.dump(rig, AsFound.parse(row[:as_found].to_hash, rig))
+        Formats::LandingsCsv.dump(rig, AsFound.parse(row[:desks].as_found, rig))
       end
 
       # A table as a record to look at; nothing is kept.
@@ -30,7 +30,7 @@ module Gorvant
         row = visits.alone(params[:id])
         input = LandingsRequest.parse(body_json)
         read =
-          Formats::LandingsCsv.read(input[:text], Warm.rig(row), settings: row[:as_found].to_hash.fetch("settings", {}))
+          Formats::LandingsCsv.read(input[:text], Warm.rig(row), settings: row[:desks].as_found.fetch("settings", {}))
         json(rows: read.rows, refused: read.refused, as_found: read.as_found&.to_json_hash)
       end
     end

@@ -52,8 +52,9 @@ RSpec.describe Gorvant::Desks do
       fields = given.except(:landing, :settings)
       fields[:safety] = all_points.call if fields[:safety] == :all
       fields[:agreeing_calls] = Gorvant::Outputs.calls(rig) if fields[:agreeing_calls] == :all
-      fields[:as_found] = found("landings" => [landing(given[:landing])]) if given[:landing]
-      fields[:as_found] = found("settings" => given[:settings]) if given[:settings]
+      fields[:kept] = { "wiring" => { "landings" => [landing(given[:landing])] } } if given[:landing]
+      fields[:kept] = { "thermostat" => { "settings" => given[:settings] } } if given[:settings]
+      fields[:kept] = { "defrost" => fields.delete(:defrost) } if given[:defrost]
       expect(mark(id, **fields)).to eq(mark)
     end
   end

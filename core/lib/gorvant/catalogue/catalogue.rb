@@ -15,6 +15,8 @@ module Gorvant
       def components = table("components")
       # { fact key => { "title", "kind", "default", ... } }
       def facts = table("facts")
+      # { "functions", "instruments", thresholds }: what a person reads, and how it is held
+      def evidence = table("evidence")
       # { desk id => { "title", "built" } }: the pages of a visit in the order of work
       def desks = table("desks")
       # { board family => { fact key => value } }

@@ -1,29 +1,38 @@
 # frozen_string_literal: true
 
 module Gorvant
+  # What a desk cannot keep; problems: [{ "field" => JSON pointer, "problem" => words }].
+  class BadRecord < BadAsFound
+    says "%<count>d thing(s) wrong with what is to be kept; first: %<first>s"
+  end
+
   # What a visit has on paper, as far as its desks look at it. told: whether a complaint or a symptom was taken down;
-  # safety: keys of the points seen to; as_found: AsFound; defrost: what the defrost desk keeps, as JSON has it;
+  # safety: keys of the points seen to; kept: { desk => what it keeps, as JSON has it };
   # agreeing_calls: ids of calls in which a standing reading agrees; disagreeing: how many standing readings do not.
   VisitRecord =
     Value.define(
       :rig,
       :told,
       :safety,
-      :as_found,
+      :kept,
       :set_point_degrees_f,
-      :defrost,
       :agreeing_calls,
       :disagreeing,
       defaults: {
         told: false,
         safety: [].freeze,
-        as_found: AsFound.new,
+        kept: {}.freeze,
         set_point_degrees_f: nil,
-        defrost: {}.freeze,
         agreeing_calls: [].freeze,
         disagreeing: 0
       }
     )
+
+  class VisitRecord
+    # The wiring and the settings as found together.
+    def as_found = AsFound.parse(Desks.as_found(kept), rig)
+    def defrost = kept.fetch("defrost", {})
+  end
 
   # The pages of a visit: core/data/desks.yml lists them, and each that is built answers here how it stands. A desk
   # knows the mechanism rooms and no other desk.
@@ -32,8 +41,25 @@ module Gorvant
       # { id => a desk, or nil while there is no page } in the order of work.
       def all = Catalogue.desks.to_h { |id, about| [id, about["built"] ? desk(id) : nil] }
 
-      # The desk of that id: answers `standing(VisitRecord)` with a Standing.
+      # Ids of desks that keep a record with the visit.
+      def keeping = Catalogue.desks.select { |_id, about| about["keeps"] }.keys
+
+      # The desk of that id: answers `standing(VisitRecord)` with a Standing; one that keeps, `keep(given, rig)` with
+      # what is to be kept, or raises BadAsFound, BadRecord or what its own parts raise.
       def desk(id) = const_get(id.split("_").map(&:capitalize).join)
+
+      # What a desk is to keep of parsed JSON, looked at against the rig.
+      def keep(id, given, rig)
+        return desk(id).keep(given, rig) if given.is_a?(Hash)
+
+        raise BadRecord.new([{ "field" => "/", "problem" => "has to be an object" }])
+      end
+
+      # What stands as found, of the desks that each keep a part of it: parsed JSON for AsFound.parse.
+      def as_found(kept)
+        settings = kept.dig("thermostat", "settings")
+        kept.fetch("wiring", {}).merge(settings.to_h.empty? ? {} : { "settings" => settings })
+      end
 
       # The mark of one desk; one that is not built is not looked at.
       def mark(id, record) = all.fetch(id)&.standing(record)&.mark || "untouched"

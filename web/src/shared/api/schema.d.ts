@@ -198,6 +198,25 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rigs/{id}/expected": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What an instrument should show, point to point */
+        post: operations["expectedRig"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rigs/{id}/measurement": {
         parameters: {
             query?: never;
@@ -801,6 +820,26 @@ export interface paths {
         patch: operations["changeVisit"];
         trace?: never;
     };
+    "/api/visits/{id}/desks/{desk}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+                desk: "wiring" | "thermostat" | "defrost";
+            };
+            cookie?: never;
+        };
+        get?: never;
+        /** Keep what one desk holds, on the version of that desk that was seen; 0 where it held nothing */
+        put: operations["keepDesk"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/visits/{id}/history": {
         parameters: {
             query?: never;
@@ -1238,6 +1277,25 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/visits/{id}/expected": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What an instrument should show, point to point */
+        post: operations["expectedVisit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/visits/{id}/measurement": {
         parameters: {
             query?: never;
@@ -1301,6 +1359,15 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** @description a view of the circuit and its options */
+        Drawn: {
+            /** @enum {string} */
+            view: "loops" | "ladder" | "connections" | "focus";
+            opened?: string[];
+            at_rest?: boolean;
+            panel?: boolean;
+            load?: string;
+        };
         Uuid: string;
         /** @enum {string} */
         State: "live" | "dead" | "home" | "between" | "floating";
@@ -1320,6 +1387,22 @@ export interface components {
                 says: string;
             }[];
             instruments: components["schemas"]["Titled"][];
+            /** @description what a person reads, and of what */
+            functions: {
+                id: string;
+                title: string;
+                unit: string | null;
+                /** @enum {string} */
+                at: "points" | "load" | "place" | "fact";
+                open: boolean;
+                instruments: components["schemas"]["Titled"][];
+                places: {
+                    id: string;
+                    title: string;
+                    note: boolean;
+                    choices: components["schemas"]["Titled"][];
+                }[];
+            }[];
             symptoms: {
                 id: string;
                 title: string;
@@ -1414,15 +1497,6 @@ export interface components {
             set_point_degrees_f: number | null;
             room_degrees_f: number | null;
             safety: string[];
-            bench: {
-                [key: string]: string[] | {
-                    not_run: string;
-                };
-            };
-            setting_labels: {
-                [key: string]: string;
-            };
-            defrost: components["schemas"]["DefrostRecord"];
             /** @description facts that nobody has read or measured */
             assumed: number;
             readings: {
@@ -1444,6 +1518,40 @@ export interface components {
                 close_out: components["schemas"]["Mark"];
             };
             demo: boolean;
+            /** @description what its desks keep and on which version; not in lists */
+            desks?: {
+                wiring: {
+                    version: number;
+                    content: components["schemas"]["WiringRecord"];
+                };
+                thermostat: {
+                    version: number;
+                    content: components["schemas"]["ThermostatRecord"];
+                };
+                defrost: {
+                    version: number;
+                    content: components["schemas"]["DefrostRecord"];
+                };
+            };
+        };
+        /** @description where conductors were found to land, and jumpers; see AsFound */
+        WiringRecord: {
+            landings?: components["schemas"]["Landing"][];
+            jumpers?: components["schemas"]["Jumped"][];
+        };
+        /** @description settings as read, lines of the bench list, the maker's own numbers */
+        ThermostatRecord: {
+            settings?: {
+                [key: string]: unknown;
+            };
+            bench?: {
+                [key: string]: string[] | {
+                    not_run: string;
+                };
+            };
+            labels?: {
+                [key: string]: string;
+            };
         };
         /** @description what the defrost desk keeps with a visit */
         DefrostRecord: {
@@ -1648,23 +1756,25 @@ export interface components {
             taken: string[];
         };
         AsFound: {
-            landings?: {
-                cable: string;
-                conductor: string;
-                place: string;
-                lands_on: string | null;
-                /** @enum {string} */
-                lies?: "landed" | "capped" | "bare";
-                color?: string | null;
-                seen?: boolean;
-            }[];
-            jumpers?: {
-                place: string;
-                from: string;
-                to: string;
-                found: boolean;
-            }[];
+            landings?: components["schemas"]["Landing"][];
+            jumpers?: components["schemas"]["Jumped"][];
             settings?: Record<string, never>;
+        };
+        Landing: {
+            cable: string;
+            conductor: string;
+            place: string;
+            lands_on: string | null;
+            /** @enum {string} */
+            lies?: "landed" | "capped" | "bare";
+            color?: string | null;
+            seen?: boolean;
+        };
+        Jumped: {
+            place: string;
+            from: string;
+            to: string;
+            found: boolean;
         };
         LandingsRead: {
             rows: number;
@@ -1939,17 +2049,34 @@ export interface components {
                 says: string;
             }[];
         };
+        /** @description what was read, seen, looked up or done; which fields go with which function stands in docs/formats.md */
         NewReading: {
             id: components["schemas"]["Uuid"];
-            from_node: string;
-            to_node: string;
-            value_volts_ac: number;
-            instrument: string;
+            /** @enum {string} */
+            function: "volts_ac" | "ohms" | "amps_ac" | "degrees_f" | "psi" | "seen" | "looked_up" | "did";
+            from_node?: string | null;
+            to_node?: string | null;
+            place?: string | null;
+            value?: number | null;
+            value_high?: number | null;
+            about?: boolean;
+            open?: boolean;
+            isolated?: boolean;
+            choice?: components["schemas"]["Choice"];
+            instrument?: string | null;
             condition: components["schemas"]["Condition"];
+            moment?: components["schemas"]["Moment"];
             /** Format: date-time */
             taken_at: string;
             note?: string;
             supersedes_id?: string;
+        };
+        Choice: string | number | boolean | null;
+        /** @description how things stood when it was read */
+        Moment: {
+            compressor_stopped_minutes?: number;
+            coil_degrees_f?: number;
+            outdoor_degrees_f?: number;
         };
         Reading: {
             id: string;
@@ -1957,15 +2084,24 @@ export interface components {
             rig_revision_id: string;
             circuit: string;
             function: string;
-            from_node: string;
-            to_node: string;
-            from_label: string;
-            to_label: string;
-            value_volts_ac: number;
+            from_node: string | null;
+            to_node: string | null;
+            place: string | null;
+            /** @description the points or the place in words */
+            where: string;
+            /** @description value or choice in words */
+            reads: string;
+            value: number | null;
+            value_high: number | null;
+            about: boolean;
+            open: boolean;
+            choice: components["schemas"]["Choice"];
+            isolated: boolean;
             instrument: string;
             condition: components["schemas"]["Condition"];
+            moment: components["schemas"]["Moment"];
             call_title: string;
-            expected: components["schemas"]["Expected"];
+            expected: null | components["schemas"]["Expected"];
             /** @enum {string} */
             verdict: "agrees" | "disagrees" | "undetermined";
             says: string;
@@ -2262,6 +2398,8 @@ export interface components {
                 duration_seconds: number;
                 script: components["schemas"]["Script"];
             }[];
+            /** @description facts of this rig that one look answers */
+            readable: string[];
             movable: string[];
             /** @description switches that the call, the weather or the coil puts somewhere */
             stands: {
@@ -2288,7 +2426,7 @@ export interface components {
                 }[];
             };
             condition: components["schemas"]["Condition"];
-            instrument: string;
+            scene?: components["schemas"]["Scene"];
             assumed: string[];
             loads: components["schemas"]["LoadState"][];
             findings: components["schemas"]["Finding"][];
@@ -2299,16 +2437,17 @@ export interface components {
                 state: components["schemas"]["State"];
                 place: string;
             }[];
-            readings: {
-                nodes: string[];
-                volts_ac: (number | null)[];
-                low_volts_ac: (number | null)[];
-                high_volts_ac: (number | null)[];
-                klass: number[];
-                says_index: number[];
-                classes: string[];
-                says: string[];
-            };
+        };
+        /** @description upper triangle, row by row, between the points of the loom */
+        ExpectedTable: {
+            nodes: string[];
+            volts_ac: (number | null)[];
+            low_volts_ac: (number | null)[];
+            high_volts_ac: (number | null)[];
+            klass: number[];
+            says_index: number[];
+            classes: string[];
+            says: string[];
         };
         Problem: {
             type: string;
@@ -2388,6 +2527,15 @@ export interface components {
                 "application/problem+json": components["schemas"]["Problem"];
             };
         };
+        /** @description What an instrument should show */
+        ExpectedTable: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/json": components["schemas"]["ExpectedTable"];
+            };
+        };
     };
     parameters: {
         Id: string;
@@ -2397,7 +2545,22 @@ export interface components {
             content: {
                 "application/json": {
                     condition: components["schemas"]["Condition"];
-                    instrument?: string;
+                    drawing?: components["schemas"]["Drawn"];
+                };
+            };
+        };
+        Condition: {
+            content: {
+                "application/json": {
+                    condition: components["schemas"]["Condition"];
+                };
+            };
+        };
+        Expected: {
+            content: {
+                "application/json": {
+                    condition: components["schemas"]["Condition"];
+                    instrument: string;
                 };
             };
         };
@@ -2424,14 +2587,8 @@ export interface components {
         };
         Drawing: {
             content: {
-                "application/json": {
+                "application/json": components["schemas"]["Drawn"] & {
                     condition: components["schemas"]["Condition"];
-                    /** @enum {string} */
-                    view: "loops" | "ladder" | "connections" | "focus";
-                    opened?: string[];
-                    at_rest?: boolean;
-                    panel?: boolean;
-                    load?: string;
                 };
             };
         };
@@ -2699,6 +2856,22 @@ export interface operations {
             422: components["responses"]["Problem"];
         };
     };
+    expectedRig: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: components["requestBodies"]["Expected"];
+        responses: {
+            200: components["responses"]["ExpectedTable"];
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
     measureRig: {
         parameters: {
             query?: never;
@@ -2772,7 +2945,7 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody: components["requestBodies"]["Trace"];
+        requestBody: components["requestBodies"]["Condition"];
         responses: {
             /** @description The legend */
             200: {
@@ -3134,7 +3307,7 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody: components["requestBodies"]["Trace"];
+        requestBody: components["requestBodies"]["Condition"];
         responses: {
             /** @description A SPICE deck */
             200: {
@@ -3206,7 +3379,7 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody: components["requestBodies"]["Trace"];
+        requestBody: components["requestBodies"]["Condition"];
         responses: {
             /** @description The legend */
             200: {
@@ -3287,7 +3460,7 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody: components["requestBodies"]["Trace"];
+        requestBody: components["requestBodies"]["Condition"];
         responses: {
             /** @description A SPICE deck */
             200: {
@@ -3607,21 +3780,44 @@ export interface operations {
                     set_point_degrees_f?: number | null;
                     room_degrees_f?: number | null;
                     safety?: string[];
-                    as_found?: components["schemas"]["AsFound"];
-                    bench?: {
-                        [key: string]: string[] | {
-                            not_run: string;
-                        };
-                    };
-                    setting_labels?: {
-                        [key: string]: string;
-                    };
-                    defrost?: components["schemas"]["DefrostRecord"];
                 };
             };
         };
         responses: {
             /** @description Changed */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Visit"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    keepDesk: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+                desk: "wiring" | "thermostat" | "defrost";
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    version: number;
+                    content: components["schemas"]["WiringRecord"] | components["schemas"]["ThermostatRecord"] | components["schemas"]["DefrostRecord"];
+                };
+            };
+        };
+        responses: {
+            /** @description Kept */
             200: {
                 headers: {
                     [name: string]: unknown;
@@ -4429,6 +4625,22 @@ export interface operations {
         requestBody: components["requestBodies"]["Trace"];
         responses: {
             200: components["responses"]["Trace"];
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    expectedVisit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: components["requestBodies"]["Expected"];
+        responses: {
+            200: components["responses"]["ExpectedTable"];
             404: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
         };

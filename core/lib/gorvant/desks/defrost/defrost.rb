@@ -5,7 +5,26 @@ module Gorvant
     # State now, sensors, schools and the forced test. A clear test proves the outputs; the coil's sensing is looked at
     # by itself.
     module Defrost
+      KEPT = %w[moment history seen coil_switch thermistor test earlier].freeze
+      MOST_TESTS = 12
+      MOST_BYTES = 60_000
+
       class << self
+        # given: what KEPT names, as the page has it. A forced test is closed only with every jumper accounted for.
+        def keep(given, rig)
+          stray = given.keys - KEPT
+          refuse("/#{stray.first[0, 40]}", "unknown; known are #{KEPT.join(", ")}") if stray.any?
+          earlier = given.fetch("earlier", [])
+          unless earlier.is_a?(Array) && earlier.size <= MOST_TESTS
+            refuse("/earlier", "has earlier forced tests as a list of at most #{MOST_TESTS}")
+          end
+          refuse("/", "is over #{MOST_BYTES} bytes") if JSON.generate(given).bytesize > MOST_BYTES
+
+          earlier.each { |one| ForcedTest.parse(one) }
+          ForcedTest.new(rig, ForcedTest.parse(given["test"])).refuse_close! if given["test"]
+          given
+        end
+
         def standing(record)
           test = forced_test(record)
           verdicts = test&.verdicts || []
@@ -18,6 +37,8 @@ module Gorvant
         end
 
         private
+
+        def refuse(field, problem) = raise(BadRecord.new([{ "field" => field, "problem" => problem }]))
 
         def forced_test(record) =
           record.defrost["test"]&.then { |test| ForcedTest.new(record.rig, ForcedTest.parse(test)) }
