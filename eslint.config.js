@@ -22,6 +22,14 @@ export default tseslint.config(
       'vue/multi-word-component-names': 'off',
       'no-console': 'error',
       'vue/no-v-html': 'error',
+      // General controls are the library's, in our kit (web/src/shared/ui/kit).
+      'vue/no-restricted-html-elements': ['error', 'select', 'input', 'datalist', 'dialog', 'progress'],
+      'vue/no-restricted-static-attribute': [
+        'error',
+        { key: 'role', value: 'tablist' },
+        { key: 'role', value: 'dialog' },
+      ],
+      'no-restricted-globals': ['error', 'alert', 'confirm', 'prompt'],
     },
   },
 )

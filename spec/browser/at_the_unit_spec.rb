@@ -23,7 +23,7 @@ RSpec.describe "At the unit", :browser, type: :feature do
     expect(meter).to have_text("V AC")
     glass, entry = %w[.glass .reading].map { |one| meter.find(one).native.rect }
     expect(glass.y + glass.height).to be <= entry.y
-    meter.find("input").fill_in(with: "24.1")
+    meter.find("[data-testid=measured]").fill_in(with: "24.1")
     meter.click_on "Keep"
     expect(page).to have_css("[data-testid=reading]", text: "24.1")
     expect(complaints).to eq([])
@@ -113,7 +113,7 @@ RSpec.describe "At the unit", :browser, type: :feature do
         .where(Sequel[:units][:name] => "Waiting room unit")
         .get(Sequel[:visits][:id])
     visit "/visits/#{fresh}/defrost"
-    click_on "Forced test"
+    find("[data-testid=tab-test]").click
     find("[data-testid=mark-bridge_on]").click
     find("[data-testid=mark-bridge_off]").click
     expect(page).to have_css("[data-testid=tally]", text: /unplugged|jumper/)
@@ -125,7 +125,7 @@ RSpec.describe "At the unit", :browser, type: :feature do
     find("[data-testid=new-test]").click
     expect(page).to have_css("[data-testid=earlier-0]")
     visit current_path
-    click_on "Forced test"
+    find("[data-testid=tab-test]").click
     expect(page).to have_css("[data-testid=earlier-0]")
   end
 

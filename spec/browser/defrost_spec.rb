@@ -9,7 +9,7 @@ RSpec.describe "The defrost desk", :browser, type: :feature do
   def set_seconds(step, value) = find("[data-testid=step-#{step}] .at input").set(value.to_s).send_keys(:tab)
 
   it "leads from an iced unit to the selector on 90, the fan that still draws, and no jumper left" do
-    db[:visits].where(id: visit_id).update(defrost: Sequel.pg_jsonb({}))
+    hold("defrost", visit_id, {})
     visit desk
     find("[data-testid=coil]").set("24").send_keys(:tab)
     find("[data-testid=counted]").set("20").send_keys(:tab)
@@ -22,7 +22,7 @@ RSpec.describe "The defrost desk", :browser, type: :feature do
     find("[data-testid=tab-sensors]").click
     [%w[24 closed], %w[86 open]].each do |degrees, state|
       find("[data-testid=switch-degrees]").set(degrees)
-      find("[data-testid=switch-state]").select(state)
+      find("[data-testid=switch-state-#{state}]").click
       find("[data-testid=switch-add]").click
     end
     expect(page).to have_css(".verdict.right", text: "Seen closed cold and open warm")
@@ -83,7 +83,7 @@ RSpec.describe "The defrost desk", :browser, type: :feature do
   end
 
   it "takes a test that another watch timed, and goes on with one that another device began" do
-    db[:visits].where(id: visit_id).update(defrost: Sequel.pg_jsonb({}))
+    hold("defrost", visit_id, {})
     visit "#{desk}?tab=test"
     set_seconds("bridge", 0)
     set_seconds("watch_fan", "soon")
@@ -107,7 +107,7 @@ RSpec.describe "The defrost desk", :browser, type: :feature do
         .join(:units, id: :unit_id)
         .where(Sequel[:units][:name] => "Waiting room unit")
         .get(Sequel[:visits][:id])
-    db[:visits].where(id: other).update(defrost: Sequel.pg_jsonb(record))
+    hold("defrost", other, record)
     visit "/visits/#{other}/defrost?tab=test"
     expect(page).to have_css("[data-testid=clock]", text: /\A2:[01]\d/)
     find("[data-testid=mark-fan_off]").click
@@ -115,7 +115,7 @@ RSpec.describe "The defrost desk", :browser, type: :feature do
   end
 
   it "is for thumbs at the unit: steps, clock and verdicts on a phone" do
-    db[:visits].where(id: visit_id).update(defrost: Sequel.pg_jsonb({}))
+    hold("defrost", visit_id, {})
     resize(390, 844)
     visit "#{desk}?tab=test"
     find("[data-testid=mark-bridge_on]").click
@@ -168,13 +168,13 @@ RSpec.describe "The defrost desk", :browser, type: :feature do
     Dir.mktmpdir do |folder|
       path = File.join(folder, "own.csv")
       File.write(path, "degrees_f;ohms\r\n0;80000\r\n50;-1\r\n100;6000\r\n")
-      attach_file(path) { find("[data-testid=table-csv]", visible: :all).click }
+      give("table-csv", path)
       expect(page).to have_css("[data-testid=preview]", text: "line 3")
       File.write(path, "degrees_f;ohms\r\n0;80000\r\n50;20000\r\n100;6000\r\n")
-      attach_file(path) { find("[data-testid=table-csv]", visible: :all).click }
+      give("table-csv", path)
       expect(page).to have_css("[data-testid=preview]", text: "3 rows, 0 to 100 °F")
       find("[data-testid=keep-table]").click
-      expect(page).to have_css("[data-testid=table] option", text: "own", visible: :all)
+      expect(page).to have_css("[data-testid=table]", text: "own")
     end
   end
 

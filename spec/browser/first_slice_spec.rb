@@ -23,7 +23,7 @@ RSpec.describe "The first day with Gorvant", :browser, type: :feature do
         .create(%w[own .json])
         .tap { |own| own.write(JSON.generate(rig_file("hostel_bunks").merge("name" => "Kiln room, my own"))) }
     file.close
-    attach_file("rig-file", file.path, make_visible: true)
+    give("rig-file", file.path)
     find("[data-testid=rig]", text: "Kiln room, my own").click_on("Trace")
     find("[data-testid=call-heat]").click
     tap_station "outdoor.B"
@@ -50,20 +50,56 @@ RSpec.describe "The first day with Gorvant", :browser, type: :feature do
     expect(page).to have_css("[data-station]", minimum: 30)
     expect(find("[data-testid=call-heat]")["aria-pressed"]).to eq("true")
     3.times { page.send_keys(:arrow_right) }
-    first = find("[data-testid=probe-red]").value
+    first = find("[data-testid=probe-red]").text
     page.send_keys("m")
     page.send_keys("24,3", :enter)
     expect(page).to have_css("[data-testid=verdict]", text: "24.3 V")
-    expect(find("[data-testid=probe-red]").value).not_to eq(first) # moved on to the next point
+    expect(find("[data-testid=probe-red]").text).not_to eq(first) # moved on to the next point
   end
 
   it "keeps what was typed when it is no number, and says what would be right" do
     visit trace_path("?call=heat&black=outdoor.C&red=outdoor.Y")
-    find("[data-testid=measured]").fill_in(with: "about 24")
+    find("[data-testid=measured]").fill_in(with: "lots")
     find("[data-testid=keep]").click
     expect(page).to have_css("[role=alert]", text: "such as 24.3")
-    expect(find("[data-testid=measured]").value).to eq("about 24")
-    expect(page).to have_css("[data-testid=reading]", count: 3)
+    expect(find("[data-testid=measured]").value).to eq("lots")
+    expect(page).to have_css("[data-testid=reading]", count: 8)
+  end
+
+  it "keeps what was seen, read at a place, looked up and done, each held against what it can be held against" do
+    visit trace_path("?call=heat")
+    find("[data-testid=function-seen]").click
+    find("[data-testid=keep]").click
+    expect(page).to have_css("[role=alert]", text: "Choose what it was")
+    find("[data-testid=choice-stands]").click
+    find("[data-testid=keep]").click
+    expect(page).to have_css("[data-testid=verdict].disagrees", text: "outdoor fan: stands, and it is fed in this call")
+    find("[data-testid=function-degrees_f]").click
+    pick("place", "supply air")
+    find("[data-testid=measured]").fill_in(with: "about 92")
+    find("[data-testid=stopped]").fill_in(with: "soon")
+    find("[data-testid=keep]").click
+    expect(page).to have_css("[role=alert]", text: "Minutes since the compressor stopped")
+    find("[data-testid=stopped]").fill_in(with: "0")
+    find("[data-testid=keep]").click
+    expect(page).to have_css("[data-testid=reading]", text: "about 92 °F")
+    find("[data-testid=function-looked_up]").click
+    pick("place", "Reversing valve")
+    find("[data-testid=choice-B]").click
+    find("[data-testid=keep]").click
+    expect(page).to have_css("[data-testid=verdict].disagrees", text: "heating (B), and Fitted says cooling (O)")
+    find("[data-testid=function-did]").click
+    find("[data-testid=choice-lifted]").click
+    find("[data-testid=reading-note]").fill_in(with: "O, at the board")
+    find("[data-testid=keep]").click
+    expect(page).to have_css("[data-testid=reading]", text: "O, at the board")
+    expect(complaints).to eq([])
+    find("[data-testid=reading]", text: "stands").click_on("Correct")
+    expect(page).to have_css("[data-testid=function-seen]")
+    find("[data-testid=choice-turns]").click
+    find("[data-testid=keep]").click
+    expect(page).to have_css("[data-testid=reading]", text: "corrected", count: 1)
+    expect(page).to have_css("[data-testid=verdict].agrees", text: "outdoor fan: turns")
   end
 
   it "corrects a reading and takes one back, both still on the page" do
@@ -75,7 +111,7 @@ RSpec.describe "The first day with Gorvant", :browser, type: :feature do
     expect(page).to have_css("[data-testid=reading]", text: "24.1 V agrees")
     all("[data-testid=reading]").last.click_on("Take back")
     expect(page).to have_css("[data-testid=reading]", text: "taken back")
-    expect(page).to have_css("[data-testid=reading]", count: 4)
+    expect(page).to have_css("[data-testid=reading]", count: 9)
   end
 
   it "begins a visit at a new site, and says what is missing first" do
@@ -95,7 +131,7 @@ RSpec.describe "The first day with Gorvant", :browser, type: :feature do
     visit "/visits/new"
     find("[data-testid=site]").fill_in(with: "Lantern studio")
     find("[data-testid=unit]").fill_in(with: "Kiln room unit")
-    expect(page).to have_css("[data-testid=as-earlier]:checked")
+    expect(page).to have_css("[data-testid=as-earlier] input:checked", visible: :all)
     find("[data-testid=begin]").click
     expect(page).to have_css(".earlier", text: "<b>cold</b>")
   end
@@ -105,7 +141,7 @@ RSpec.describe "The first day with Gorvant", :browser, type: :feature do
     bad = rig_file.tap { |rig| rig["cables"][0]["conductors"][2]["to"] = "Q" }
     file = Tempfile.create(%w[bad .json]).tap { |own| own.write(JSON.generate(bad)) }
     file.close
-    attach_file("rig-file", file.path, make_visible: true)
+    give("rig-file", file.path)
     expect(page).to have_css("[role=alert]", text: "cable 1, conductor 3: to unknown terminal")
     expect(page).to have_css("[data-testid=rig]", count: 7)
   end

@@ -9,7 +9,7 @@ RSpec.describe "Rigs of every sort", :browser, type: :feature do
   def import(content)
     file = Tempfile.create(%w[rig .json]).tap { |own| own.write(content) }
     file.close
-    attach_file("rig-file", file.path, make_visible: true)
+    give("rig-file", file.path)
   end
 
   it "composes a two-stage B-type dual-fuel rig, breaks its common at the splice, and reads where an edited file is wrong" do
@@ -102,13 +102,15 @@ RSpec.describe "Rigs of every sort", :browser, type: :feature do
 
   it "reads ohms with the caution, alone and in circuit, and a ghost on either meter" do
     visit trace_path("?call=off&black=outdoor.CC.2&red=outdoor.CC.1&hop=no")
-    find("[data-testid=ohms-on]").click
+    find("[data-testid=function-ohms]").click
     expect(page).to have_css("[data-testid=ohms]", text: "12Ω")
     expect(page).to have_text("Ohms only with the power off")
-    expect(page).to have_no_css("[data-testid=keep]")
+    find("[data-testid=measured]").fill_in(with: "11 to 13")
+    find("[data-testid=keep]").click
+    expect(page).to have_css("[data-testid=verdict].agrees", text: "11 to 13 Ω is like its typical winding")
     visit trace_path("?call=heat&black=wall.C&red=wall.cable_a.brown")
     expect(page).to have_css("[data-testid=reason]", text: "ghost")
-    find("[data-testid=instrument]").select("3 kΩ low-Z")
+    pick("instrument", "3 kΩ low-Z")
     expect(page).to have_css("[data-testid=expected]", text: /\A0\.0/)
   end
 

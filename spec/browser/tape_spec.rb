@@ -17,7 +17,7 @@ RSpec.describe "The tape", :browser, type: :feature do
     page.send_keys("t")
     find("[data-testid=call-heat]").click
     expect(page).to have_css("[data-testid=moves]", text: "call heat")
-    find("[data-testid=preset]").find("option", text: "A short stop").select_option
+    pick("preset", "A short stop, then on to a defrost")
     expect(page).to have_css("[data-testid=moves] li", count: 3)
     visit rig + query(tape: JSON.generate(start: { outdoor_degrees_f: 30 }, moves: short_stop), at: 580)
     expect(page).to have_css('[data-testid="lane-COMP"] b', text: "on")

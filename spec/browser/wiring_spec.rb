@@ -19,7 +19,7 @@ RSpec.describe "What a visit finds", :browser, type: :feature do
     enter("") until now.start_with?("orange")
     enter("B")
     expect(page).to have_css("[data-testid=fewest] li", text: "At the wall move the orange of cable A from B to O")
-    enter("") while find("[data-testid=place-wall]")["aria-selected"] == "true"
+    enter("") while find("[data-testid=place-wall]")["data-chosen"] == "true"
     expect(find("[data-testid=place-wall]").text).to include("✓")
     done = wall
     until now.include?("All looked at") || done > 40
@@ -32,7 +32,7 @@ RSpec.describe "What a visit finds", :browser, type: :feature do
       done += 1
     end
     expect(done).to be >= 20
-    entry.send_keys(:page_down) until find("[data-testid=place-outdoor]")["aria-selected"] == "true"
+    entry.send_keys(:page_down) until find("[data-testid=place-outdoor]")["data-chosen"] == "true"
     enter("violet bare")
     expect(page).to have_css("[data-testid=wiring-findings]", text: "Bare end: violet of cable B")
     expect(fewest).to eq(
@@ -65,7 +65,7 @@ RSpec.describe "What a visit finds", :browser, type: :feature do
     enter("orange Q9")
     expect(page).to have_css("[role=alert]", text: "end with a terminal")
     expect(entry.value).to eq("orange Q9")
-    entry.set("")
+    blank(entry)
     enter("jumper R Y")
     expect(page).to have_css("[data-testid=wiring-findings]", text: "Jumper R–Y left in")
     find("[data-testid=as-drawn]").click
@@ -94,14 +94,15 @@ RSpec.describe "What a visit finds", :browser, type: :feature do
   it "loses nothing when somebody else changes the visit meanwhile: mine on top, or theirs" do
     visit "#{visit_path}/wiring"
     expect(page).to have_css("[data-testid=board]")
-    db[:visits].where(id: visit_id).update(version: Sequel[:version] + 1, complaint: "Theirs")
+    theirs = { landings: [{ cable: "cable_a", conductor: "red", place: "wall", lands_on: "R" }] }
+    hold("wiring", visit_id, theirs)
     enter("capped")
     expect(page).to have_css("[role=alert]", text: "Somebody else changed this visit")
     expect(page).to have_css(".call.wrong")
     find("[data-testid=keep-mine]").click
     expect(page).to have_no_css("[data-testid=keep-mine]")
-    row = db[:visits].where(id: visit_id).first
-    expect([row[:complaint], row[:as_found]["landings"].first["lies"]]).to eq(%w[Theirs capped])
+    kept = db[:visit_desks].where(visit_id: visit_id, desk: "wiring").first
+    expect([kept[:version], kept[:content]["landings"].map { |one| one["lies"] }]).to eq([2, %w[capped]])
   end
 
   it "takes landings from a file, or refuses it row by row and keeps what was there" do
@@ -110,12 +111,12 @@ RSpec.describe "What a visit finds", :browser, type: :feature do
     Dir.mktmpdir do |folder|
       bad = File.join(folder, "bad.csv")
       File.write(bad, "\uFEFFplace;cable;conductor;lands_on\r\nwall;cable_a;orange;B\r\nattic;cable_a;red;R\r\n")
-      attach_file(bad) { find("[data-testid=csv-in]", visible: :all).click }
+      give("csv-in", bad)
       expect(page).to have_css("[data-testid=refused]", text: "line 3")
       expect(page).to have_no_css(".call.wrong")
       good = File.join(folder, "good.csv")
       File.write(good, File.read(bad).sub("attic", "wall"))
-      attach_file(good) { find("[data-testid=csv-in]", visible: :all).click }
+      give("csv-in", good)
       expect(page).to have_css("[data-testid=fewest] li", text: "orange")
     end
   end
@@ -139,12 +140,12 @@ RSpec.describe "What a visit finds", :browser, type: :feature do
     expect(page).to have_css("[data-testid=staging-chart] text", text: /\d+ to 12 °F outside/)
     find("[data-testid=outdoor-end]").set("cold").send_keys(:tab)
     expect(page).to have_css("[role=alert]", text: "Outside at the end: “cold” is no number.")
-    find("[data-testid=outdoor-end]").set("").send_keys(:tab)
-    find("[data-testid=room]").select("typed")
+    blank(find("[data-testid=outdoor-end]")).send_keys(:tab)
+    pick("room", "typed")
     find("[data-testid=course]").set("0:00 66 41\n10:00 68 – 72\n20:00 69 20")
     expect(page).to have_css("[data-testid=staging-chart] text", text: "41 to 20 °F outside")
-    find("[data-testid=room]").select("error held")
-    find('[data-setting="system_setup"] select').select("conventional, one heat one cool")
+    pick("room", "error held")
+    pick('[data-setting="system_setup"]', "conventional, one heat one cool")
     expect(page).to have_css(".findings", text: "Thermostat set to conventional")
     expect(find("[data-testid=tally]").text).to include("1 disagree")
     find("[data-testid=undo]").click
@@ -154,12 +155,13 @@ RSpec.describe "What a visit finds", :browser, type: :feature do
     expect(page).to have_css("[data-testid=bench-heat-1].agrees")
     within("[data-testid=bench-fan]") { click_on "Y", exact: true }
     expect(page).to have_css("[data-testid=bench-fan].disagrees")
-    find('[data-setting="changeover_school"] .label, [data-setting="staging_school"] .label', match: :first).set(
-      "7"
-    ).send_keys(:tab)
+    find(
+      '[data-setting="changeover_school"] .label input, [data-setting="staging_school"] .label input',
+      match: :first
+    ).set("7").send_keys(:tab)
     find("[data-testid=profile-name]").set("Round dial")
     find("[data-testid=keep-profile]").click
-    expect(page).to have_css("[data-testid=profile] option", text: "Round dial", visible: :all)
+    expect(page).to have_css("[data-testid=profile]", text: "Round dial")
     visit "#{visit_path}/thermostat"
     find("[data-testid=tab-bench]").click
     expect(page).to have_css("[data-testid=bench-heat-1].agrees")
@@ -169,7 +171,7 @@ RSpec.describe "What a visit finds", :browser, type: :feature do
   it "takes down the complaint where it shows, safety first, with a photo; and what is only assumed is one glance away" do
     visit "#{visit_path}/intake"
     find("[data-testid=safety-meter_proven]").click
-    expect(page).to have_css("[data-testid=safety-meter_proven][aria-checked=true]")
+    expect(page).to have_css("[data-testid=safety-meter_proven] input:checked", visible: :all)
     find("[data-testid=symptom-defrost_never_starts]").click
     find("[data-testid=set_point_degrees_f]").set("900").send_keys(:tab)
     expect(page).to have_css("[role=alert]", text: "Set point: a number from 35 to 99")
@@ -178,7 +180,7 @@ RSpec.describe "What a visit finds", :browser, type: :feature do
       path = File.join(folder, "panel.png")
       require "vips"
       Vips::Image.black(900, 600).pngsave(path)
-      attach_file(path) { find("[data-testid=photo]", visible: :all).click }
+      give("photo", path)
     end
     expect(page).to have_css(".photos li img")
     visit "#{visit_path}/intake"
@@ -187,7 +189,7 @@ RSpec.describe "What a visit finds", :browser, type: :feature do
     click_on "Fitted"
     find("[data-testid=group-assumed]").click
     before = find("[data-testid=group-assumed]").text[/\d+/].to_i
-    find("[data-testid=source]").select("measured")
+    pick("source", "measured")
     find('[data-fact="defrost_interval_minutes"] input').set("90").send_keys(:tab)
     expect(page).to have_css("[data-testid=group-assumed]", text: (before - 1).to_s)
     find("[data-testid=save-rig]").click

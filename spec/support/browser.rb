@@ -46,6 +46,31 @@ module BrowserBench
       mobile: width < 500
     )
 
+  # Chooses from a list that opens, by mouse. field: its data-testid, or a selector.
+  def pick(field, title)
+    field = "[data-testid=#{field}]" unless field.start_with?("[")
+    find("#{field} .el-select__wrapper").click
+    find(".el-select-dropdown__item:not([hidden])", exact_text: title).click
+    expect(page).to have_css(field, text: title)
+  end
+
+  # What a desk holds of a visit, as if somebody else had kept it.
+  def hold(desk, visit, content)
+    viewer = Gorvant::Server::Viewer.local_owner(db)
+    desks = Gorvant::Server::VisitDesks.new(db, viewer)
+    desks.keep(visit, desk, db[:visit_desks].where(visit_id: visit, desk: desk).get(:version) || 0, content)
+  end
+
+  # Empties a field as a person does; the driver's own way tells the page nothing.
+  def blank(field) = field.send_keys([:control, "a"], :delete)
+
+  # Gives a file to a field that takes one.
+  def give(testid, path)
+    input = find("[data-testid=#{testid}] input[type=file]", visible: :all)
+    page.execute_script("arguments[0].value = ''", input) # as a click on it does
+    input.set(path)
+  end
+
   # Axe's complaints about the page as it stands, in short.
   def complaints
     page.driver.browser.manage.timeouts.script_timeout = 120 # a busy machine takes its time over a large drawing

@@ -6,6 +6,7 @@ import { applyTheme, storedTheme } from '@/pages/settings/theme'
 import { router } from '@/router'
 import '@/tokens.css'
 import '@/base.css'
+import '@/element.css'
 
 applyTheme(storedTheme())
 createApp(App).use(router).mount('#app')

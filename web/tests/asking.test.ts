@@ -1,7 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import { nextTick, ref, type Ref } from 'vue'
-import { useAsked } from '@/shared/ui/useAsked'
-import { useKept } from '@/desks/trace/useKept'
+import { effectScope, ref, type EffectScope, type Ref } from 'vue'
+import { answers, useQuestion } from '@/shared/api/useQuestion'
 import { actionFor, KEYS } from '@/shared/model/keys'
 import type { Outcome } from '@/shared/model/outcome'
 import { degreeUnit } from '@/shared/model/units'
@@ -9,15 +8,26 @@ import { MEANS, PAGES, SIGNS } from '@/shared/model/visitPages'
 
 const ready = <T>(value: T): Outcome<T> => ({ state: 'ready', value })
 const failed = { state: 'failed', problem: { type: '', title: 'No', status: 500, detail: 'no' } } as const
-const settle = async () => {
-  for (let i = 0; i < 6; i++) await nextTick()
+const settle = () => new Promise((resolve) => setTimeout(resolve, 5))
+
+/** Asks as a page would, within a scope of its own. */
+function asking<Question, Answer>(...how: Parameters<typeof useQuestion<Question, Answer>>) {
+  const scope = effectScope()
+  scopes.push(scope)
+  return scope.run(() => useQuestion(...how))!
 }
+const scopes: EffectScope[] = []
+afterEach(() => {
+  while (scopes.length) scopes.pop()!.stop()
+  answers.clear()
+})
 
 describe('a question that is kept', () => {
   it('is asked once, however often it comes back, and its neighbors are asked ahead', async () => {
     const asked: number[] = []
     const question: Ref<number | null> = ref(1)
-    const { outcome } = useKept(question, async (one: number) => (asked.push(one), ready(one * 10)), [2])
+    const ask = async (one: number) => (asked.push(one), ready(one * 10))
+    const { outcome } = asking('tens', question, ask, { ahead: [2] })
     await settle()
     expect([asked, outcome.value]).toEqual([[1, 2], ready(10)])
     question.value = 2
@@ -28,55 +38,80 @@ describe('a question that is kept', () => {
   })
 
   it('that failed is asked again, and one that nobody asks any more does not answer late', async () => {
-    const answers = new Map<number, (answer: Outcome<string>) => void>()
+    const late = new Map<number, (answer: Outcome<string>) => void>()
     const question = ref(1)
     let asked = 0
-    const { outcome, forget } = useKept(question, (one: number) => {
+    const { outcome, value, again } = asking('late', question, (one: number) => {
       asked++
-      return new Promise<Outcome<string>>((resolve) => answers.set(one, resolve))
+      return new Promise<Outcome<string>>((resolve) => late.set(one, resolve))
     })
     await settle()
     question.value = 2
     await settle()
-    answers.get(2)?.(ready('two'))
-    answers.get(1)?.(ready('one, late'))
+    late.get(2)?.(ready('two'))
+    late.get(1)?.(ready('one, late'))
     await settle()
     expect(outcome.value).toEqual(ready('two'))
     question.value = 3
     await settle()
-    answers.get(3)?.(failed)
+    expect(outcome.value).toEqual(ready('two'))
+    late.get(3)?.(failed)
     await settle()
-    expect(outcome.value.state).toBe('failed')
+    expect([outcome.value.state, value.value]).toEqual(['failed', null])
     question.value = 2
     await settle()
     question.value = 3
     await settle()
     expect(asked).toBe(4)
-    forget()
-    question.value = 2
+    late.get(3)?.(ready('three'))
+    await settle()
+    void again()
     await settle()
     expect(asked).toBe(5)
   })
 
+  it('shows no other answer meanwhile where none may stand in', async () => {
+    const late = new Map<number, (answer: Outcome<string>) => void>()
+    const question = ref(1)
+    const ask = (one: number) => new Promise<Outcome<string>>((resolve) => late.set(one, resolve))
+    const { value } = asking('alone', question, ask, { stays: false })
+    await settle()
+    late.get(1)?.(ready('one'))
+    await settle()
+    question.value = 2
+    await settle()
+    expect(value.value).toBeNull()
+    late.get(2)?.(ready('two'))
+    await settle()
+    expect(value.value).toBe('two')
+  })
+
   it('that is none is not asked', async () => {
     const ask = vi.fn(async () => ready(1))
-    useKept(ref(null), ask)
+    asking('none', ref(null), ask)
     await settle()
     expect(ask).not.toHaveBeenCalled()
   })
-})
 
-describe('a question that is asked again', () => {
-  it('keeps the newest answer, whichever comes last', async () => {
-    const answers: ((answer: Outcome<number>) => void)[] = []
-    const { outcome, again } = useAsked(
-      () => new Promise<Outcome<number>>((resolve) => answers.push(resolve)),
-    )
-    void again()
-    answers[1]?.(ready(2))
-    answers[0]?.(ready(1))
+  it('in another unit of temperature is another question', async () => {
+    const ask = vi.fn(async () => ready(degreeUnit.value))
+    const { value } = asking('units', true, ask)
     await settle()
-    expect(outcome.value).toEqual(ready(2))
+    degreeUnit.value = 'C'
+    await settle()
+    degreeUnit.value = 'F'
+    await settle()
+    expect([ask.mock.calls.length, value.value]).toEqual([2, 'F'])
+  })
+
+  it('of a row is asked by every page that opens anew', async () => {
+    const ask = vi.fn(async () => ready(1))
+    asking('rows', true, ask, { follows: false })
+    await settle()
+    scopes.pop()!.stop()
+    asking('rows', true, ask, { follows: false })
+    await settle()
+    expect(ask).toHaveBeenCalledTimes(2)
   })
 })
 

@@ -35,7 +35,14 @@ const scene = {
   ],
 } as unknown as Scene
 const reading = (to_node: string, verdict: string, more: Partial<Reading> = {}) =>
-  ({ to_node, verdict, retracted_at: null, superseded_by_id: null, ...more }) as unknown as Reading
+  ({
+    function: 'volts_ac',
+    to_node,
+    verdict,
+    retracted_at: null,
+    superseded_by_id: null,
+    ...more,
+  }) as unknown as Reading
 
 describe('where a probe touches', () => {
   it('is the terminal of a point where one is drawn, else just outside the device’s end', () => {

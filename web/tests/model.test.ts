@@ -1,7 +1,7 @@
-import { describe, expect, it } from 'vitest'
-import { commonFor, expectedBetween, triangleIndex, type Trace } from '@/shared/model/readingTable'
+import { afterEach, describe, expect, it } from 'vitest'
+import { commonFor, expectedBetween, triangleIndex, type ExpectedTable } from '@/shared/model/readingTable'
 import { readState, writeState } from '@/desks/trace/traceState'
-import { parseVolts, readNumber } from '@/shared/model/units'
+import { degreeUnit, parseVolts, readAmount, readNumber, typedAmount } from '@/shared/model/units'
 
 describe('a typed reading', () => {
   it.each([
@@ -15,6 +15,39 @@ describe('a typed reading', () => {
   )
 })
 
+describe('a value as a person has it', () => {
+  afterEach(() => (degreeUnit.value = 'F'))
+  it.each([
+    ['24.3', { value: 24.3 }],
+    ['24,3', { value: 24.3 }],
+    ['25 to 30', { value: 25, value_high: 30 }],
+    ['25-30', { value: 25, value_high: 30 }],
+    ['25 – 30', { value: 25, value_high: 30 }],
+    ['-5 to 3', { value: -5, value_high: 3 }],
+    ['-5--3', { value: -5, value_high: -3 }],
+    ['about 24', { value: 24, about: true }],
+    ['~ 20 to 22', { value: 20, value_high: 22, about: true }],
+    ['12k', { value: 12000 }],
+    ['OL', { open: true }],
+  ])('%s is taken', (text, amount) => expect(readAmount(text, 'Ω', true)).toEqual(amount))
+
+  it.each(['', 'lots', '30 to 25', '25 to', 'about', 'to 30', '1.2.3', '24 V'])('%s is refused', (text) =>
+    expect(readAmount(text, 'V')).toBeNull(),
+  )
+
+  it('is open on an ohmmeter alone', () => expect(readAmount('OL', 'A')).toBeNull())
+
+  it('comes back to be corrected as it was typed, temperatures in the chosen unit', () => {
+    degreeUnit.value = 'C'
+    const typed = readAmount('about 10 to 20', '°F')
+    expect(typed).toEqual({ value: 50, value_high: 68, about: true })
+    const kept = { value: 50, value_high: 68, about: true, open: false }
+    expect(typedAmount(kept, '°F')).toBe('about 10 to 20')
+    expect(typedAmount({ ...kept, value_high: null, about: false }, 'psi')).toBe('50')
+    expect(typedAmount({ value: null, value_high: null, about: false, open: true }, 'Ω')).toBe('OL')
+  })
+})
+
 describe('the triangle of readings', () => {
   it('counts every pair once, row by row', () => {
     const seen: number[] = []
@@ -24,7 +57,7 @@ describe('the triangle of readings', () => {
   })
 
   it('gives the same for either order of the probes, and null for a point that is not drawn', () => {
-    const readings = {
+    const table: ExpectedTable = {
       nodes: ['a', 'b', 'c'],
       volts_ac: [1, 2, 3],
       low_volts_ac: [0, 1, 2],
@@ -34,16 +67,15 @@ describe('the triangle of readings', () => {
       classes: ['about_0', 'between'],
       says: ['nothing', 'some'],
     }
-    const trace = { readings } as unknown as Trace
-    expect(expectedBetween(trace, 'c', 'b')).toEqual({
+    expect(expectedBetween(table, 'c', 'b')).toEqual({
       volts_ac: 3,
       low_volts_ac: 2,
       high_volts_ac: 4,
       klass: 'between',
       says: 'some',
     })
-    expect(expectedBetween(trace, 'b', 'c')).toEqual(expectedBetween(trace, 'c', 'b'))
-    expect(expectedBetween(trace, 'a', 'd')).toBeNull()
+    expect(expectedBetween(table, 'b', 'c')).toEqual(expectedBetween(table, 'c', 'b'))
+    expect(expectedBetween(table, 'a', 'd')).toBeNull()
   })
 })
 
@@ -59,7 +91,7 @@ describe('the state in the address', () => {
       supposed: { DTS: 'open', DFT: 'closed' },
       faults: [{ kind: 'short', at: ['outdoor.R', 'outdoor.C'] }],
       off: ['outdoor'],
-      ohms: true,
+      function: 'ohms',
       view: 'ladder' as const,
       part: 'CC',
       opened: ['stage_2'],

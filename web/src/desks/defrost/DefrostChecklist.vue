@@ -20,6 +20,7 @@ const last = computed(
         (one) =>
           !one.retracted_at &&
           !one.superseded_by_id &&
+          one.function === 'volts_ac' &&
           one.from_node === line.from_node &&
           one.to_node === line.to_node &&
           one.condition.call === line.condition.call,
@@ -35,7 +36,8 @@ async function take(line: Line) {
   const kept = await keep({
     from_node: line.from_node,
     to_node: line.to_node,
-    value_volts_ac: value,
+    function: 'volts_ac',
+    value,
     instrument: 'high_impedance',
     condition: line.condition,
   })
@@ -70,7 +72,7 @@ const traceOf = (line: Line) =>
           >{{ line.expected_volts_ac === null ? '0 or 24' : volts(line.expected_volts_ac) }} V</span
         >
         <form @submit.prevent="take(line)">
-          <input
+          <el-input
             v-model="typed[line.id]"
             class="mono"
             inputmode="decimal"
@@ -78,12 +80,12 @@ const traceOf = (line: Line) =>
             :aria-label="`Read: ${line.title}`"
             placeholder="read"
           />
-          <button class="key" :disabled="busy">Keep</button>
+          <el-button native-type="submit" class="key" :disabled="busy">Keep</el-button>
         </form>
         <span class="had" role="status">
           <template v-if="last(line)"
             >{{ last(line)!.verdict === 'agrees' ? '=' : last(line)!.verdict === 'disagrees' ? '≠' : '?' }}
-            {{ volts(last(line)!.value_volts_ac) }} V</template
+            {{ last(line)!.reads }}</template
           >
         </span>
         <RouterLink class="key quiet" :to="traceOf(line)" :aria-label="`${line.title} in Trace`"
@@ -152,17 +154,19 @@ form {
   gap: 6px;
 }
 
-input {
-  width: 92px;
-  min-height: var(--target);
-  padding: 0 8px;
-  border: 0;
-  border-radius: 3px;
+.el-input {
+  width: 96px;
+}
+
+.el-input :deep(.el-input__wrapper) {
   background: var(--glass);
+}
+
+.el-input :deep(.el-input__inner) {
   color: var(--on-glass);
 }
 
-input::placeholder {
+.el-input :deep(.el-input__inner::placeholder) {
   color: var(--on-glass-soft);
 }
 

@@ -1,11 +1,12 @@
 <script setup lang="ts">
-import { computed, reactive, shallowRef, watch } from 'vue'
+import { computed, reactive, watch } from 'vue'
 import { minutes } from '@/shared/model/staging'
 import { api, type DefrostOutlook, type Visit } from '@/shared/api/client'
 import { useCatalogue } from '@/shared/ui/useCatalogue'
-import type { Problem } from '@/shared/model/outcome'
+import { useQuestion } from '@/shared/api/useQuestion'
 import { degreeSign, readDegrees, readNumber, shownDegrees } from '@/shared/model/units'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import PickOne from '@/shared/ui/kit/PickOne.vue'
 
 export interface Moment {
   call?: string
@@ -27,8 +28,6 @@ const form = reactive({
   asFound: props.moment.as_found ?? false,
   frost: props.moment.switches?.APS ?? '',
 })
-const outlook = shallowRef<DefrostOutlook | null>(null)
-const problem = shallowRef<Problem | null>(null)
 
 const stands = computed<Moment>(() => ({
   call: form.call,
@@ -46,19 +45,21 @@ const wrong = computed(() =>
   ].filter(Boolean),
 )
 
-let asked = 0
+const { value: outlook, problem } = useQuestion<{ now: Moment; rig: string }, DefrostOutlook>(
+  `outlook.${props.visit.id}`,
+  () => (wrong.value.length ? null : { now: stands.value, rig: props.visit.rig_revision_id }),
+  ({ now }) => api.defrostOutlook(props.visit.id, now),
+)
+/** What the server could answer is kept, unless it is what the visit had already. */
+let kept = JSON.stringify(stands.value)
 watch(
-  [stands, () => props.visit.rig_revision_id],
-  async ([now], before) => {
-    if (wrong.value.length) return
-    const mine = ++asked
-    const answer = await api.defrostOutlook(props.visit.id, now)
-    if (mine !== asked) return
-    problem.value = answer.state === 'failed' ? answer.problem : null
-    if (answer.state !== 'ready') return
-    outlook.value = answer.value
-    emit('outlook', answer.value)
-    if (before[0]) emit('keep', now)
+  outlook,
+  (answer) => {
+    if (!answer) return
+    emit('outlook', answer)
+    if (kept === JSON.stringify(stands.value)) return
+    kept = JSON.stringify(stands.value)
+    emit('keep', stands.value)
   },
   { immediate: true },
 )
@@ -78,32 +79,32 @@ const SIGN = { true: '=', false: '…', null: '?' } as Record<string, string>
 <template>
   <section class="now" aria-label="How it stands now">
     <div class="asks">
-      <label
+      <span class="ask"
         >Call
-        <select v-model="form.call">
-          <option
-            v-for="one in (catalogue?.calls ?? []).filter(
-              (call) => !outlook || outlook.calls.includes(call.id),
-            )"
-            :key="one.id"
-            :value="one.id"
-          >
-            {{ one.title }}
-          </option>
-        </select></label
-      >
+        <PickOne
+          v-model="form.call"
+          :options="(catalogue?.calls ?? []).filter((call) => !outlook || outlook.calls.includes(call.id))"
+          label="Call"
+          data-testid="now-call"
+      /></span>
       <label
-        >Outside <input v-model.lazy="form.outdoor" class="mono" inputmode="decimal" />
+        >Outside <el-input v-model.lazy="form.outdoor" class="mono" inputmode="decimal" />
         {{ degreeSign() }}</label
       >
       <label
         >Coil
-        <input v-model.lazy="form.coil" class="mono" inputmode="decimal" data-testid="coil" placeholder="?" />
+        <el-input
+          v-model.lazy="form.coil"
+          class="mono"
+          inputmode="decimal"
+          data-testid="coil"
+          placeholder="?"
+        />
         {{ degreeSign() }}</label
       >
       <label
         >{{ counts }}
-        <input
+        <el-input
           v-model.lazy="form.counted"
           class="mono"
           inputmode="decimal"
@@ -112,15 +113,19 @@ const SIGN = { true: '=', false: '…', null: '?' } as Record<string, string>
         />
         min</label
       >
-      <label v-if="outlook?.air_pressure_switch"
+      <span v-if="outlook?.air_pressure_switch" class="ask"
         >Air-pressure switch
-        <select v-model="form.frost" data-testid="aps">
-          <option value="">not read</option>
-          <option value="closed">closed: frost</option>
-          <option value="open">open</option>
-        </select></label
-      >
-      <label class="flag"><input v-model="form.asFound" type="checkbox" /> wired as found</label>
+        <PickOne
+          v-model="form.frost"
+          none="not read"
+          :options="[
+            { id: 'closed', title: 'closed: frost' },
+            { id: 'open', title: 'open' },
+          ]"
+          label="Air-pressure switch"
+          data-testid="aps"
+      /></span>
+      <el-checkbox v-model="form.asFound">wired as found</el-checkbox>
     </div>
     <p v-if="wrong.length" class="wrong" role="alert">≠ No number: {{ wrong.join(', ') }}.</p>
     <ProblemNote v-if="problem" :problem="problem" />

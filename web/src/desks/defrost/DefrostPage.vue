@@ -11,7 +11,7 @@ import {
 import DefrostChecklist from '@/desks/defrost/DefrostChecklist.vue'
 import DefrostNow, { type Moment } from '@/desks/defrost/DefrostNow.vue'
 import DefrostSchools from '@/desks/defrost/DefrostSchools.vue'
-import DeskTabs from '@/shared/ui/DeskTabs.vue'
+import PickTab from '@/shared/ui/kit/PickTab.vue'
 import ForcedTestDesk from '@/desks/defrost/ForcedTestDesk.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import SensorDesk from '@/desks/defrost/SensorDesk.vue'
@@ -23,7 +23,7 @@ import type { Problem } from '@/shared/model/outcome'
 const props = defineProps<{ id: string }>()
 const route = useRoute()
 const router = useRouter()
-const { visit, problem: keeping, saved, load, change, take } = useVisit()
+const { visit, problem: keeping, saved, load, held, keepDesk, take } = useVisit()
 const problem = shallowRef<Problem | null>(null)
 const outlook = shallowRef<DefrostOutlook | null>(null)
 const busy = ref(false)
@@ -50,7 +50,7 @@ watch(
 const record = shallowRef<DefrostRecord>({})
 watch(
   () => visit.value?.id,
-  () => (record.value = (visit.value?.defrost ?? {}) as DefrostRecord),
+  () => (record.value = held('defrost')),
   { immediate: true },
 )
 
@@ -60,7 +60,7 @@ const history = computed(() => (record.value.history ?? {}) as Record<string, st
 async function keep(part: Partial<DefrostRecord>) {
   const before = record.value
   record.value = { ...record.value, ...part }
-  const kept = await change({ defrost: record.value })
+  const kept = await keepDesk('defrost', record.value)
   if (!kept && part.test?.closed)
     record.value = { ...record.value, test: { ...part.test, closed: before.test?.closed ?? false } }
 }
@@ -104,7 +104,7 @@ function useSchool(school: string) {
 <template>
   <main class="defrost">
     <VisitHead class="over" title="Defrost" :visit="visit" :kept="saved && !keeping">
-      <DeskTabs :tabs="TABS" :tab="tab" label="Desk" @choose="go" />
+      <PickTab :tabs="TABS" :tab="tab" label="Desk" @choose="go" />
     </VisitHead>
     <ProblemNote v-if="problem ?? keeping" :problem="(problem ?? keeping)!" />
     <template v-if="visit && visit.id === id">

@@ -1,9 +1,12 @@
 <script setup lang="ts">
 import { computed, reactive, ref, shallowRef, watch } from 'vue'
-import { api, type DefrostSchools, type Visit } from '@/shared/api/client'
+import { api, type Visit } from '@/shared/api/client'
+import { useQuestion } from '@/shared/api/useQuestion'
 import type { Problem } from '@/shared/model/outcome'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import SchoolsRuler from '@/desks/defrost/SchoolsRuler.vue'
+import PickOne from '@/shared/ui/kit/PickOne.vue'
+import PickFile from '@/shared/ui/kit/PickFile.vue'
 
 type History = Record<string, string | number>
 const props = defineProps<{ visit: Visit; history: History; seen: number[]; busy: boolean }>()
@@ -35,10 +38,7 @@ const MORE = [
   { id: 'outdoor', title: 'outdoor air, °F', placeholder: '30' },
 ] as const
 const seen = ref(props.seen.join(', '))
-const answer = shallowRef<DefrostSchools | null>(null)
-const problem = shallowRef<Problem | null>(null)
 const more = ref(false)
-const file = ref<HTMLInputElement | null>(null)
 
 const given = computed<History>(() => ({
   minutes: form.minutes,
@@ -50,37 +50,39 @@ const times = computed(() => seen.value.split(/[,;\s]+/).filter(Boolean))
 const starts = computed(() => times.value.map(Number).filter(Number.isFinite))
 const unread = computed(() => times.value.filter((one) => !Number.isFinite(Number(one))))
 
-let asked = 0
-watch(
-  [given, starts, countsOn, () => props.visit.rig_revision_id],
-  async ([history, times, counts_on], before) => {
-    const mine = ++asked
-    const result = await api.defrostSchools(props.visit.id, {
-      history,
-      seen: times,
-      counts_on,
-    })
-    if (mine !== asked) return
-    problem.value = result.state === 'failed' ? result.problem : null
-    if (result.state !== 'ready') return
-    answer.value = result.value
-    if (before[0]) emit('keep', history, times)
-  },
-  { immediate: true },
+const { value: answer, problem: refusal } = useQuestion(
+  `schools.${props.visit.id}`,
+  () => ({
+    asked: { history: given.value, seen: starts.value, counts_on: countsOn.value },
+    rig: props.visit.rig_revision_id,
+  }),
+  ({ asked }) => api.defrostSchools(props.visit.id, asked),
 )
+const badFile = shallowRef<Problem | null>(null)
+const problem = computed(() => refusal.value ?? badFile.value)
+/** What the server could answer is kept, unless it is what the visit had already. */
+const written = () => JSON.stringify([given.value, starts.value])
+let kept = written()
+watch(answer, () => {
+  if (kept === written()) return
+  kept = written()
+  emit('keep', given.value, starts.value)
+})
 
-async function readFile(event: Event) {
-  const input = event.target as HTMLInputElement
-  const chosen = input.files?.[0]
-  if (!chosen) return
+async function readFile(chosen: File) {
   const result = await api.defrostSchools(props.visit.id, { text: await chosen.text(), seen: starts.value })
-  input.value = ''
-  problem.value = result.state === 'failed' ? result.problem : null
+  badFile.value = result.state === 'failed' ? result.problem : null
   if (result.state !== 'ready') return
   const read = result.value.history as unknown as History
   Object.assign(form, { ...read, minutes: Math.ceil(Number(read.minutes)) })
 }
 
+/** Lengths of the ruler, the history's own among them. */
+const rulers = computed(() =>
+  [...new Set([60, 120, 180, 240, 480, 960, 1440, form.minutes])]
+    .sort((a, b) => a - b)
+    .map((id) => ({ id, title: `${id} min` })),
+)
 const courses = computed(() => answer.value?.courses ?? [])
 const lanes = computed(() => LANES.map((lane) => ({ ...lane, text: form[lane.id] })))
 const own = computed(() => answer.value?.own)
@@ -97,50 +99,30 @@ const isOwn = (school: string) =>
     <div class="asks">
       <label v-for="lane in LANES" :key="lane.id"
         >{{ lane.title }}
-        <input
+        <el-input
           v-model.lazy="form[lane.id]"
           class="mono wide"
           maxlength="2000"
           :data-testid="`lane-${lane.id}`"
       /></label>
-      <label
+      <span class="ask"
         >ruler
-        <select v-model.number="form.minutes">
-          <option
-            v-for="one in [...new Set([60, 120, 180, 240, 480, 960, 1440, form.minutes])].sort(
-              (a, b) => a - b,
-            )"
-            :key="one"
-            :value="one"
-          >
-            {{ one }} min
-          </option>
-        </select></label
-      >
+        <PickOne v-model="form.minutes" :options="rulers" label="Ruler" />
+      </span>
       <label
         >defrosts seen at
-        <input v-model.lazy="seen" class="mono" maxlength="200" placeholder="123" data-testid="seen" />
+        <el-input v-model.lazy="seen" class="mono" maxlength="200" placeholder="123" data-testid="seen" />
         min</label
       >
-      <button class="key" @click="file?.click()">From CSV</button>
-      <input
-        ref="file"
-        class="hidden-label"
-        type="file"
-        accept=".csv,text/csv"
-        aria-label="Run history as CSV"
-        tabindex="-1"
-        data-testid="history-csv"
-        @change="readFile"
-      />
-      <button class="key quiet" :aria-expanded="more" @click="more = !more">
+      <PickFile accept=".csv,text/csv" label="From CSV" data-testid="history-csv" @picked="readFile" />
+      <el-button class="key quiet" :aria-expanded="more" @click="more = !more">
         Y apart, power, frost, temperatures
-      </button>
+      </el-button>
     </div>
     <div v-if="more" class="asks">
       <label v-for="one in MORE" :key="one.id"
         >{{ one.title }}
-        <input
+        <el-input
           v-model.lazy="form[one.id]"
           class="mono wide"
           :placeholder="one.placeholder"
@@ -183,21 +165,21 @@ const isOwn = (school: string) =>
         <p class="counts">
           It counts {{ course.counts }}<template v-if="course.counts_on">, on {{ course.counts_on }}</template
           >.
-          <button
+          <el-button
             v-if="course.counts_on"
             class="key quiet"
             :data-testid="`counts-${course.school}`"
             @click="countsOn = { ...countsOn, [course.school]: course.counts_on === 'Y' ? 'T1' : 'Y' }"
           >
             On {{ course.counts_on === 'Y' ? 'T1' : 'Y' }} instead
-          </button>
+          </el-button>
         </p>
         <ul>
           <li v-for="step in course.steps" :key="step.minute + step.kind" :class="{ tie: step.tie }">
             {{ step.says }}
           </li>
         </ul>
-        <button
+        <el-button
           v-if="!isOwn(course.school)"
           class="key"
           :disabled="busy"
@@ -205,7 +187,7 @@ const isOwn = (school: string) =>
           @click="emit('use', course.school)"
         >
           This is the board’s school
-        </button>
+        </el-button>
         <p v-else>= The board’s school, as the rig has it.</p>
       </details>
       <p class="assumed">
@@ -233,7 +215,7 @@ const isOwn = (school: string) =>
   color: var(--ink-soft);
 }
 
-.asks input.wide:not([type]) {
+.asks .el-input.wide {
   width: 210px;
 }
 

@@ -53,22 +53,22 @@ function reading(id: string, title: string, text: string) {
     <legend>Seen without a time</legend>
     <div v-for="one in ANSWERS" :key="one.id" class="answer">
       <span>{{ one.title }}</span>
-      <button
+      <el-button
         class="key"
         :aria-pressed="answers[one.id] === true"
         :data-testid="`yes-${one.id}`"
         @click="answer(one.id, true)"
       >
         yes
-      </button>
-      <button
+      </el-button>
+      <el-button
         class="key"
         :aria-pressed="answers[one.id] === false"
         :data-testid="`no-${one.id}`"
         @click="answer(one.id, false)"
       >
         no
-      </button>
+      </el-button>
     </div>
     <label v-for="one in READINGS" :key="one.id" class="reading"
       >{{ one.title }}
@@ -120,7 +120,7 @@ fieldset {
   color: var(--ink-soft);
 }
 
-.reading input {
-  width: 74px;
+.reading .el-input {
+  width: 92px;
 }
 </style>

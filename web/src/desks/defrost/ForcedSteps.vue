@@ -59,14 +59,14 @@ const next = computed(() =>
           @keep="(text) => emit('correct', step.mark ?? '', step.does, text)"
         />
         s
-        <button
+        <el-button
           v-if="!closed && marks[step.mark] !== undefined"
           class="key quiet"
           :aria-label="`Forget: ${step.does}`"
           @click="emit('forget', step.mark ?? '')"
         >
           ×
-        </button>
+        </el-button>
       </span>
       <small>
         <template v-if="step.proves">Proves {{ step.proves }}; not {{ step.not }}.</template>
@@ -135,8 +135,8 @@ const next = computed(() =>
   gap: 4px;
 }
 
-.at input {
-  width: 78px;
+.at .el-input {
+  width: 92px;
 }
 
 .steps small {

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { computed, ref, shallowRef, watch } from 'vue'
+import { computed, ref } from 'vue'
 import { api, type ForcedTest, type ForcedTestRecord, type Visit } from '@/shared/api/client'
 import { useStopwatch } from '@/desks/defrost/useStopwatch'
-import type { Problem } from '@/shared/model/outcome'
+import { useQuestion } from '@/shared/api/useQuestion'
 import { degreeSign, readDegrees, readNumber, shownDegrees } from '@/shared/model/units'
 import ForcedSeen from '@/desks/defrost/ForcedSeen.vue'
 import ForcedSteps from '@/desks/defrost/ForcedSteps.vue'
@@ -11,6 +11,7 @@ import KeptInput from '@/shared/ui/KeptInput.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import StopwatchFace from '@/desks/defrost/StopwatchFace.vue'
 import VerdictList from '@/desks/defrost/VerdictList.vue'
+import PickOne from '@/shared/ui/kit/PickOne.vue'
 
 const props = defineProps<{
   visit: Visit
@@ -23,9 +24,6 @@ const emit = defineEmits<{
   interval: [minutes: number]
 }>()
 const watchKey = `gorvant.forced.${props.visit.id}`
-
-const test = shallowRef<ForcedTest | null>(null)
-const problem = shallowRef<Problem | null>(null)
 
 const marks = computed(() => (props.record.marks ?? {}) as Record<string, number>)
 const answers = computed(() => (props.record.answers ?? {}) as Record<string, boolean>)
@@ -41,17 +39,10 @@ const last = computed(() => Math.max(0, ...Object.values(marks.value)))
 /** With marks and no watch that runs, seconds can only be typed. */
 const typed = computed(() => started.value === null && Object.keys(marks.value).length > 0)
 
-let asked = 0
-watch(
-  [() => props.record, () => props.visit.rig_revision_id],
-  async ([record]) => {
-    const mine = ++asked
-    const answer = await api.forcedTest(props.visit.id, { ...record, closed: false })
-    if (mine !== asked) return
-    problem.value = answer.state === 'failed' ? answer.problem : null
-    if (answer.state === 'ready') test.value = answer.value
-  },
-  { immediate: true },
+const { value: test, problem } = useQuestion<{ record: ForcedTestRecord; rig: string }, ForcedTest>(
+  `forced_test.${props.visit.id}`,
+  () => ({ record: { ...props.record, closed: false }, rig: props.visit.rig_revision_id }),
+  ({ record }) => api.forcedTest(props.visit.id, record),
 )
 
 const keep = (part: Partial<ForcedTestRecord>) => emit('keep', { ...props.record, ...part })
@@ -112,6 +103,11 @@ function close() {
   keep({ closed: true })
 }
 
+const FAN_MARKED_BY = [
+  { id: 'click', title: 'the click, or its first slowing' },
+  { id: 'clamp', title: 'amps on a clamp' },
+  { id: 'standing', title: 'the fan seen standing' },
+]
 const TITLES: Record<string, string> = {
   coil_jumper: 'jumper on the coil switch pins',
   bridge: 'bridge on the pins',
@@ -138,9 +134,8 @@ const TITLES: Record<string, string> = {
           />
           min</label
         >
-        <label class="flag"
-          ><input type="checkbox" :checked="record.fresh === true" @change="keep({ fresh: !record.fresh })" />
-          just after a defrost or a reset</label
+        <el-checkbox :model-value="record.fresh === true" @change="keep({ fresh: !record.fresh })"
+          >just after a defrost or a reset</el-checkbox
         >
         <label
           >Coil at entry
@@ -153,19 +148,16 @@ const TITLES: Record<string, string> = {
           />
           {{ degreeSign() }}</label
         >
-        <label
+        <span class="ask"
           >Fan off was marked by
-          <select
-            :value="hows.fan_off ?? ''"
+          <PickOne
+            :model-value="hows.fan_off ?? ''"
+            none="nobody said"
+            :options="FAN_MARKED_BY"
+            label="Fan off was marked by"
             data-testid="fan-how"
-            @change="how(($event.target as HTMLSelectElement).value)"
-          >
-            <option value="">nobody said</option>
-            <option value="click">the click, or its first slowing</option>
-            <option value="clamp">amps on a clamp</option>
-            <option value="standing">the fan seen standing</option>
-          </select></label
-        >
+            @update:model-value="how"
+        /></span>
         <p class="expect" data-testid="expected">
           <template v-if="test.forced_entry === 'held_pins'"
             >In after {{ test.expected_seconds }} s of holding</template
@@ -187,7 +179,7 @@ const TITLES: Record<string, string> = {
               <template v-else-if="typed">stands: type the seconds, or begin a new test</template>
               <template v-else>The first mark starts the watch; or type what another watch showed</template>
             </p>
-            <button class="key" data-testid="new-test" @click="restart">New test</button>
+            <el-button class="key" data-testid="new-test" @click="restart">New test</el-button>
           </div>
           <ForcedSteps
             :steps="test.steps"
@@ -211,7 +203,7 @@ const TITLES: Record<string, string> = {
           />
           <ForcedTape v-if="test.beside.length" :lines="test.beside" />
           <VerdictList :verdicts="test.verdicts" />
-          <button
+          <el-button
             v-if="test.found_interval_minutes && test.found_interval_minutes !== test.interval_minutes"
             class="key"
             :disabled="busy"
@@ -219,7 +211,7 @@ const TITLES: Record<string, string> = {
             @click="emit('interval', test.found_interval_minutes)"
           >
             Note {{ test.found_interval_minutes }} min in the rig, as measured
-          </button>
+          </el-button>
           <div
             :class="['tally', { open: test.left_behind.length || Object.keys(test.questions).length }]"
             data-testid="tally"
@@ -228,7 +220,7 @@ const TITLES: Record<string, string> = {
             <div v-for="(state, item) in test.tally" :key="item" class="item">
               <span>{{ test.questions[item] ?? TITLES[item] }}</span>
               <template v-if="!closed">
-                <button
+                <el-button
                   v-for="one in item === 'sensor_plug' ? ['on', 'off'] : ['off', 'on']"
                   :key="one"
                   class="key"
@@ -237,13 +229,13 @@ const TITLES: Record<string, string> = {
                   @click="said(String(item), one)"
                 >
                   {{ item === 'sensor_plug' ? { on: 'plugged in', off: 'unplugged' }[one] : one }}
-                </button>
+                </el-button>
               </template>
               <b v-else>{{ state }}</b>
             </div>
             <p v-for="line in test.left_behind" :key="line" class="left-behind">≠ {{ line }}</p>
             <p v-if="closed">= Closed, every jumper accounted for.</p>
-            <button
+            <el-button
               v-else
               class="key solid"
               :disabled="
@@ -255,7 +247,7 @@ const TITLES: Record<string, string> = {
               @click="close"
             >
               Close the test
-            </button>
+            </el-button>
           </div>
         </div>
       </div>
@@ -268,9 +260,9 @@ const TITLES: Record<string, string> = {
             >{{ String(mark).replace('_', ' ') }} <b class="mono">{{ seconds }} s</b>;
           </template>
         </p>
-        <button class="key" :data-testid="`back-to-${i}`" @click="emit('keep', one, record)">
+        <el-button class="key" :data-testid="`back-to-${i}`" @click="emit('keep', one, record)">
           Look at it again, with its verdicts
-        </button>
+        </el-button>
       </details>
     </template>
   </section>

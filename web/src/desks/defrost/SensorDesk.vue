@@ -1,19 +1,15 @@
 <script setup lang="ts">
 import { computed, reactive, ref, shallowRef, watch } from 'vue'
-import {
-  api,
-  type DefrostRecord,
-  type SensorTable,
-  type SensorTableRead,
-  type ThermistorAnswer,
-  type Verdict,
-  type Visit,
-} from '@/shared/api/client'
+import { api, type DefrostRecord, type SensorTableRead, type Visit } from '@/shared/api/client'
+import { useQuestion } from '@/shared/api/useQuestion'
 import type { Problem } from '@/shared/model/outcome'
 import { degreeSign, degrees, readDegrees, readNumber, shownDegrees } from '@/shared/model/units'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import ThermistorChart from '@/desks/defrost/ThermistorChart.vue'
 import VerdictList from '@/desks/defrost/VerdictList.vue'
+import PickOne from '@/shared/ui/kit/PickOne.vue'
+import PickButtons from '@/shared/ui/kit/PickButtons.vue'
+import PickFile from '@/shared/ui/kit/PickFile.vue'
 
 interface SwitchPoint {
   degrees_f: number
@@ -42,10 +38,11 @@ const thermistor = computed(
       pair?: { coil_degrees_f: number; air_degrees_f: number } | null
     },
 )
-const verdicts = shallowRef<Verdict[]>([])
-const answer = shallowRef<ThermistorAnswer | null>(null)
 const points = reactive({ closes: '', opens: '' })
-const tables = shallowRef<SensorTable[]>([])
+const { value: listed, again: listTables } = useQuestion('sensor_tables', true, api.sensorTables, {
+  follows: false,
+})
+const tables = computed(() => listed.value?.tables ?? [])
 const problem = shallowRef<Problem | null>(null)
 const form = reactive({
   degrees: '',
@@ -60,47 +57,40 @@ const preview = shallowRef<SensorTableRead | null>(null)
 const importing = ref('')
 const csv = ref('')
 const name = ref('')
-const file = ref<HTMLInputElement | null>(null)
 
 const table = computed(() => thermistor.value.table_id ?? tables.value[0]?.id ?? 'reed_ten')
 
-void listTables()
-async function listTables() {
-  const list = await api.sensorTables()
-  if (list.state === 'ready') tables.value = list.value.tables
-}
-
-watch(
-  [coil, () => props.visit.rig_revision_id],
-  async ([now]) => {
-    const { closes_degrees_f, opens_degrees_f } = now
-    const result = await api.checkCoilSwitch(props.visit.id, {
-      points: now.points ?? [],
+const { value: coilSwitch, problem: badCoil } = useQuestion(
+  `coil_switch.${props.visit.id}`,
+  () => ({ coil: coil.value, rig: props.visit.rig_revision_id }),
+  ({ coil: { closes_degrees_f, opens_degrees_f, points: read } }) =>
+    api.checkCoilSwitch(props.visit.id, {
+      points: read ?? [],
       ...(closes_degrees_f !== undefined && opens_degrees_f !== undefined
         ? { closes_degrees_f, opens_degrees_f }
         : {}),
-    })
-    problem.value = result.state === 'failed' ? result.problem : null
-    if (result.state !== 'ready') return
-    verdicts.value = result.value.verdicts
-    points.closes = shownDegrees(result.value.closes_degrees_f)
-    points.opens = shownDegrees(result.value.opens_degrees_f)
-  },
-  { immediate: true },
+    }),
 )
+const verdicts = computed(() => coilSwitch.value?.verdicts ?? [])
 watch(
-  [thermistor, table],
-  async ([now, table_id]) => {
-    const result = await api.checkThermistor(props.visit.id, {
-      table_id,
-      points: now.points ?? [],
-      pair: now.pair ?? null,
-    })
-    problem.value = result.state === 'failed' ? result.problem : null
-    if (result.state === 'ready') answer.value = result.value
+  coilSwitch,
+  (now) => {
+    if (!now) return
+    points.closes = shownDegrees(now.closes_degrees_f)
+    points.opens = shownDegrees(now.opens_degrees_f)
   },
   { immediate: true },
 )
+const { value: answer, problem: badThermistor } = useQuestion(
+  `thermistor.${props.visit.id}`,
+  () => ({
+    table_id: table.value,
+    points: thermistor.value.points ?? [],
+    pair: thermistor.value.pair ?? null,
+  }),
+  (asked) => api.checkThermistor(props.visit.id, asked),
+)
+const trouble = computed(() => problem.value ?? badCoil.value ?? badThermistor.value)
 
 const number = (text: string) => readNumber(text) ?? NaN
 /** In the chosen unit; °F, or NaN for no temperature. */
@@ -161,16 +151,12 @@ function setPair() {
   if (!wrong.value) keepThermistor({ pair: { coil_degrees_f: a, air_degrees_f: b } })
 }
 
-async function readFile(event: Event) {
-  const input = event.target as HTMLInputElement
-  const chosen = input.files?.[0]
-  if (!chosen) return
+async function readFile(chosen: File) {
   importing.value = `Reading ${chosen.name} …`
   csv.value = await chosen.text()
   name.value = chosen.name.replace(/\.csv$/i, '')
   importing.value = 'Checking row by row …'
   const result = await api.readSensorTable({ name: name.value || 'table', text: csv.value || ' ' })
-  input.value = ''
   importing.value = ''
   problem.value = result.state === 'failed' ? result.problem : null
   preview.value = result.state === 'ready' ? result.value : null
@@ -197,31 +183,31 @@ const chosen = computed(() => tables.value.find((one) => one.id === table.value)
 
 <template>
   <section class="sensors" aria-label="Sensors">
-    <ProblemNote v-if="problem" :problem="problem" />
+    <ProblemNote v-if="trouble" :problem="trouble" />
     <p v-if="wrong" class="wrong" role="alert">≠ {{ wrong }}</p>
     <div class="two">
       <div>
         <h2>Coil switch</h2>
-        <p class="asks">
+        <div class="asks">
           closes at
-          <input
+          <el-input
             v-model="points.closes"
             class="mono"
             :aria-label="`Closes at ${degreeSign()}`"
             @change="setPoints"
           />
           opens at
-          <input
+          <el-input
             v-model="points.opens"
             class="mono"
             :aria-label="`Opens at ${degreeSign()}`"
             @change="setPoints"
           />
           {{ degreeSign() }}
-        </p>
+        </div>
         <form class="asks" @submit.prevent="addPoint">
           at
-          <input
+          <el-input
             v-model="form.degrees"
             class="mono"
             inputmode="decimal"
@@ -229,11 +215,16 @@ const chosen = computed(() => tables.value.find((one) => one.id === table.value)
             data-testid="switch-degrees"
           />
           {{ degreeSign() }} it was
-          <select v-model="form.state" aria-label="It was" data-testid="switch-state">
-            <option value="closed">closed</option>
-            <option value="open">open</option>
-          </select>
-          <button class="key" data-testid="switch-add">Note it</button>
+          <PickButtons
+            v-model="form.state"
+            :options="[
+              { id: 'closed', title: 'closed' },
+              { id: 'open', title: 'open' },
+            ]"
+            label="It was"
+            testid="switch-state"
+          />
+          <el-button native-type="submit" class="key" data-testid="switch-add">Note it</el-button>
         </form>
         <p class="points">
           <button
@@ -250,29 +241,19 @@ const chosen = computed(() => tables.value.find((one) => one.id === table.value)
       </div>
       <div>
         <h2>Thermistor</h2>
-        <p class="asks">
+        <div class="asks">
           table
-          <select
-            :value="table"
-            aria-label="Table"
+          <PickOne
+            :model-value="table"
+            class="table"
+            :options="tables"
+            label="Table"
             data-testid="table"
-            @change="keepThermistor({ table_id: ($event.target as HTMLSelectElement).value })"
-          >
-            <option v-for="one in tables" :key="one.id" :value="one.id">{{ one.title }}</option>
-          </select>
-          <button class="key" @click="file?.click()">Import CSV</button>
-          <button v-if="chosen?.own" class="key quiet" @click="dropTable">Delete it</button>
-          <input
-            ref="file"
-            class="hidden-label"
-            type="file"
-            accept=".csv,text/csv"
-            aria-label="Thermistor table as CSV"
-            tabindex="-1"
-            data-testid="table-csv"
-            @change="readFile"
+            @update:model-value="(id) => keepThermistor({ table_id: id })"
           />
-        </p>
+          <PickFile accept=".csv,text/csv" label="Import CSV" data-testid="table-csv" @picked="readFile" />
+          <el-button v-if="chosen?.own" class="key quiet" @click="dropTable">Delete it</el-button>
+        </div>
         <p v-if="importing" role="status">{{ importing }}</p>
         <div v-if="preview" class="preview" data-testid="preview">
           <template v-if="preview.table">
@@ -281,8 +262,8 @@ const chosen = computed(() => tables.value.find((one) => one.id === table.value)
               {{ degrees(preview.table.points[preview.table.points.length - 1]?.[0]) }}; beta fit within
               {{ shownDegrees(preview.table.fits[0]?.worst_degrees_f, true) }} {{ degreeSign() }}.
             </p>
-            <label>Keep as <input v-model="name" maxlength="80" data-testid="table-name" /></label>
-            <button class="key solid" data-testid="keep-table" @click="keepTable">Keep</button>
+            <label>Keep as <el-input v-model="name" maxlength="80" data-testid="table-name" /></label>
+            <el-button class="key solid" data-testid="keep-table" @click="keepTable">Keep</el-button>
           </template>
           <template v-else>
             <p>
@@ -296,11 +277,11 @@ const chosen = computed(() => tables.value.find((one) => one.id === table.value)
               </li>
             </ul>
           </template>
-          <button class="key" @click="preview = null">Away with this</button>
+          <el-button class="key" @click="preview = null">Away with this</el-button>
         </div>
         <form class="asks" @submit.prevent="addMeasured">
           at
-          <input
+          <el-input
             v-model="form.at"
             class="mono"
             inputmode="decimal"
@@ -308,7 +289,7 @@ const chosen = computed(() => tables.value.find((one) => one.id === table.value)
             data-testid="ohms-degrees"
           />
           {{ degreeSign() }} it reads
-          <input
+          <el-input
             v-model="form.ohms"
             class="mono wide"
             inputmode="decimal"
@@ -317,7 +298,7 @@ const chosen = computed(() => tables.value.find((one) => one.id === table.value)
             data-testid="ohms"
           />
           Ω
-          <button class="key" data-testid="ohms-add">Note it</button>
+          <el-button native-type="submit" class="key" data-testid="ohms-add">Note it</el-button>
         </form>
         <p class="points">
           <button
@@ -333,10 +314,10 @@ const chosen = computed(() => tables.value.find((one) => one.id === table.value)
         <ThermistorChart v-if="answer" :answer="answer" />
         <form class="asks" @submit.prevent="setPair">
           long off: coil
-          <input v-model="form.coil" class="mono" :aria-label="`Coil sensor ${degreeSign()}`" /> air
-          <input v-model="form.air" class="mono" :aria-label="`Air sensor ${degreeSign()}`" />
+          <el-input v-model="form.coil" class="mono" :aria-label="`Coil sensor ${degreeSign()}`" /> air
+          <el-input v-model="form.air" class="mono" :aria-label="`Air sensor ${degreeSign()}`" />
           {{ degreeSign() }}
-          <button class="key">Compare</button>
+          <el-button native-type="submit" class="key">Compare</el-button>
         </form>
         <VerdictList v-if="answer" :verdicts="answer.verdicts" />
       </div>
@@ -363,12 +344,12 @@ h2 {
   font-size: 18px;
 }
 
-.asks select {
-  max-width: 190px;
+.asks .table {
+  width: 220px;
 }
 
-.asks input.wide:not([type]) {
-  width: 110px;
+.asks .el-input.wide {
+  width: 120px;
 }
 
 .points {

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { api, type Composition, type Revision, type Rig, type RigFile, type Visit } from '@/shared/api/client'
+import { api, type Revision, type Rig, type RigFile, type Visit } from '@/shared/api/client'
 import CallBar from '@/shared/ui/CallBar.vue'
 import FactQuestion from '@/desks/fitted/FactQuestion.vue'
 import FindingList from '@/shared/ui/FindingList.vue'
@@ -12,6 +12,7 @@ import RigMeanwhile from '@/desks/fitted/RigMeanwhile.vue'
 import { useCatalogue } from '@/shared/ui/useCatalogue'
 import { useDraft, useLeaving } from '@/shared/ui/useDraft'
 import { useHistory } from '@/shared/ui/useHistory'
+import { useQuestion } from '@/shared/api/useQuestion'
 import { useRigKeeping } from '@/shared/ui/useRigKeeping'
 import { useVisit } from '@/shared/ui/useVisit'
 import { keepFitted } from '@/shared/model/fitted'
@@ -21,6 +22,8 @@ import type { Problem } from '@/shared/model/outcome'
 import { saveFile } from '@/shared/model/saveFile'
 import ScenePane from '@/shared/scene/ScenePane.vue'
 import SceneView from '@/shared/scene/SceneView.vue'
+import PickOne from '@/shared/ui/kit/PickOne.vue'
+import PickTab from '@/shared/ui/kit/PickTab.vue'
 
 /** visit: the rig of a visit, whose changes the visit goes on with. */
 const props = defineProps<{ id: string | null; visit?: Visit }>()
@@ -33,9 +36,14 @@ const draft = history.current
 const base = shallowRef<RigFile | null>(null)
 const rig = shallowRef<Rig | null>(null)
 const revisions = shallowRef<Revision[]>([])
-const composed = shallowRef<Composition | null>(null)
 const problem = shallowRef<Problem | null>(null)
 const group = ref('wall')
+const SOURCES: Record<string, string> = {
+  diagram: 'read on the diagram',
+  measured: 'measured',
+  told: 'told by somebody',
+  assumed: 'assumed',
+}
 const source = ref('diagram')
 const call = ref('heat')
 const ready = ref(props.id === null)
@@ -89,24 +97,20 @@ function giveUp() {
 }
 useLeaving(() => unkept.value, 'Your answers are not kept yet. They stay here as a draft.')
 
-let asked = 0
-watch(
-  [draft, call, ready],
-  async () => {
-    if (!ready.value) return
-    const mine = ++asked
-    const answer = await api.compose(
-      draft.value.name.trim() || 'Unnamed rig',
-      draft.value.facts,
-      base.value,
-      call.value,
-    )
-    if (mine !== asked) return
-    problem.value = answer.state === 'failed' ? answer.problem : null
-    if (answer.state === 'ready') composed.value = answer.value
-  },
-  { immediate: true },
+const { value: composed, problem: refusal } = useQuestion(
+  'compose',
+  () =>
+    ready.value
+      ? {
+          name: draft.value.name.trim() || 'Unnamed rig',
+          facts: draft.value.facts,
+          base: base.value,
+          call: call.value,
+        }
+      : null,
+  (asked) => api.compose(asked.name, asked.facts, asked.base, asked.call),
 )
+watch(refusal, (now) => (problem.value = now))
 
 /** What nobody has read, measured or been told: the profile's word only. */
 const isAssumed = (key: string) => (draft.value.facts[key]?.provenance.source ?? 'assumed') === 'assumed'
@@ -135,6 +139,10 @@ const running = computed(
 )
 
 const valueOf = (key: string) => (composed.value?.values as Record<string, Answer> | undefined)?.[key] ?? ''
+const tabs = computed(() => [
+  ...GROUPS.map((one) => ({ ...one, count: left(one.id) })),
+  { id: 'assumed', title: 'Only assumed', count: assumed.value },
+])
 const answer = (key: string, value: Answer) => history.set(answered(draft.value, key, value, source.value))
 const clear = (key: string) => history.set(unanswered(draft.value, key))
 
@@ -204,7 +212,7 @@ onBeforeUnmount(() => removeEventListener('keydown', onKey))
       @redo="history.redo()"
       @keep="save"
     >
-      <button class="key" :disabled="!composed" @click="exportFile">Export</button>
+      <el-button class="key" :disabled="!composed" @click="exportFile">Export</el-button>
       <RouterLink v-if="rig" class="key" :to="`/rigs/${rig.id}/rungs`">Rungs</RouterLink>
       <RouterLink v-if="rig && !visit" class="key" :to="`/rigs/${rig.id}/trace`">Trace</RouterLink>
     </RigHead>
@@ -217,50 +225,20 @@ onBeforeUnmount(() => removeEventListener('keydown', onKey))
     />
     <p v-if="found" class="draft" data-testid="draft">
       Your answers from before, not kept yet.
-      <button class="key" data-testid="give-up" @click="giveUp">Give them up</button>
+      <el-button class="key" data-testid="give-up" @click="giveUp">Give them up</el-button>
     </p>
     <div class="work">
       <section class="questions" aria-label="Questions">
-        <div class="groups" role="tablist" aria-label="Place">
-          <button
-            v-for="one in GROUPS"
-            :key="one.id"
-            class="group"
-            role="tab"
-            :aria-selected="group === one.id"
-            :data-testid="`group-${one.id}`"
-            @click="group = one.id"
-          >
-            {{ one.title }}
-            <small v-if="left(one.id)" class="mono" :title="`${left(one.id)} assumed`">{{
-              left(one.id)
-            }}</small>
-          </button>
-          <button
-            class="group"
-            role="tab"
-            :aria-selected="group === 'assumed'"
-            data-testid="group-assumed"
-            @click="group = 'assumed'"
-          >
-            Only assumed <small class="mono">{{ assumed }}</small>
-          </button>
-        </div>
-        <label v-if="catalogue" class="source">
+        <PickTab :tabs="tabs" :tab="group" label="Place" testid="group" @choose="(one) => (group = one)" />
+        <div v-if="catalogue" class="source">
           What I answer now is
-          <select v-model="source" data-testid="source">
-            <option v-for="one in catalogue.sources" :key="one" :value="one">
-              {{
-                {
-                  diagram: 'read on the diagram',
-                  measured: 'measured',
-                  told: 'told by somebody',
-                  assumed: 'assumed',
-                }[one]
-              }}
-            </option>
-          </select>
-        </label>
+          <PickOne
+            v-model="source"
+            :options="catalogue.sources.map((id) => ({ id, title: SOURCES[id] ?? id }))"
+            label="What I answer now is"
+            data-testid="source"
+          />
+        </div>
         <FactQuestion
           v-for="question in questions"
           :key="question.key"
@@ -301,35 +279,6 @@ onBeforeUnmount(() => removeEventListener('keydown', onKey))
   grid-template-columns: minmax(260px, 1fr) minmax(0, 924px);
   gap: 12px;
   align-items: start;
-}
-
-.groups {
-  display: grid;
-  grid-template-columns: repeat(2, 1fr);
-  border-bottom: 3px solid var(--ink);
-}
-
-.group {
-  min-height: var(--target);
-  padding: 0 6px;
-  border: 0;
-  border-bottom: 0;
-  background: transparent;
-  font-weight: 650;
-  cursor: pointer;
-}
-
-.group small {
-  color: var(--between);
-}
-
-.group[aria-selected='true'] {
-  background: var(--ink);
-  color: var(--panel);
-}
-
-.group[aria-selected='true'] small {
-  color: var(--panel);
 }
 
 .source {

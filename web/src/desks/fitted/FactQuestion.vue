@@ -68,14 +68,14 @@ function table(text: string) {
       <span :class="['source', fact?.provenance.source ?? 'assumed']">{{
         fact?.provenance.source ?? 'assumed'
       }}</span>
-      <button
+      <el-button
         v-if="fact"
         class="key quiet"
         :aria-label="`${question.title}: leave open`"
         @click="emit('clear')"
       >
         leave open
-      </button>
+      </el-button>
     </p>
     <div v-if="question.kind === 'number'" class="number">
       <KeptInput
@@ -102,7 +102,7 @@ function table(text: string) {
       />
     </div>
     <div v-else-if="question.kind === 'list'" class="choices" role="group" :aria-label="question.title">
-      <button
+      <el-button
         v-for="choice in question.choices"
         :key="String(choice.value)"
         class="key"
@@ -113,10 +113,10 @@ function table(text: string) {
           list.indexOf(String(choice.value)) + 1
         }}</b>
         {{ choice.says }}
-      </button>
+      </el-button>
     </div>
     <div v-else class="choices" role="group" :aria-label="question.title">
-      <button
+      <el-button
         v-for="choice in choices"
         :key="String(choice.value)"
         class="key"
@@ -125,7 +125,7 @@ function table(text: string) {
         @click="emit('answer', choice.value)"
       >
         {{ choice.says }}
-      </button>
+      </el-button>
     </div>
     <p v-if="wrong" class="wrong" role="alert">≠ {{ wrong }}</p>
   </div>
@@ -192,8 +192,7 @@ function table(text: string) {
   font-weight: 450;
 }
 
-.number input {
-  width: 110px;
-  padding: 0 10px;
+.number .el-input {
+  width: 120px;
 }
 </style>

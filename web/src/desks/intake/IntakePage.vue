@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { computed, ref, shallowRef, watch } from 'vue'
-import { api, type Visit } from '@/shared/api/client'
+import { computed, ref, watch } from 'vue'
+import { api } from '@/shared/api/client'
+import { useQuestion } from '@/shared/api/useQuestion'
 import KeptInput from '@/shared/ui/KeptInput.vue'
 import PhotoStrip from '@/shared/ui/PhotoStrip.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
@@ -15,8 +16,13 @@ const props = defineProps<{ id: string }>()
 const catalogue = useCatalogue()
 const { visit, problem, saved, load, change } = useVisit()
 const complaint = ref('')
-const earlier = shallowRef<Visit[]>([])
-const backup = ref('strips')
+const { value: history } = useQuestion('history', () => props.id, api.history, { follows: false })
+const earlier = computed(() => (history.value?.visits ?? []).filter((one) => one.id !== props.id))
+const { value: rig } = useQuestion('visit_rig', () => props.id, api.rigOfVisit, { follows: false })
+const backup = computed(
+  () =>
+    (rig.value?.content as { facts?: Record<string, { value: string }> })?.facts?.backup?.value ?? 'strips',
+)
 const wrong = ref('')
 
 const PLACES = [
@@ -36,12 +42,6 @@ watch(
     if (visit.value?.id !== id) await load(id)
     if (!visit.value) return
     complaint.value = visit.value.complaint
-    const [history, rig] = await Promise.all([api.history(id), api.rigOfVisit(id)])
-    if (history.state === 'ready') earlier.value = history.value.visits.filter((one) => one.id !== id)
-    if (rig.state === 'ready') {
-      const facts = (rig.value.content as { facts?: Record<string, { value: string }> }).facts
-      backup.value = facts?.backup?.value ?? 'strips'
-    }
   },
   { immediate: true },
 )
@@ -87,17 +87,14 @@ function number(about: (typeof NUMBERS)[number], text: string) {
         <h2>
           Safety first <small v-if="left">{{ left }} to see to</small>
         </h2>
-        <button
+        <el-checkbox
           v-for="item in safety"
           :key="item.id"
-          class="tick"
-          role="checkbox"
-          :aria-checked="done(item.id)"
+          :model-value="done(item.id)"
           :data-testid="`safety-${item.id}`"
-          @click="tick(item.id)"
+          @change="tick(item.id)"
+          >{{ item.says }}</el-checkbox
         >
-          <b aria-hidden="true">{{ done(item.id) ? '✓' : '' }}</b> {{ item.says }}
-        </button>
       </section>
 
       <section aria-label="Complaint">
@@ -212,28 +209,6 @@ h2 small {
 
 .safety h2 {
   grid-column: 1 / -1;
-}
-
-.tick {
-  display: flex;
-  align-items: center;
-  gap: 10px;
-  min-height: var(--target);
-  border: 0;
-  background: transparent;
-  text-align: left;
-  cursor: pointer;
-}
-
-.tick b {
-  flex: none;
-  width: 26px;
-  height: 26px;
-  border: 2px solid var(--ink);
-  border-radius: 3px;
-  background: var(--panel);
-  line-height: 22px;
-  text-align: center;
 }
 
 .numbers {

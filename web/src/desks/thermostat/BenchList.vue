@@ -57,7 +57,7 @@ function wait(line: Line) {
       <p class="does">
         <b aria-hidden="true">{{ SIGN[verdict(line)] }}</b>
         {{ line.does }}
-        <button
+        <el-button
           v-if="line.after_seconds > 5"
           class="key mono"
           :aria-pressed="left(line.id) !== null"
@@ -71,7 +71,7 @@ function wait(line: Line) {
                 ? 'over'
                 : minutes(left(line.id)!)
           }}
-        </button>
+        </el-button>
         <span class="expect"
           >expect <b class="mono">{{ line.expect.join(' ') || 'none live' }}</b></span
         >
@@ -87,14 +87,14 @@ function wait(line: Line) {
         >
           {{ terminal }}
         </button>
-        <button
+        <el-button
           class="key"
           :aria-pressed="verdict(line) === 'agrees'"
           @click="set(line.id, [...line.expect])"
         >
           As expected
-        </button>
-        <button v-if="of(line.id)" class="key quiet" @click="set(line.id, null)">not done</button>
+        </el-button>
+        <el-button v-if="of(line.id)" class="key quiet" @click="set(line.id, null)">not done</el-button>
         <label class="because"
           >not run, because
           <KeptInput
@@ -138,7 +138,7 @@ li.not_run {
   color: var(--ink-soft);
 }
 
-.because input {
+.because .el-input {
   flex: 1;
   min-width: 120px;
 }

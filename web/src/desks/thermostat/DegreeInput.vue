@@ -35,7 +35,7 @@ const range = () => [props.low, props.high].map((value) => shownDegrees(value, p
 
 <template>
   <span class="degree">
-    <input
+    <el-input
       v-model="text"
       class="mono"
       inputmode="decimal"
@@ -51,8 +51,8 @@ const range = () => [props.low, props.high].map((value) => shownDegrees(value, p
 </template>
 
 <style scoped>
-input {
-  width: 72px;
+.el-input {
+  width: 88px;
 }
 
 small {

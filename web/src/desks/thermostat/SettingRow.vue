@@ -3,10 +3,12 @@ import { computed, ref } from 'vue'
 import type { Setting } from '@/shared/api/client'
 import { degreeSign, inUnit, readDegrees, readNumber } from '@/shared/model/units'
 import KeptInput from '@/shared/ui/KeptInput.vue'
+import PickOne from '@/shared/ui/kit/PickOne.vue'
 
 const props = defineProps<{ item: Setting; read: boolean; label: string }>()
 const emit = defineEmits<{ set: [value: string | number | boolean]; clear: []; label: [text: string] }>()
 
+type Choice = string | number | boolean
 const SIGN: Record<Setting['verdict'], string> = { agrees: '=', disagrees: '≠', look: 'i', assumed: '·' }
 const wrong = ref('')
 
@@ -21,10 +23,6 @@ function number(text: string) {
   wrong.value = good ? '' : `A number from ${out(low ?? 0)} to ${out(high ?? 0)} ${unit.value}.`
   if (good) emit('set', value)
 }
-function choice(event: Event) {
-  const chosen = props.item.choices[Number((event.target as HTMLSelectElement).value)]
-  if (chosen) emit('set', chosen.value)
-}
 </script>
 
 <template>
@@ -37,17 +35,16 @@ function choice(event: Event) {
       >
       <small v-if="wrong" class="should" role="alert">≠ {{ wrong }}</small>
     </span>
-    <select
+    <PickOne
       v-if="item.kind === 'choice'"
-      :aria-label="item.title"
-      :value="item.choices.findIndex((one) => one.value === item.found)"
-      @change="choice"
-    >
-      <option v-for="(one, i) in item.choices" :key="String(one.value)" :value="i">{{ one.says }}</option>
-    </select>
+      :model-value="item.found as Choice"
+      :options="item.choices.map((one) => ({ id: one.value as Choice, title: one.says }))"
+      :label="item.title"
+      @update:model-value="(value) => emit('set', value)"
+    />
     <span v-else-if="item.kind === 'flag'" class="flag" role="group" :aria-label="item.title">
-      <button class="key" :aria-pressed="item.found === true" @click="emit('set', true)">yes</button>
-      <button class="key" :aria-pressed="item.found === false" @click="emit('set', false)">no</button>
+      <el-button class="key" :aria-pressed="item.found === true" @click="emit('set', true)">yes</el-button>
+      <el-button class="key" :aria-pressed="item.found === false" @click="emit('set', false)">no</el-button>
     </span>
     <span v-else class="number">
       <KeptInput
@@ -68,7 +65,7 @@ function choice(event: Event) {
       :aria-label="`Maker’s number for ${item.title}`"
       @keep="(text) => emit('label', text)"
     />
-    <button
+    <el-button
       v-if="read"
       class="key quiet"
       :aria-label="`${item.title}: not read`"
@@ -76,8 +73,8 @@ function choice(event: Event) {
       @click="emit('clear')"
     >
       ×
-    </button>
-    <button
+    </el-button>
+    <el-button
       v-else
       class="key quiet"
       :aria-label="`${item.title}: read, and so`"
@@ -85,7 +82,7 @@ function choice(event: Event) {
       @click="emit('set', item.found)"
     >
       ✓
-    </button>
+    </el-button>
   </div>
 </template>
 
@@ -130,14 +127,11 @@ small {
   font-weight: 450;
 }
 
-.assumed select,
-.assumed input {
-  border-style: dashed;
-}
-
-select,
-input {
-  width: 100%;
+.assumed :deep(.el-select__wrapper),
+.assumed :deep(.el-input__wrapper) {
+  box-shadow: none;
+  outline: 1px dashed var(--rule-strong);
+  outline-offset: -1px;
 }
 
 .number {
@@ -146,7 +140,7 @@ input {
   align-items: center;
 }
 
-.number input {
+.number .el-input {
   width: 84px;
 }
 
@@ -172,7 +166,7 @@ input {
     padding: 6px 0;
   }
 
-  .row > select,
+  .row > .el-select,
   .row > .flag,
   .row > .number {
     grid-column: 2;

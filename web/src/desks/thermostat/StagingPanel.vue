@@ -1,13 +1,15 @@
 <script setup lang="ts">
-import { computed, reactive, ref, shallowRef, watch } from 'vue'
+import { computed, reactive, ref } from 'vue'
 import { api, type Staging, type Visit } from '@/shared/api/client'
-import type { Problem } from '@/shared/model/outcome'
+import { useQuestion } from '@/shared/api/useQuestion'
 import { minutes, scriptOf, type StagingForm } from '@/shared/model/staging'
-import { degreeSign, degreeUnit, shownDegrees } from '@/shared/model/units'
+import { degreeSign, shownDegrees } from '@/shared/model/units'
 import DegreeInput from '@/desks/thermostat/DegreeInput.vue'
 import FindingList from '@/shared/ui/FindingList.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import StagingChart from '@/desks/thermostat/StagingChart.vue'
+import PickOne from '@/shared/ui/kit/PickOne.vue'
+import PickButtons from '@/shared/ui/kit/PickButtons.vue'
 
 const props = defineProps<{ visit: Visit; settings: Record<string, unknown> }>()
 
@@ -23,10 +25,7 @@ const form = reactive<StagingForm>({
   pushTo: 74,
   hours: 1,
 })
-const staging = shallowRef<Staging | null>(null)
-const problem = shallowRef<Problem | null>(null)
 const at = ref(300)
-const wrong = ref('')
 
 const MODES = [
   { id: 'heat', title: 'Heat' },
@@ -39,23 +38,22 @@ const ROOMS = [
   { id: 'course', title: 'typed' },
 ] as const
 
-let asked = 0
-async function run() {
-  const made = scriptOf(form)
-  wrong.value = 'wrong' in made ? made.wrong : ''
-  if ('wrong' in made) return
-  const mine = ++asked
-  const answer = await api.staging(props.visit.id, {
-    script: made.script,
-    duration_seconds: form.hours * 3600,
-    settings: props.settings,
-    at_seconds: at.value,
-  })
-  if (mine !== asked) return
-  problem.value = answer.state === 'failed' ? answer.problem : null
-  if (answer.state === 'ready') staging.value = answer.value
-}
-watch([() => ({ ...form }), () => props.settings, at, degreeUnit], run, { immediate: true, deep: true })
+const made = computed(() => scriptOf(form))
+const wrong = computed(() => ('wrong' in made.value ? made.value.wrong : ''))
+/** The last run that could be made stays in sight while a field cannot be read. */
+const { value: staging, problem } = useQuestion<Parameters<typeof api.staging>[1], Staging>(
+  `staging.${props.visit.id}`,
+  () =>
+    'script' in made.value
+      ? {
+          script: made.value.script,
+          duration_seconds: form.hours * 3600,
+          settings: props.settings,
+          at_seconds: at.value,
+        }
+      : null,
+  (asked) => api.staging(props.visit.id, asked),
+)
 
 const stages = computed(() => (staging.value?.stages ?? []).filter((one) => one.on_at < form.hours * 3600))
 </script>
@@ -63,18 +61,7 @@ const stages = computed(() => (staging.value?.stages ?? []).filter((one) => one.
 <template>
   <section class="staging" aria-label="Stages over time">
     <div class="asks">
-      <div class="modes" role="group" aria-label="Mode">
-        <button
-          v-for="one in MODES"
-          :key="one.id"
-          class="key"
-          :aria-pressed="form.mode === one.id"
-          :data-testid="`mode-${one.id}`"
-          @click="form.mode = one.id"
-        >
-          {{ one.title }}
-        </button>
-      </div>
+      <PickButtons v-model="form.mode" :options="MODES" label="Mode" testid="mode" />
       <label>set <DegreeInput v-model="form.set" name="set point" :low="40" :high="95" /></label>
       <label
         >error
@@ -84,7 +71,7 @@ const stages = computed(() => (staging.value?.stages ?? []).filter((one) => one.
         >outside
         <DegreeInput v-model="form.outdoor" name="outside" :low="-40" :high="120" data-testid="outdoor" />
         to
-        <input
+        <el-input
           v-model.lazy="form.outdoorEnd"
           class="mono"
           inputmode="decimal"
@@ -94,33 +81,33 @@ const stages = computed(() => (staging.value?.stages ?? []).filter((one) => one.
         />
         {{ degreeSign() }}</label
       >
-      <label
-        >room
-        <select v-model="form.room" data-testid="room">
-          <option v-for="one in ROOMS" :key="one.id" :value="one.id">{{ one.title }}</option>
-        </select></label
-      >
+      <span class="ask"
+        >room <PickOne v-model="form.room" :options="ROOMS" label="Room" data-testid="room"
+      /></span>
       <label
         >set point moved at
-        <input v-model="form.pushAt" class="mono" maxlength="8" placeholder="5:00" data-testid="push-at" /> to
+        <el-input v-model="form.pushAt" class="mono" maxlength="8" placeholder="5:00" data-testid="push-at" />
+        to
         <DegreeInput v-model="form.pushTo" name="set point then" :low="40" :high="95" />
       </label>
-      <label
+      <span class="ask"
         >for
-        <select v-model.number="form.hours">
-          <option v-for="one in [0.5, 1, 2, 6, 12, 24]" :key="one" :value="one">{{ one }} h</option>
-        </select></label
-      >
+        <PickOne
+          v-model="form.hours"
+          :options="[0.5, 1, 2, 6, 12, 24].map((id) => ({ id, title: `${id} h` }))"
+          label="For how long"
+      /></span>
     </div>
-    <textarea
+    <el-input
       v-if="form.room === 'course'"
       v-model="form.course"
+      type="textarea"
       class="mono course"
-      rows="3"
+      :autosize="{ minRows: 3, maxRows: 12 }"
       maxlength="4000"
       :aria-label="`A time, the room, outside and set point in ${degreeSign()} a line; a dash for as before`"
       data-testid="course"
-    ></textarea>
+    />
     <small v-if="form.room === 'course'" class="how"
       >time · room · outside · set point, – for as before</small
     >
@@ -155,23 +142,6 @@ const stages = computed(() => (staging.value?.stages ?? []).filter((one) => one.
 .staging {
   display: grid;
   gap: 8px;
-}
-
-.modes {
-  display: flex;
-}
-
-.modes .key {
-  border-radius: 0;
-  border-width: 1px;
-}
-
-.course {
-  padding: 8px;
-  border: 1px solid var(--rule-strong);
-  border-radius: 3px;
-  background: var(--panel);
-  color: var(--ink);
 }
 
 .how {

@@ -1,32 +1,29 @@
 <script setup lang="ts">
 import { computed, ref, shallowRef, watch } from 'vue'
-import {
-  api,
-  type AsFound,
-  type SettingProfile,
-  type Setting,
-  type SettingsAnswer,
-} from '@/shared/api/client'
+import { api, type Setting, type SettingsAnswer } from '@/shared/api/client'
 import BenchList, { type Seen } from '@/desks/thermostat/BenchList.vue'
-import DeskTabs from '@/shared/ui/DeskTabs.vue'
 import FindingList from '@/shared/ui/FindingList.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import SettingRow from '@/desks/thermostat/SettingRow.vue'
 import StagingPanel from '@/desks/thermostat/StagingPanel.vue'
+import { useQuestion } from '@/shared/api/useQuestion'
 import { useHistory } from '@/shared/ui/useHistory'
 import VisitHead from '@/shared/ui/VisitHead.vue'
 import { useVisit } from '@/shared/ui/useVisit'
 import type { Problem } from '@/shared/model/outcome'
 import { SIGNS } from '@/shared/model/visitPages'
+import PickOne from '@/shared/ui/kit/PickOne.vue'
+import PickTab from '@/shared/ui/kit/PickTab.vue'
 
 const props = defineProps<{ id: string }>()
-const { visit, problem: keeping, saved, load, change } = useVisit()
-const found = shallowRef<AsFound>({})
+const { visit, problem: keeping, saved, load, held, keepDesk } = useVisit()
 const history = useHistory<Record<string, unknown>>({})
-const answer = shallowRef<SettingsAnswer | null>(null)
 const problem = shallowRef<Problem | null>(null)
-const profiles = shallowRef<SettingProfile[]>([])
-const profile = ref('')
+const { value: listed, again: listProfiles } = useQuestion('setting_profiles', true, api.settingProfiles, {
+  follows: false,
+})
+const profiles = computed(() => listed.value?.profiles ?? [])
+const profile = ref<string | null>(null)
 const name = ref('')
 const ready = ref(false)
 
@@ -36,7 +33,16 @@ const TABS = [
 ] as const
 const tab = ref<(typeof TABS)[number]['id']>('stages')
 const settings = history.current
-const labels = computed(() => (visit.value?.setting_labels ?? {}) as Record<string, string>)
+const { value: answer, problem: refusal } = useQuestion<
+  { settings: Record<string, unknown>; rig: string | undefined },
+  SettingsAnswer
+>(
+  `settings.${props.id}`,
+  () => (ready.value ? { settings: settings.value, rig: visit.value?.rig_revision_id } : null),
+  ({ settings }) => api.settings(props.id, settings),
+)
+watch(refusal, (now) => (problem.value = now))
+const labels = computed(() => (held('thermostat').labels ?? {}) as Record<string, string>)
 const ORDER: Record<Setting['verdict'], number> = { disagrees: 0, look: 1, agrees: 2, assumed: 2 }
 const items = computed(() =>
   [...(answer.value?.items ?? [])].sort((a, b) => ORDER[a.verdict] - ORDER[b.verdict]),
@@ -47,26 +53,13 @@ const tally = computed(() => {
   return `${count('disagrees')} disagree, ${count('assumed')} not read`
 })
 
-let asked = 0
-async function ask() {
-  const mine = ++asked
-  const given = await api.settings(props.id, settings.value)
-  if (mine !== asked) return
-  problem.value = given.state === 'failed' ? given.problem : null
-  if (given.state === 'ready') answer.value = given.value
-}
-
 watch(
   () => props.id,
   async (id) => {
     if (visit.value?.id !== id) await load(id)
-    const wiring = await api.wiring(id)
-    if (wiring.state === 'failed') problem.value = wiring.problem
-    if (wiring.state !== 'ready') return
-    found.value = wiring.value.as_found
-    history.restart((found.value.settings ?? {}) as Record<string, unknown>)
+    if (!visit.value) return
+    history.restart((held('thermostat').settings ?? {}) as Record<string, unknown>)
     ready.value = true
-    await Promise.all([ask(), listProfiles()])
   },
   { immediate: true },
 )
@@ -76,8 +69,7 @@ async function keep(next: Record<string, unknown>) {
   await keepAsIs()
 }
 async function keepAsIs() {
-  found.value = { ...found.value, settings: settings.value as Record<string, never> }
-  await Promise.all([ask(), change({ as_found: found.value })])
+  await keepDesk('thermostat', { settings: settings.value })
 }
 const set = (key: string, value: unknown) => keep({ ...settings.value, [key]: value })
 const clear = (key: string) =>
@@ -87,18 +79,16 @@ const step = (by: 'undo' | 'redo') => {
   return keepAsIs()
 }
 
+const keepLabels = (all: Record<string, string>) => keepDesk('thermostat', { labels: all })
+
 async function label(key: string, text: string) {
   const rest = Object.fromEntries(Object.entries(labels.value).filter(([one]) => one !== key))
-  await change({ setting_labels: text.trim() ? { ...rest, [key]: text.trim() } : rest })
+  await keepLabels(text.trim() ? { ...rest, [key]: text.trim() } : rest)
 }
 
-async function listProfiles() {
-  const list = await api.settingProfiles()
-  if (list.state === 'ready') profiles.value = list.value.profiles
-}
 async function useProfile() {
   const chosen = profiles.value.find((one) => one.id === profile.value)
-  if (chosen) await change({ setting_labels: { ...labels.value, ...chosen.labels } })
+  if (chosen) await keepLabels({ ...labels.value, ...chosen.labels })
 }
 async function keepProfile() {
   const kept = await api.keepSettingProfile(crypto.randomUUID(), name.value.trim(), labels.value)
@@ -116,12 +106,12 @@ async function keepProfile() {
       <p v-if="answer" class="tally" data-testid="tally">
         {{ tally }}
       </p>
-      <button class="key" :disabled="!history.canUndo.value" data-testid="undo" @click="step('undo')">
+      <el-button class="key" :disabled="!history.canUndo.value" data-testid="undo" @click="step('undo')">
         Undo
-      </button>
-      <button class="key" :disabled="!history.canRedo.value" data-testid="redo" @click="step('redo')">
+      </el-button>
+      <el-button class="key" :disabled="!history.canRedo.value" data-testid="redo" @click="step('redo')">
         Redo
-      </button>
+      </el-button>
     </VisitHead>
     <ProblemNote v-if="problem ?? keeping" :problem="(problem ?? keeping)!" />
     <p v-if="!answer && !problem" class="quiet">Solving every call …</p>
@@ -138,30 +128,34 @@ async function keepProfile() {
           @label="(text) => label(item.key, text)"
         />
         <div class="profiles">
-          <label
+          <span class="ask"
             >Maker’s numbers from
-            <select v-model="profile" data-testid="profile">
-              <option value="" disabled>{{ profiles.length ? 'choose' : 'none kept yet' }}</option>
-              <option v-for="one in profiles" :key="one.id" :value="one.id">{{ one.name }}</option>
-            </select></label
+            <PickOne
+              v-model="profile"
+              :options="profiles.map((one) => ({ id: one.id, title: one.name }))"
+              :placeholder="profiles.length ? 'choose' : 'none kept yet'"
+              label="Maker’s numbers from"
+              data-testid="profile"
+          /></span>
+          <el-button class="key" :disabled="!profile" data-testid="use-profile" @click="useProfile"
+            >Use</el-button
           >
-          <button class="key" :disabled="!profile" data-testid="use-profile" @click="useProfile">Use</button>
           <label
             >Keep these numbers as
-            <input
+            <el-input
               v-model="name"
               maxlength="80"
               placeholder="wall model, round dial"
               data-testid="profile-name"
           /></label>
-          <button
+          <el-button
             class="key"
             :disabled="!name.trim() || !Object.keys(labels).length"
             data-testid="keep-profile"
             @click="keepProfile"
           >
             Keep
-          </button>
+          </el-button>
         </div>
       </section>
       <div class="right">
@@ -173,21 +167,16 @@ async function keepProfile() {
         >
           {{ SIGNS[answer.standing.mark] }} {{ answer.standing.says }}
         </p>
-        <DeskTabs
-          class="tabs"
-          :tabs="TABS"
-          :tab="tab"
-          label="What to look at"
-          @choose="(one) => (tab = one)"
-        />
-        <StagingPanel v-if="tab === 'stages'" :visit="visit" :settings="settings" />
-        <BenchList
-          v-else
-          :lines="answer.bench"
-          :terminals="answer.terminals"
-          :seen="visit.bench as Record<string, Seen>"
-          @seen="(bench) => change({ bench })"
-        />
+        <PickTab class="tabs" :tabs="TABS" :tab="tab" label="What to look at" @choose="(one) => (tab = one)">
+          <StagingPanel v-if="tab === 'stages'" :visit="visit" :settings="settings" />
+          <BenchList
+            v-else
+            :lines="answer.bench"
+            :terminals="answer.terminals"
+            :seen="(held('thermostat').bench ?? {}) as Record<string, Seen>"
+            @seen="(bench) => keepDesk('thermostat', { bench })"
+          />
+        </PickTab>
       </div>
     </div>
   </main>
@@ -218,10 +207,6 @@ async function keepProfile() {
   gap: 10px;
 }
 
-.tabs {
-  border-bottom: 3px solid var(--ink);
-}
-
 .profiles {
   display: flex;
   flex-wrap: wrap;
@@ -231,9 +216,9 @@ async function keepProfile() {
   color: var(--ink-soft);
 }
 
-.profiles select,
-.profiles input {
-  max-width: 200px;
+.profiles .el-select,
+.profiles .el-input {
+  width: 200px;
 }
 
 .fine {

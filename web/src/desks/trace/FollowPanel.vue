@@ -1,10 +1,11 @@
 <script setup lang="ts">
-import { computed, shallowRef, watch } from 'vue'
+import { computed, nextTick, shallowRef, watch } from 'vue'
 import { api, type Catalogue, type Condition, type Source, type Trace, type Way } from '@/shared/api/client'
 import type { Expected } from '@/shared/model/readingTable'
 import type { Problem } from '@/shared/model/outcome'
 import { volts } from '@/shared/model/units'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import PickOne from '@/shared/ui/kit/PickOne.vue'
 
 const props = defineProps<{
   source: Source
@@ -44,10 +45,9 @@ const stands = computed(() => {
 })
 
 /** Keys go on along the loop, not through the list. */
-function choose(event: Event) {
-  const list = event.target as HTMLSelectElement
-  emit('loop', list.value)
-  list.blur()
+function choose(load: string) {
+  emit('loop', load)
+  void nextTick(() => (document.activeElement as HTMLElement | null)?.blur())
 }
 
 const way = shallowRef<Way | null>(null)
@@ -80,14 +80,17 @@ watch(
 <template>
   <section class="follow" aria-label="Follow the loop">
     <div class="top">
-      <label>
-        <span class="hidden-label">Loop</span>
-        <select :value="loop ?? ''" data-testid="loop" @change="choose">
-          <option v-for="one in trace.strings" :key="one.load" :value="one.load">{{ one.title }}</option>
-        </select>
-      </label>
-      <button class="key" title="←" aria-label="back along the loop" @click="emit('step', -1)">←</button>
-      <button
+      <PickOne
+        :model-value="loop"
+        :options="trace.strings.map((one) => ({ id: one.load, title: one.title }))"
+        label="Loop"
+        data-testid="loop"
+        @update:model-value="choose"
+      />
+      <el-button class="key" title="←" aria-label="back along the loop" @click="emit('step', -1)"
+        >←</el-button
+      >
+      <el-button
         class="key"
         title="→"
         aria-label="on along the loop"
@@ -95,7 +98,7 @@ watch(
         @click="emit('step', 1)"
       >
         →
-      </button>
+      </el-button>
     </div>
     <p v-if="here" class="here" data-testid="here" aria-live="polite">
       <b>{{ at + 1 }} of {{ stations.length }} · {{ here.label }}</b>
@@ -105,12 +108,12 @@ watch(
     </p>
     <p v-else class="here quiet">→ goes along this loop from R to C.</p>
     <div class="ways">
-      <button class="key" :disabled="!red" data-testid="way-from-r" @click="ask('from R')">
+      <el-button class="key" :disabled="!red" data-testid="way-from-r" @click="ask('from R')">
         How does 24 V get there?
-      </button>
-      <button class="key" :disabled="!red || !black" data-testid="way-between" @click="ask('between')">
+      </el-button>
+      <el-button class="key" :disabled="!red || !black" data-testid="way-between" @click="ask('between')">
         What lies between?
-      </button>
+      </el-button>
     </div>
     <ProblemNote v-if="problem" :problem="problem" />
     <div v-if="way" class="way" data-testid="way">
@@ -122,7 +125,7 @@ watch(
           {{ stop.label }}<span v-if="stop.open"> open ≠</span>
         </li>
       </ol>
-      <button class="key quiet" @click="clear">Clear</button>
+      <el-button class="key quiet" @click="clear">Clear</el-button>
     </div>
   </section>
 </template>
@@ -137,10 +140,6 @@ watch(
   display: grid;
   grid-template-columns: minmax(0, 1fr) auto auto;
   gap: 6px;
-}
-
-select {
-  width: 100%;
 }
 
 .here {

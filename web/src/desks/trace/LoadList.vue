@@ -29,7 +29,7 @@ const MAIN = ['COMP', 'COMP2', 'OFM', 'RVS', 'RVS_LINE', 'HGS', 'BLOWER', 'HTR',
         </button>
       </li>
       <li>
-        <button class="key quiet" @click="all = !all">{{ all ? 'Loads only' : 'Relays too' }}</button>
+        <el-button class="key quiet" @click="all = !all">{{ all ? 'Loads only' : 'Relays too' }}</el-button>
       </li>
     </ul>
     <ol v-if="why" class="chain" data-testid="why">

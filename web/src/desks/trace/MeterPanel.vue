@@ -4,19 +4,26 @@ import type { Catalogue, Ohms, Reading } from '@/shared/api/client'
 import type { Problem } from '@/shared/model/outcome'
 import { volts } from '@/shared/model/units'
 import type { Expected, Trace } from '@/shared/model/readingTable'
+import PickButtons from '@/shared/ui/kit/PickButtons.vue'
+import PickOne from '@/shared/ui/kit/PickOne.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import PlaceEntry from '@/desks/trace/PlaceEntry.vue'
 import ReadingEntry from '@/desks/trace/ReadingEntry.vue'
+import type { Read } from '@/shared/ui/useReadings'
 
 const props = defineProps<{
   trace: Trace
   expected: Expected | null
-  /** Set when the meter is on ohms. */
-  inOhms: boolean
+  /** What the meter is on. */
+  of: string
+  functions: Catalogue['functions']
+  facts: Catalogue['facts']
   ohms: { circuit: Ohms; alone: Ohms } | null
   black: string | null
   red: string | null
+  /** The load whose loop is in hand. */
+  loop: string | null
   instrument: string
-  instruments: Catalogue['instruments']
   hop: boolean
   canKeep: boolean
   busy: boolean
@@ -30,21 +37,37 @@ const emit = defineEmits<{
   place: [probe: 'black' | 'red', node: string]
   swap: []
   hop: [on: boolean]
-  ohms: [on: boolean]
+  function: [id: string]
   instrument: [id: string]
-  keep: [volts: number]
+  keep: [read: Read]
   giveUp: []
 }>()
 
 const entry = ref<InstanceType<typeof ReadingEntry> | null>(null)
 const unfolded = ref(false)
+/** Ohms of the part by itself, with a side lifted, or as it hangs in the circuit. */
+const isolated = ref(true)
 
+const about = computed(() => props.functions.find((one) => one.id === props.of) ?? props.functions[0]!)
+const between = computed(() => about.value.at === 'points')
+const inOhms = computed(() => about.value.id === 'ohms')
 const shownOhms = (value: number | null) =>
   value === null ? 'OL' : value < 10 ? value.toFixed(1) : String(Math.round(value))
 const labelOf = (node: string | null) =>
   props.trace.points.find((point) => point.id === node)?.label ?? 'tap a point'
-
+const points = computed(() =>
+  ['wall', 'air_handler', 'outdoor'].flatMap((place) =>
+    props.trace.points
+      .filter((one) => one.place === place)
+      .map((one) => ({ id: one.id, title: one.label, group: place.replace('_', ' ') })),
+  ),
+)
 const pair = computed(() => props.black !== null && props.red !== null && props.black !== props.red)
+
+function keep(read: Read) {
+  const way = inOhms.value ? { isolated: isolated.value } : { instrument: props.instrument }
+  emit('keep', { ...read, from_node: props.black, to_node: props.red, ...way })
+}
 
 defineExpose({ focus: () => entry.value?.focus() })
 </script>
@@ -52,99 +75,127 @@ defineExpose({ focus: () => entry.value?.focus() })
 <template>
   <section :class="['meter', { docked }]" aria-label="Meter">
     <button v-if="docked" class="fold" :aria-expanded="unfolded" @click="unfolded = !unfolded">
-      <span><i aria-hidden="true">■</i> {{ labelOf(black) }}</span>
-      <span><i class="red" aria-hidden="true">●</i> {{ labelOf(red) }}</span>
+      <template v-if="between">
+        <span><i aria-hidden="true">■</i> {{ labelOf(black) }}</span>
+        <span><i class="red" aria-hidden="true">●</i> {{ labelOf(red) }}</span>
+      </template>
+      <span v-else class="on">{{ about.title }}</span>
       <b aria-hidden="true">{{ unfolded ? '▾' : '▴' }}</b>
       <span class="hidden-label">probes and meter</span>
     </button>
-    <div v-show="!docked || unfolded" class="probes">
-      <label v-for="probe in ['black', 'red'] as const" :key="probe" class="probe">
-        <span :class="['sign', probe]" aria-hidden="true">{{ probe === 'black' ? '■' : '●' }}</span>
-        <span class="hidden-label">{{ probe }} probe on</span>
-        <select
-          :value="(probe === 'black' ? black : red) ?? ''"
-          :data-testid="`probe-${probe}`"
-          @change="emit('place', probe, ($event.target as HTMLSelectElement).value)"
-        >
-          <option value="" disabled>tap a point</option>
-          <optgroup
-            v-for="place in ['wall', 'air_handler', 'outdoor']"
-            :key="place"
-            :label="place.replace('_', ' ')"
+    <PickButtons
+      v-show="!docked || unfolded"
+      class="functions"
+      :model-value="of"
+      :options="functions"
+      label="What is read"
+      testid="function"
+      @update:model-value="(id) => emit('function', id)"
+    />
+
+    <template v-if="between">
+      <div v-show="!docked || unfolded" class="probes">
+        <div v-for="probe in ['black', 'red'] as const" :key="probe" class="probe">
+          <span :class="['sign', probe]" aria-hidden="true">{{ probe === 'black' ? '■' : '●' }}</span>
+          <PickOne
+            :model-value="probe === 'black' ? black : red"
+            :options="points"
+            :label="`${probe} probe on`"
+            placeholder="tap a point"
+            :data-testid="`probe-${probe}`"
+            @update:model-value="(node) => emit('place', probe, node)"
+          />
+        </div>
+      </div>
+
+      <div class="glass">
+        <template v-if="pair && inOhms && ohms">
+          <span class="should">power off, {{ isolated ? 'by itself' : 'in circuit' }}</span>
+          <span class="digits mono" data-testid="ohms"
+            >{{ shownOhms(isolated ? ohms.alone.ohms : ohms.circuit.ohms) }}<small>Ω</small></span
           >
-            <option
-              v-for="point in trace.points.filter((one) => one.place === place)"
-              :key="point.id"
-              :value="point.id"
-            >
-              {{ point.label }}
-            </option>
-          </optgroup>
-        </select>
-      </label>
-    </div>
+          <p class="reason" data-testid="reason" aria-live="polite">
+            {{ isolated ? ohms.alone.says : ohms.circuit.says }}
+          </p>
+          <p class="reason alone">{{ isolated ? ohms.circuit.says : ohms.alone.says }}</p>
+        </template>
+        <template v-else-if="pair && !inOhms && expected">
+          <span class="should">should read</span>
+          <span class="digits mono" data-testid="expected"
+            >{{ volts(expected.volts_ac) }}<small>V AC</small></span
+          >
+          <span v-if="expected.low_volts_ac !== null" class="span mono"
+            >{{ volts(expected.low_volts_ac) }} to {{ volts(expected.high_volts_ac) }}</span
+          >
+          <p class="reason" data-testid="reason" aria-live="polite">{{ expected.says }}</p>
+        </template>
+        <p v-else-if="pair" class="reason">Working it out …</p>
+        <p v-else class="reason">Tap two points, or one switch or load to measure across it.</p>
+      </div>
 
-    <div class="glass">
-      <template v-if="pair && inOhms && ohms">
-        <span class="should">power off, in circuit</span>
-        <span class="digits mono" data-testid="ohms">{{ shownOhms(ohms.circuit.ohms) }}<small>Ω</small></span>
-        <p class="reason" data-testid="reason" aria-live="polite">{{ ohms.circuit.says }}</p>
-        <p class="reason alone">{{ ohms.alone.says }}</p>
-      </template>
-      <template v-else-if="pair && expected">
-        <span class="should">should read</span>
-        <span class="digits mono" data-testid="expected"
-          >{{ volts(expected.volts_ac) }}<small>V AC</small></span
-        >
-        <span v-if="expected.low_volts_ac !== null" class="span mono"
-          >{{ volts(expected.low_volts_ac) }} to {{ volts(expected.high_volts_ac) }}</span
-        >
-        <p class="reason" data-testid="reason" aria-live="polite">{{ expected.says }}</p>
-      </template>
-      <p v-else-if="pair" class="reason">Working it out …</p>
-      <p v-else class="reason">Tap two points, or one switch or load to measure across it.</p>
-    </div>
-
-    <div v-show="!docked || unfolded" class="tools">
-      <button class="key" :aria-pressed="hop" title="c" @click="emit('hop', true)">From C</button>
-      <button class="key" :aria-pressed="!hop" title="c" @click="emit('hop', false)">Across</button>
-      <button class="key" :disabled="!pair" title="x" @click="emit('swap')">Swap</button>
-      <button class="key" :aria-pressed="!inOhms" title="o" @click="emit('ohms', false)">V AC</button>
-      <button class="key" :aria-pressed="inOhms" title="o" data-testid="ohms-on" @click="emit('ohms', true)">
-        Ω
-      </button>
-      <label class="instrument">
-        <span class="hidden-label">Meter</span>
-        <select
-          :value="instrument"
-          data-testid="instrument"
-          @change="emit('instrument', ($event.target as HTMLSelectElement).value)"
-        >
-          <option v-for="one in instruments" :key="one.id" :value="one.id">{{ one.title }}</option>
-        </select>
-      </label>
-    </div>
-
-    <ReadingEntry
-      v-if="canKeep && !inOhms"
-      ref="entry"
-      :ready="pair"
+      <div v-show="!docked || unfolded" class="tools">
+        <el-button class="key" :aria-pressed="hop" title="c" @click="emit('hop', true)">From C</el-button>
+        <el-button class="key" :aria-pressed="!hop" title="c" @click="emit('hop', false)">Across</el-button>
+        <el-button class="key" :disabled="!pair" title="x" @click="emit('swap')">Swap</el-button>
+      </div>
+      <PickButtons
+        v-if="inOhms"
+        v-model="isolated"
+        :options="[
+          { id: true, title: 'One side lifted' },
+          { id: false, title: 'In circuit' },
+        ]"
+        label="How the part hangs"
+        testid="isolated"
+      />
+      <PickOne
+        v-else
+        v-show="!docked || unfolded"
+        :model-value="instrument"
+        :options="about.instruments"
+        label="Meter"
+        data-testid="instrument"
+        @update:model-value="(id) => emit('instrument', id)"
+      />
+      <ReadingEntry
+        v-if="canKeep"
+        ref="entry"
+        :ready="pair"
+        :busy="busy"
+        :last="last"
+        :correcting="correcting"
+        :docked="docked"
+        :about="about"
+        @keep="keep"
+        @give-up="emit('giveUp')"
+      />
+    </template>
+    <PlaceEntry
+      v-else
+      :key="of"
+      :about="about"
+      :facts="facts"
+      :trace="trace"
+      :loop="loop"
+      :can-keep="canKeep"
       :busy="busy"
       :last="last"
       :correcting="correcting"
       :docked="docked"
-      @keep="(value) => emit('keep', value)"
+      @keep="(read) => emit('keep', read)"
       @give-up="emit('giveUp')"
     />
     <p v-if="inOhms" class="caution">⚠ Ohms only with the power off and the part isolated.</p>
+    <p v-if="of === 'amps_ac'" class="caution">
+      ⚠ Line voltage: clamp one conductor, hands out of the panel.
+    </p>
     <ProblemNote v-if="problem" :problem="problem" />
     <p v-if="last" :class="['verdict', last.verdict]" role="status" data-testid="verdict">
       <b aria-hidden="true">{{
         last.verdict === 'agrees' ? '=' : last.verdict === 'disagrees' ? '≠' : '·'
       }}</b>
       <span
-        >{{ last.says }}
-        <small>{{ last.from_label }} – {{ last.to_label }}, {{ last.call_title }}</small></span
+        >{{ last.says }} <small>{{ last.where }}, {{ last.call_title }}</small></span
       >
     </p>
     <slot />
@@ -188,10 +239,12 @@ defineExpose({ focus: () => entry.value?.focus() })
   color: var(--alarm);
 }
 
-select {
+.functions {
   width: 100%;
-  padding: 0 6px;
-  text-overflow: ellipsis;
+}
+
+.functions :deep(.el-segmented__item) {
+  flex: 1 0 auto;
 }
 
 .glass {

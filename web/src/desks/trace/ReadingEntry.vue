@@ -1,25 +1,35 @@
 <script setup lang="ts">
 import { ref, watch } from 'vue'
-import type { Reading } from '@/shared/api/client'
-import { parseVolts, volts } from '@/shared/model/units'
+import type { Catalogue, Reading } from '@/shared/api/client'
+import type { Read } from '@/shared/ui/useReadings'
+import { readAmount, readNumber, typedAmount } from '@/shared/model/units'
 
-/** What the technician's meter shows, typed; on a small screen with a keypad of its own. */
+/** What the technician's instrument shows, typed; on a small screen with a keypad of its own. */
 const props = defineProps<{
-  /** Two points are chosen. */
+  /** It is said what is read. */
   ready: boolean
   busy: boolean
   last: Reading | null
   correcting: Reading | null
   docked: boolean
+  about: Catalogue['functions'][number]
 }>()
-const emit = defineEmits<{ keep: [volts: number]; giveUp: [] }>()
+const emit = defineEmits<{ keep: [read: Read]; giveUp: [] }>()
+
+const EXAMPLES: Record<string, string> = {
+  volts_ac: '24.3',
+  ohms: '12.5',
+  amps_ac: '1.2',
+  degrees_f: '85',
+  psi: '110',
+}
+const PAD = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0', '⌫']
 
 const typed = ref('')
-const field = ref<HTMLInputElement | null>(null)
+const stopped = ref('')
+const field = ref<{ focus: () => void; blur: () => void } | null>(null)
 const wrong = ref('')
 const keypad = ref(false)
-
-const PAD = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0', '⌫']
 
 function press(key: string) {
   typed.value = key === '⌫' ? typed.value.slice(0, -1) : (typed.value + key).slice(0, 7)
@@ -33,22 +43,31 @@ watch(
 watch(
   () => props.correcting?.id,
   () => {
-    if (props.correcting) {
-      typed.value = String(props.correcting.value_volts_ac)
-      field.value?.focus()
-    }
+    if (!props.correcting) return
+    typed.value = typedAmount(props.correcting, props.about.unit)
+    field.value?.focus()
   },
+  { immediate: true },
 )
 
 function keep() {
-  const value = parseVolts(typed.value)
-  if (value === null) {
-    wrong.value = 'Volts as a number from 0 to 1000, such as 24.3'
+  const amount = readAmount(typed.value, props.about.unit, props.about.open)
+  const minutes = readNumber(stopped.value)
+  if (amount === null) {
+    const open = props.about.open ? ', or OL' : ''
+    wrong.value = `${props.about.title}: a number such as ${EXAMPLES[props.about.id] ?? 3}, a range such as 25 to 30${open}`
+    return
+  }
+  if (minutes === undefined || (minutes !== null && minutes < 0)) {
+    wrong.value = 'Minutes since the compressor stopped, such as 4'
     return
   }
   wrong.value = ''
   keypad.value = false
-  emit('keep', value)
+  emit('keep', {
+    ...amount,
+    ...(minutes === null ? {} : { moment: { compressor_stopped_minutes: minutes } }),
+  })
 }
 
 defineExpose({ focus: () => field.value?.focus() })
@@ -59,25 +78,25 @@ defineExpose({ focus: () => field.value?.focus() })
     <form class="entry" @submit.prevent="keep">
       <label>
         <span>{{ correcting ? 'corrected reading' : 'reads' }}</span>
-        <input
+        <el-input
           ref="field"
           v-model="typed"
-          class="mono"
-          :inputmode="docked ? 'none' : 'decimal'"
+          class="mono typed"
+          :inputmode="docked ? 'none' : 'text'"
           autocomplete="off"
-          maxlength="12"
-          placeholder="24.3"
+          maxlength="24"
+          :placeholder="EXAMPLES[about.id]"
           data-testid="measured"
           @focus="keypad = docked"
           @keydown.esc="field?.blur()"
         />
       </label>
-      <button class="key solid" type="submit" :disabled="!ready || busy" data-testid="keep">
+      <el-button class="key solid" native-type="submit" :disabled="!ready || busy" data-testid="keep">
         {{ busy ? 'Keeping …' : 'Keep ↵' }}
-      </button>
+      </el-button>
     </form>
     <div v-if="docked && keypad" class="pad" role="group" aria-label="Keypad">
-      <button
+      <el-button
         v-for="key in PAD"
         :key="key"
         class="key mono"
@@ -85,11 +104,15 @@ defineExpose({ focus: () => field.value?.focus() })
         @click="press(key)"
       >
         {{ key }}
-      </button>
+      </el-button>
     </div>
+    <label v-if="about.id !== 'volts_ac' || stopped" class="stopped">
+      <span>minutes since the compressor stopped, if known</span>
+      <el-input v-model="stopped" class="mono" inputmode="decimal" maxlength="7" data-testid="stopped" />
+    </label>
     <p v-if="correcting" class="wrong">
-      Replaces {{ volts(correcting.value_volts_ac) }} V.
-      <button class="key quiet" @click="emit('giveUp')">Leave it</button>
+      Replaces {{ correcting.reads }}.
+      <el-button class="key quiet" @click="emit('giveUp')">Leave it</el-button>
     </p>
     <p v-if="wrong" class="wrong" role="alert">≠ {{ wrong }}</p>
   </div>
@@ -115,20 +138,23 @@ defineExpose({ focus: () => field.value?.focus() })
   font-size: 14px;
 }
 
-.entry input {
-  width: 100%;
-  height: 48px;
-  padding: 0 10px;
-  border: 2px solid var(--ink);
-  border-radius: 3px;
-  background: var(--panel);
+.typed :deep(.el-input__wrapper) {
+  min-height: 48px;
+  box-shadow: 0 0 0 2px var(--ink) inset;
+}
+
+.typed :deep(.el-input__inner) {
   font-size: 26px;
   font-weight: 650;
 }
 
-.entry input::placeholder {
+.stopped {
+  display: grid;
+  grid-template-columns: 1fr 92px;
+  gap: 8px;
+  align-items: center;
   color: var(--ink-soft);
-  opacity: 0.6;
+  font-size: 14px;
 }
 
 .entry .key {
@@ -140,7 +166,7 @@ defineExpose({ focus: () => field.value?.focus() })
   font-weight: 600;
 }
 
-.docked label span {
+.docked .entry label span {
   display: none;
 }
 

@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import type { Reading } from '@/shared/api/client'
 import { stands } from '@/shared/model/readingTable'
-import { clock, volts } from '@/shared/model/units'
+import { clock } from '@/shared/model/units'
 
 const props = defineProps<{ readings: Reading[] }>()
 const emit = defineEmits<{ takeBack: [id: string]; correct: [reading: Reading]; show: [reading: Reading] }>()
@@ -22,7 +22,7 @@ function fate(reading: Reading): string {
       Readings <span class="count mono">{{ readings.filter(stands).length }}</span>
     </h2>
     <p v-if="!readings.length" class="empty">
-      None yet. Put the probes on two points and keep what the meter shows.
+      None yet. Put the probes on two points, or say what you saw, and keep it.
     </p>
     <ol>
       <li
@@ -34,17 +34,19 @@ function fate(reading: Reading): string {
         <span class="mark" aria-hidden="true">{{
           reading.verdict === 'agrees' ? '=' : reading.verdict === 'disagrees' ? '≠' : '·'
         }}</span>
-        <span class="value mono">{{ volts(reading.value_volts_ac) }} V</span>
+        <span class="value mono">{{ reading.reads }}</span>
         <button class="where" title="Put the probes there" @click="emit('show', reading)">
-          {{ reading.from_label }} – {{ reading.to_label }}
+          {{ reading.where }}
           <span class="in">in {{ reading.call_title }}</span>
         </button>
-        <span class="says">{{ reading.says }}</span>
+        <span class="says"
+          >{{ reading.says }}<template v-if="reading.note"> {{ reading.note }}</template></span
+        >
         <span class="when mono">{{ clock(reading.taken_at) }} {{ reading.taken_by }}</span>
         <span v-if="fate(reading)" class="fate">{{ fate(reading) }}</span>
         <span v-else class="acts">
-          <button class="key quiet" @click="emit('correct', reading)">Correct</button>
-          <button class="key quiet" @click="emit('takeBack', reading.id)">Take back</button>
+          <el-button class="key quiet" @click="emit('correct', reading)">Correct</el-button>
+          <el-button class="key quiet" @click="emit('takeBack', reading.id)">Take back</el-button>
         </span>
       </li>
     </ol>
@@ -73,7 +75,7 @@ ol {
 
 .row {
   display: grid;
-  grid-template-columns: 26px 84px minmax(200px, 1fr) minmax(200px, 1.6fr) auto auto;
+  grid-template-columns: 26px 128px minmax(200px, 1fr) minmax(200px, 1.6fr) auto auto;
   align-items: center;
   gap: 10px;
   border-bottom: 1px solid var(--rule);
@@ -136,7 +138,7 @@ ol {
 
 @media (max-width: 1180px) {
   .row {
-    grid-template-columns: 26px 84px 1fr auto;
+    grid-template-columns: 26px 128px 1fr auto;
     padding: 4px 0;
     row-gap: 0;
   }
@@ -153,7 +155,7 @@ ol {
 
 @media (max-width: 640px) {
   .row {
-    grid-template-columns: 26px 74px 1fr;
+    grid-template-columns: 26px 96px 1fr;
   }
 
   .acts,

@@ -1,6 +1,8 @@
 <script setup lang="ts">
-import { computed, ref, shallowRef, watch } from 'vue'
-import { api, type Source, type Trace, type Why } from '@/shared/api/client'
+import { computed, ref, shallowRef } from 'vue'
+import { api, type Source, type Trace } from '@/shared/api/client'
+import { refDebounced } from '@vueuse/core'
+import { useQuestion } from '@/shared/api/useQuestion'
 import { SPEEDS, type useTape } from '@/desks/trace/useTape'
 import type { Problem } from '@/shared/model/outcome'
 import { saveFile } from '@/shared/model/saveFile'
@@ -12,6 +14,7 @@ import TapeLanes from '@/desks/trace/TapeLanes.vue'
 import TapeScript from '@/desks/trace/TapeScript.vue'
 import TapeWhy from '@/desks/trace/TapeWhy.vue'
 import ValvePicture from '@/desks/trace/ValvePicture.vue'
+import PickOne from '@/shared/ui/kit/PickOne.vue'
 
 const props = defineProps<{
   source: Source
@@ -60,7 +63,6 @@ const lanes = ref<InstanceType<typeof TapeLanes> | null>(null)
 const signals = ref<string[]>(FIRST)
 const curves = ref<string[]>(FIRST_CURVES)
 const asked = ref<string | null>(null)
-const why = shallowRef<Why | null>(null)
 const problem = shallowRef<Problem | null>(null)
 
 const here = computed(() => {
@@ -82,22 +84,16 @@ const apart = computed(() =>
 )
 const body = computed(() => ({ script: props.script, duration_seconds: props.span }))
 
-let asking = 0
-async function ask(signal: string | null) {
-  asked.value = signal
-  if (!signal) return (why.value = null)
-  const mine = ++asking
-  const answer = await api.why(props.source, { ...body.value, signal, at_seconds: cursor.value })
-  if (mine !== asking) return
-  problem.value = answer.state === 'failed' ? answer.problem : null
-  why.value = answer.state === 'ready' ? answer.value : null
-}
-let settling = 0
-watch([cursor, timeline], () => {
-  clearTimeout(settling)
-  if (asked.value && !playing.value)
-    settling = globalThis.setTimeout(() => void ask(asked.value), 150) as unknown as number
-})
+/** Where the cursor has come to rest. */
+const restsAt = refDebounced(cursor, 150)
+const { value: answered, problem: noWhy } = useQuestion(
+  `why.${props.source.kind}.${props.source.id}`,
+  () =>
+    asked.value && !playing.value ? { ...body.value, signal: asked.value, at_seconds: restsAt.value } : null,
+  (one) => api.why(props.source, one),
+)
+const why = computed(() => (asked.value ? answered.value : null))
+const ask = (signal: string | null) => (asked.value = signal)
 
 const toggle = (list: string[], id: string) =>
   list.includes(id) ? list.filter((one) => one !== id) : [...list, id]
@@ -115,7 +111,7 @@ async function save(kind: 'vcd' | 'csv') {
   <section class="tape" aria-label="Tape" data-testid="tape">
     <div :class="['bar', { fixed }]">
       <div class="controls">
-        <button
+        <el-button
           class="key solid"
           :aria-pressed="playing"
           title="space"
@@ -123,33 +119,40 @@ async function save(kind: 'vcd' | 'csv') {
           @click="tape.play()"
         >
           {{ playing ? '■ Stop' : '▶ Play' }}
-        </button>
-        <label>
-          <span class="hidden-label">Speed</span>
-          <select v-model.number="speed" data-testid="speed">
-            <option v-for="one in SPEEDS" :key="one" :value="one">×{{ one }}</option>
-          </select>
-        </label>
+        </el-button>
+        <PickOne
+          v-model="speed"
+          class="speed"
+          :options="SPEEDS.map((id) => ({ id, title: `×${id}` }))"
+          label="Speed"
+          data-testid="speed"
+        />
         <span class="at mono" data-testid="at">{{ clock(cursor) }}</span>
-        <button class="key" title="[" aria-label="event before" @click="tape.event(-1)">[ ‹</button>
-        <button class="key" title="]" aria-label="next event" data-testid="next-event" @click="tape.event(1)">
+        <el-button class="key" title="[" aria-label="event before" @click="tape.event(-1)">[ ‹</el-button>
+        <el-button
+          class="key"
+          title="]"
+          aria-label="next event"
+          data-testid="next-event"
+          @click="tape.event(1)"
+        >
           › ]
-        </button>
-        <button class="key" title="p" data-testid="pin" @click="tape.pin()">
+        </el-button>
+        <el-button class="key" title="p" data-testid="pin" @click="tape.pin()">
           Pin {{ pins.length === 1 ? 'B' : 'A' }}
-        </button>
+        </el-button>
         <span class="spring"></span>
-        <button class="key" aria-label="closer" @click="lanes?.zoom(0.5)">+</button>
-        <button class="key" aria-label="further" @click="lanes?.zoom(2)">−</button>
-        <button class="key" @click="lanes?.all()">All</button>
-        <button class="key" :disabled="!canUndo" @click="tape.walk(true)">Undo</button>
-        <button class="key" :disabled="!canRedo" @click="tape.walk(false)">Redo</button>
-        <button class="key" data-testid="vcd" @click="save('vcd')">VCD</button>
-        <button class="key" data-testid="csv" @click="save('csv')">CSV</button>
-        <button class="key" title="t" data-testid="tape-away" @click="emit('away')">Away</button>
+        <el-button class="key" aria-label="closer" @click="lanes?.zoom(0.5)">+</el-button>
+        <el-button class="key" aria-label="further" @click="lanes?.zoom(2)">−</el-button>
+        <el-button class="key" @click="lanes?.all()">All</el-button>
+        <el-button class="key" :disabled="!canUndo" @click="tape.walk(true)">Undo</el-button>
+        <el-button class="key" :disabled="!canRedo" @click="tape.walk(false)">Redo</el-button>
+        <el-button class="key" data-testid="vcd" @click="save('vcd')">VCD</el-button>
+        <el-button class="key" data-testid="csv" @click="save('csv')">CSV</el-button>
+        <el-button class="key" title="t" data-testid="tape-away" @click="emit('away')">Away</el-button>
       </div>
       <ProblemNote v-if="outcome.state === 'failed'" :problem="outcome.problem" />
-      <ProblemNote v-if="problem" :problem="problem" />
+      <ProblemNote v-if="problem ?? noWhy" :problem="(problem ?? noWhy)!" />
       <p v-if="outcome.state === 'loading'" class="quiet">Running …</p>
       <TapeLanes
         v-if="drawn"
@@ -181,9 +184,9 @@ async function save(kind: 'vcd' | 'csv') {
         <FindingList :findings="timeline.findings" />
         <ul v-if="timeline.findings.length" class="when">
           <li v-for="(finding, i) in timeline.findings" :key="i">
-            <button class="key quiet" @click="tape.go(finding.seconds)">
+            <el-button class="key quiet" @click="tape.go(finding.seconds)">
               {{ clock(finding.seconds) }} {{ finding.title }}
-            </button>
+            </el-button>
           </li>
         </ul>
         <TapeEvents :events="timeline.events" :cursor="cursor" @go="(at) => tape.go(at)" />
@@ -193,22 +196,20 @@ async function save(kind: 'vcd' | 'csv') {
         <details>
           <summary>Lanes</summary>
           <div class="choose">
-            <label v-for="one in timeline.signals" :key="one.id">
-              <input
-                type="checkbox"
-                :checked="signals.includes(one.id)"
-                @change="signals = toggle(signals, one.id)"
-              />
-              {{ one.title }}
-            </label>
-            <label v-for="one in timeline.curves" :key="one.id">
-              <input
-                type="checkbox"
-                :checked="curves.includes(one.id)"
-                @change="curves = toggle(curves, one.id)"
-              />
-              {{ one.title }}
-            </label>
+            <el-checkbox
+              v-for="one in timeline.signals"
+              :key="one.id"
+              :model-value="signals.includes(one.id)"
+              @change="signals = toggle(signals, one.id)"
+              >{{ one.title }}</el-checkbox
+            >
+            <el-checkbox
+              v-for="one in timeline.curves"
+              :key="one.id"
+              :model-value="curves.includes(one.id)"
+              @change="curves = toggle(curves, one.id)"
+              >{{ one.title }}</el-checkbox
+            >
           </div>
         </details>
       </div>
@@ -364,5 +365,9 @@ summary {
   .under {
     grid-template-columns: minmax(0, 1fr);
   }
+}
+
+.speed {
+  width: 96px;
 }
 </style>

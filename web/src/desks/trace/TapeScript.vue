@@ -1,10 +1,13 @@
 <script setup lang="ts">
-import { computed, ref, shallowRef, watch } from 'vue'
-import { api, type KnownFault, type Source, type Trace } from '@/shared/api/client'
+import { computed, ref, shallowRef } from 'vue'
+import { api, type Source, type Trace } from '@/shared/api/client'
 import { clock, parseClock, withMove, type Move, type Script } from '@/desks/trace/tape'
 import type { Problem } from '@/shared/model/outcome'
 import { degreeSign, inUnit, readDegrees } from '@/shared/model/units'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import { useFaults } from '@/desks/trace/useFaults'
+import PickOne from '@/shared/ui/kit/PickOne.vue'
+import PickFile from '@/shared/ui/kit/PickFile.vue'
 
 const props = defineProps<{ source: Source; script: Script; span: number; trace: Trace; cursor: number }>()
 const emit = defineEmits<{
@@ -34,16 +37,18 @@ const at = ref('')
 const over = ref('')
 const wrong = ref('')
 const problem = shallowRef<Problem | null>(null)
-const file = ref<HTMLInputElement | null>(null)
 
-/** Every fault that this rig can have, asked for when somebody wants one. */
-const faults = shallowRef<KnownFault[]>([])
-watch(what, async (kind) => {
-  if (kind !== 'fault' || faults.value.length) return
-  const answer = await api.faults(props.source)
-  problem.value = answer.state === 'failed' ? answer.problem : null
-  if (answer.state === 'ready') faults.value = answer.value.faults
-})
+/** The script that is there, where it is one to begin with. */
+const preset = computed(
+  () =>
+    props.trace.scripts.find((one) => JSON.stringify(one.script) === JSON.stringify(props.script))?.id ?? '',
+)
+function begin(id: string) {
+  const chosen = props.trace.scripts.find((one) => one.id === id)
+  if (chosen) emit('set', chosen.script as Script, chosen.duration_seconds)
+}
+
+const faults = useFaults(props.source, () => what.value === 'fault')
 const parts = computed(() => {
   if (what.value === 'switch') return props.trace.movable
   if (what.value === 'fault') return faults.value.map((one) => one.title)
@@ -101,9 +106,7 @@ function add() {
   )
 }
 
-async function readCsv(event: Event) {
-  const chosen = (event.target as HTMLInputElement).files?.[0]
-  if (!chosen) return
+async function readCsv(chosen: File) {
   const answer = await api.readCourse(await chosen.text())
   problem.value = answer.state === 'failed' ? answer.problem : null
   if (answer.state === 'ready')
@@ -112,58 +115,66 @@ async function readCsv(event: Event) {
       answer.value.moves.reduce((script, move) => withMove(script, move as Move), props.script),
       props.span,
     )
-  if (file.value) file.value.value = ''
 }
 </script>
 
 <template>
   <div class="script">
-    <label class="row">
+    <div class="row">
       <span>Begin with</span>
-      <select
+      <PickOne
+        :model-value="preset"
+        :options="trace.scripts"
+        none="a run of your own"
+        label="Begin with"
         data-testid="preset"
-        @change="
-          (event) => {
-            const chosen = trace.scripts.find((one) => one.id === (event.target as HTMLSelectElement).value)
-            if (chosen) emit('set', chosen.script as Script, chosen.duration_seconds)
-          }
-        "
-      >
-        <option value="">a run of your own</option>
-        <option v-for="one in trace.scripts" :key="one.id" :value="one.id">{{ one.title }}</option>
-      </select>
-    </label>
-    <label class="row">
+        @update:model-value="begin"
+      />
+    </div>
+    <div class="row">
       <span>Lasts</span>
-      <select
-        :value="span"
+      <PickOne
+        :model-value="span"
+        :options="HOURS.map((hours) => ({ id: hours * 3600, title: `${hours} h` }))"
+        label="Lasts"
         data-testid="span"
-        @change="emit('set', script, Number(($event.target as HTMLSelectElement).value))"
-      >
-        <option v-for="hours in HOURS" :key="hours" :value="hours * 3600">{{ hours }} h</option>
-      </select>
-    </label>
+        @update:model-value="(seconds) => emit('set', script, seconds)"
+      />
+    </div>
     <ol v-if="script.moves?.length" class="moves" data-testid="moves">
       <li v-for="(move, i) in script.moves" :key="i">
         <button class="mono time" @click="emit('go', move.at_seconds)">{{ clock(move.at_seconds) }}</button>
         <span>{{ says(move) }}</span>
-        <button class="key quiet" :aria-label="`take out: ${says(move)}`" @click="emit('take', i)">✕</button>
+        <el-button class="key quiet" :aria-label="`take out: ${says(move)}`" @click="emit('take', i)"
+          >✕</el-button
+        >
       </li>
     </ol>
     <p v-else class="hint">
       Choose a call above: it is set at the cursor. Suppose a switch, break something: likewise.
     </p>
     <form class="add" @submit.prevent="add">
-      <select v-model="what" aria-label="What changes" data-testid="move-what">
-        <option v-for="(title, kind) in KINDS" :key="kind" :value="kind">{{ title }}</option>
-      </select>
-      <select v-if="parts.length" v-model="of" aria-label="Which">
-        <option v-for="part in parts" :key="part" :value="part">{{ part.replace('_', ' ') }}</option>
-      </select>
-      <select v-if="values.length" v-model="value" aria-label="To what">
-        <option v-for="one in values" :key="one" :value="one">{{ one }}</option>
-      </select>
-      <input
+      <PickOne
+        v-model="what"
+        :options="Object.entries(KINDS).map(([id, title]) => ({ id, title }))"
+        label="What changes"
+        data-testid="move-what"
+      />
+      <PickOne
+        v-if="parts.length"
+        :model-value="parts.includes(of) ? of : parts[0]"
+        :options="parts.map((id) => ({ id, title: id.replace('_', ' ') }))"
+        label="Which"
+        @update:model-value="(part) => (of = part)"
+      />
+      <PickOne
+        v-if="values.length"
+        :model-value="values.includes(value) ? value : values[0]"
+        :options="values.map((id) => ({ id, title: id }))"
+        label="To what"
+        @update:model-value="(one) => (value = one)"
+      />
+      <el-input
         v-else
         v-model="value"
         class="mono"
@@ -171,15 +182,23 @@ async function readCsv(event: Event) {
         aria-label="Degrees"
         data-testid="move-value"
       />
-      <input v-model="at" class="mono" :placeholder="clock(cursor)" aria-label="At" data-testid="move-at" />
-      <input v-model="over" class="mono" placeholder="over" aria-label="Over how long" />
-      <button class="key" type="submit" data-testid="move-add">Add</button>
+      <el-input
+        v-model="at"
+        class="mono"
+        :placeholder="clock(cursor)"
+        aria-label="At"
+        data-testid="move-at"
+      />
+      <el-input v-model="over" class="mono" placeholder="over" aria-label="Over how long" />
+      <el-button class="key" native-type="submit" data-testid="move-add">Add</el-button>
     </form>
     <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
-    <label class="key file">
-      Temperatures from CSV
-      <input ref="file" type="file" accept=".csv,text/csv" data-testid="course-file" @change="readCsv" />
-    </label>
+    <PickFile
+      accept=".csv,text/csv"
+      label="Temperatures from CSV"
+      data-testid="course-file"
+      @picked="readCsv"
+    />
     <ProblemNote v-if="problem" :problem="problem" />
   </div>
 </template>
@@ -195,15 +214,6 @@ async function readCsv(event: Event) {
   display: grid;
   grid-template-columns: 90px minmax(0, 1fr);
   align-items: center;
-}
-
-select,
-input {
-  min-width: 0;
-}
-
-input::placeholder {
-  color: var(--ink-soft);
 }
 
 .moves {
@@ -237,12 +247,13 @@ input::placeholder {
   gap: 6px;
 }
 
-.add select {
+.add .el-select {
   flex: 1 1 130px;
+  width: auto;
 }
 
-.add input {
-  width: 74px;
+.add .el-input {
+  width: 92px;
 }
 
 .hint {
@@ -252,17 +263,5 @@ input::placeholder {
 .wrong {
   color: var(--alarm);
   font-weight: 650;
-}
-
-.file input {
-  position: absolute;
-  width: 1px;
-  height: 1px;
-  opacity: 0;
-}
-
-.file:focus-within {
-  outline: 3px solid var(--focus);
-  outline-offset: 2px;
 }
 </style>

@@ -4,6 +4,7 @@ import { useRoute, useRouter } from 'vue-router'
 import {
   api,
   type Condition,
+  type NewReading,
   type Reading,
   type Rig,
   type Source,
@@ -28,11 +29,11 @@ import WhatIf from '@/desks/trace/WhatIf.vue'
 import { useCatalogue } from '@/shared/ui/useCatalogue'
 import { useExpected } from '@/desks/trace/useExpected'
 import { useProbes, type Touched } from '@/desks/trace/useProbes'
-import { useReadings } from '@/shared/ui/useReadings'
+import { useReadings, type Read } from '@/shared/ui/useReadings'
 import { useScreen } from '@/desks/trace/useScreen'
 import { useSupposing } from '@/desks/trace/useSupposing'
 import { useTape } from '@/desks/trace/useTape'
-import { useDrawing, useTrace } from '@/desks/trace/useTrace'
+import { useTrace } from '@/desks/trace/useTrace'
 import { useTraceFiles } from '@/desks/trace/useTraceFiles'
 import { useTraceKeys } from '@/desks/trace/useTraceKeys'
 import type { Problem } from '@/shared/model/outcome'
@@ -61,15 +62,14 @@ const byHand = computed<Condition>(() => ({
 const ahead = () =>
   tape.timeline.value?.conditions ?? calls.value.map((call) => ({ ...byHand.value, call: call.id }))
 const call = computed(() => condition.value.call ?? 'off')
-const { outcome } = useTrace(source, condition, () => state.value.instrument, ahead)
-const trace = computed(() => (outcome.value.state === 'ready' ? outcome.value.value : null))
+const { outcome, trace, expectedTable, useDrawing } = useTrace(source, condition, state, ahead)
 /** The calls that make sense for this rig. */
 const calls = computed(() =>
   (catalogue.value?.calls ?? []).filter((call) => !trace.value || trace.value.calls.includes(call.id)),
 )
 const { loop, tap, step } = useProbes(trace, state, change)
-const { outcome: drawing, forget } = useDrawing(source, condition, state, loop, ahead)
-const { expected, ohms } = useExpected(source, trace, condition, state)
+const { outcome: drawing, again: drawAgain } = useDrawing(loop)
+const { expected, ohms } = useExpected(source, expectedTable, condition, state)
 const { readings, problem, busy, keep, takeBack } = useReadings(props.kind === 'visit' ? props.id : null)
 
 const visit = shallowRef<Visit | null>(null)
@@ -135,21 +135,18 @@ function touch(station: Touched, load: string | null = null) {
   tap(station, load)
 }
 
-async function keepReading(value: number) {
-  if (!state.value.black || !state.value.red) return
+async function keepReading(read: Read) {
   const kept = await keep({
-    from_node: state.value.black,
-    to_node: state.value.red,
-    value_volts_ac: value,
-    instrument: state.value.instrument,
+    ...read,
+    function: state.value.function as NewReading['function'],
     condition: condition.value,
     ...(correcting.value ? { supersedes_id: correcting.value.id } : {}),
   })
   if (!kept) return
   last.value = kept
   correcting.value = null
-  forget()
-  if (state.value.hop) step(1, true)
+  void drawAgain()
+  if (state.value.hop && kept.to_node) step(1, true)
 }
 
 function show(reading: Reading) {
@@ -158,10 +155,9 @@ function show(reading: Reading) {
     supposed: reading.condition.switches ?? {},
     faults: reading.condition.faults ?? [],
     off: Object.entries(reading.condition.supplies ?? {}).flatMap(([id, on]) => (on ? [] : [id])),
-    ohms: false,
-    black: reading.from_node,
-    red: reading.to_node,
-    instrument: reading.instrument,
+    function: reading.function,
+    ...(reading.to_node ? { black: reading.from_node, red: reading.to_node } : {}),
+    ...(reading.function === 'volts_ac' ? { instrument: reading.instrument } : {}),
   })
 }
 
@@ -210,7 +206,7 @@ watch(trace, (now) => {
     <div class="top">
       <TraceHead :visit="visit" :rig="rig" />
       <ViewTabs v-if="!narrow && !failure" :view="state.view" @choose="(view) => change({ view })">
-        <button
+        <el-button
           class="key tape-key"
           :aria-pressed="!!state.tape"
           title="t"
@@ -218,7 +214,7 @@ watch(trace, (now) => {
           @click="tapeOut"
         >
           Tape
-        </button>
+        </el-button>
       </ViewTabs>
     </div>
 
@@ -229,7 +225,7 @@ watch(trace, (now) => {
       :symptoms="leads"
     />
     <CallBar v-if="catalogue && !failure" :calls="calls" :call="call" @choose="choose" />
-    <button
+    <el-button
       v-if="narrow && !failure"
       class="key"
       :aria-pressed="!!state.tape"
@@ -237,7 +233,7 @@ watch(trace, (now) => {
       @click="tapeOut"
     >
       Tape
-    </button>
+    </el-button>
     <ul
       v-if="trace && (trace.stands.length || trace.moments.length) && !state.tape"
       class="stands"
@@ -245,30 +241,30 @@ watch(trace, (now) => {
     >
       <li v-for="stand in trace.stands" :key="stand.code" :class="stand.state">
         {{ stand.says }}
-        <button
+        <el-button
           class="key quiet"
           :data-testid="`stand-${stand.code}`"
           @click="suppose(stand.code, stand.state === 'open' ? 'closed' : 'open')"
         >
           Suppose {{ stand.state === 'open' ? 'closed' : 'open' }}
-        </button>
+        </el-button>
       </li>
       <li v-for="moment in trace.moments" :key="moment.id">
-        <button
+        <el-button
           class="key"
           :aria-pressed="isMoment(moment)"
           :data-testid="`moment-${moment.id}`"
           @click="showMoment(moment)"
         >
           {{ moment.says }}
-        </button>
+        </el-button>
       </li>
     </ul>
     <p v-if="Object.keys(state.supposed).length && !state.tape" class="supposed">
       <span v-for="(position, code) in state.supposed" :key="code">
         supposed: <b>{{ code }} {{ position }}</b>
       </span>
-      <button class="key quiet" @click="change({ supposed: {} })">as at rest</button>
+      <el-button class="key quiet" @click="change({ supposed: {} })">as at rest</el-button>
     </p>
     <ProblemNote v-if="outcome.state === 'failed' && !failure" :problem="outcome.problem" />
     <RouterLink v-if="failure" class="key" to="/">Back to the day sheet</RouterLink>
@@ -310,12 +306,14 @@ watch(trace, (now) => {
           ref="meter"
           :trace="trace"
           :expected="expected"
-          :in-ohms="state.ohms"
+          :of="state.function"
+          :functions="catalogue.functions"
+          :facts="catalogue.facts"
+          :loop="loop"
           :ohms="ohms"
           :black="state.black"
           :red="state.red"
           :instrument="state.instrument"
-          :instruments="catalogue.instruments"
           :hop="state.hop"
           :can-keep="kind === 'visit'"
           :busy="busy"
@@ -326,27 +324,27 @@ watch(trace, (now) => {
           @place="(probe, node) => change(probe === 'black' ? { black: node } : { red: node })"
           @swap="change({ black: state.red, red: state.black })"
           @hop="(hop) => change({ hop })"
-          @ohms="(on) => change({ ohms: on })"
+          @function="(id) => change({ function: id })"
           @instrument="(instrument) => change({ instrument })"
           @keep="keepReading"
           @give-up="correcting = null"
         >
           <div v-if="canSuppose" class="suppose">
-            <button
+            <el-button
               v-if="state.supposed[canSuppose.code]"
               class="key"
               @click="suppose(canSuppose.code, null)"
             >
               {{ canSuppose.code }} as at rest
-            </button>
-            <button
+            </el-button>
+            <el-button
               v-else
               class="key"
               data-testid="suppose"
               @click="suppose(canSuppose.code, canSuppose.closed ? 'open' : 'closed')"
             >
               Suppose {{ canSuppose.code }} {{ canSuppose.closed ? 'open' : 'closed' }}
-            </button>
+            </el-button>
           </div>
         </MeterPanel>
         <FollowPanel
@@ -376,7 +374,7 @@ watch(trace, (now) => {
         <p class="assumed">
           Transformer: {{ trace.supply.drawn_va.toFixed(0) }} of {{ trace.supply.rated_va.toFixed(0) }} VA in
           this call, at {{ volts(trace.supply.volts_ac) }} V.
-          <button class="key quiet" @click="saveDeck">SPICE deck</button>
+          <el-button class="key quiet" @click="saveDeck">SPICE deck</el-button>
         </p>
         <RouterLink v-if="visit" class="key quiet" :to="`/rigs/${visit.rig_id}`"
           >Rig: {{ visit.rig_name }}, revision {{ visit.rig_revision }}</RouterLink

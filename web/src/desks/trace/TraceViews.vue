@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { api, type Condition, type Legend, type Reading, type Scene, type Source } from '@/shared/api/client'
-import { useKept } from '@/desks/trace/useKept'
+import { useQuestion } from '@/shared/api/useQuestion'
 import type { Outcome } from '@/shared/model/outcome'
 import type { TraceState } from '@/desks/trace/traceState'
 import type { SceneLink, Station } from '@/shared/scene/geometry'
@@ -31,7 +31,8 @@ const emit = defineEmits<{
 }>()
 
 const scene = computed(() => (props.drawing.state === 'ready' ? props.drawing.value : null))
-const { outcome: legend } = useKept<Condition, Legend>(
+const { value: legend } = useQuestion<Condition, Legend>(
+  `legend.${props.source.kind}.${props.source.id}`,
   () => (props.state.view === 'legend' ? props.condition : null),
   (condition) => api.legend(props.source, condition),
 )
@@ -46,8 +47,8 @@ const print = computed(() => ({
   <div class="views-of-one">
     <ProblemNote v-if="drawing.state === 'failed'" :problem="drawing.problem" />
     <LegendView
-      v-if="state.view === 'legend' && legend.state === 'ready'"
-      :legend="legend.value"
+      v-if="state.view === 'legend' && legend"
+      :legend="legend"
       :part="state.part"
       @light="(part) => emit('change', { part })"
     />
@@ -71,24 +72,24 @@ const print = computed(() => ({
       <template #foot="{ full }">
         <LineLegend />
         <template v-if="state.view === 'ladder'">
-          <button
+          <el-button
             class="key"
             :aria-pressed="state.atRest"
             data-testid="at-rest"
             @click="emit('change', { atRest: !state.atRest })"
           >
             Contacts at rest
-          </button>
-          <button
+          </el-button>
+          <el-button
             class="key"
             :aria-pressed="state.panel"
             data-testid="panel"
             @click="emit('change', { panel: !state.panel })"
           >
             Not fitted, struck out
-          </button>
+          </el-button>
         </template>
-        <button
+        <el-button
           v-for="one in shown.folded"
           :key="one.id"
           class="key"
@@ -96,12 +97,12 @@ const print = computed(() => ({
           @click="emit('change', { opened: [...state.opened, one.id] })"
         >
           + {{ one.title }}
-        </button>
-        <button v-if="state.opened.length" class="key quiet" @click="emit('change', { opened: [] })">
+        </el-button>
+        <el-button v-if="state.opened.length" class="key quiet" @click="emit('change', { opened: [] })">
           Fold
-        </button>
+        </el-button>
         <b v-if="full">{{ says }}</b>
-        <button class="key" data-testid="svg" @click="emit('svg')">SVG</button>
+        <el-button class="key" data-testid="svg" @click="emit('svg')">SVG</el-button>
         <RouterLink class="key" :to="print" data-testid="print">Print</RouterLink>
       </template>
     </ScenePane>

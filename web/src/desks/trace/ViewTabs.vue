@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import PickTab from '@/shared/ui/kit/PickTab.vue'
 import { VIEWS, type View } from '@/desks/trace/traceState'
 
 defineProps<{ view: View }>()
@@ -11,23 +12,12 @@ const TITLES: Record<View, string> = {
   focus: 'One loop',
   legend: 'Legend',
 }
+const TABS = VIEWS.map((id) => ({ id, title: TITLES[id] }))
 </script>
 
 <template>
   <div class="views">
-    <div class="tabs" role="tablist" aria-label="View">
-      <button
-        v-for="one in VIEWS"
-        :key="one"
-        class="view"
-        role="tab"
-        :aria-selected="one === view"
-        :data-testid="`view-${one}`"
-        @click="emit('choose', one)"
-      >
-        {{ TITLES[one] }}
-      </button>
-    </div>
+    <PickTab :tabs="TABS" :tab="view" label="View" testid="view" @choose="(one) => emit('choose', one)" />
     <slot />
   </div>
 </template>
@@ -36,35 +26,5 @@ const TITLES: Record<View, string> = {
 .views {
   display: flex;
   max-width: 100%;
-}
-
-.tabs {
-  display: flex;
-  overflow-x: auto;
-}
-
-.view {
-  flex: none;
-  min-height: var(--target);
-  padding: 0 12px;
-  border: 0;
-  border-bottom: 4px solid transparent;
-  background: transparent;
-  color: var(--ink-soft);
-  font-weight: 650;
-  cursor: pointer;
-}
-
-.view:hover {
-  background: var(--note-soft);
-}
-
-.view:focus-visible {
-  outline-offset: -3px;
-}
-
-.view[aria-selected='true'] {
-  border-bottom-color: var(--ink);
-  color: var(--ink);
 }
 </style>

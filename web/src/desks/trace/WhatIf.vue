@@ -1,9 +1,10 @@
 <script setup lang="ts">
-import { computed, ref, shallowRef } from 'vue'
-import { api, type KnownFault, type Source, type Trace } from '@/shared/api/client'
+import { computed, ref } from 'vue'
+import { type Source, type Trace } from '@/shared/api/client'
 import { useAlike } from '@/desks/trace/useAlike'
 import type { Fault } from '@/desks/trace/traceState'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import { useFaults } from '@/desks/trace/useFaults'
 
 const props = defineProps<{
   source: Source
@@ -21,21 +22,14 @@ const SUPPLIES = [
 ]
 const MOST = 8
 
-const known = shallowRef<KnownFault[]>([])
 const search = ref('')
 const { alike, task, problem, ask, cancel } = useAlike(props.source)
 const open = ref(props.faults.length > 0 || props.off.length > 0)
 
-async function load() {
-  if (known.value.length) return
-  const answer = await api.faults(props.source)
-  if (answer.state === 'ready') known.value = answer.value.faults
-}
-if (open.value) void load()
+const known = useFaults(props.source, open)
 
 function toggled(event: Event) {
   open.value = (event.target as HTMLDetailsElement).open
-  if (open.value) void load()
 }
 
 const same = (a: Fault, b: Fault) => JSON.stringify(a) === JSON.stringify(b)
@@ -75,7 +69,7 @@ function toggleSupply(id: string) {
   <details class="what-if" :open="open" @toggle="toggled">
     <summary>What if …</summary>
     <div class="supplies" role="group" aria-label="Supplies">
-      <button
+      <el-button
         v-for="supply in SUPPLIES"
         :key="supply.id"
         class="key"
@@ -84,7 +78,7 @@ function toggleSupply(id: string) {
         @click="toggleSupply(supply.id)"
       >
         {{ supply.title }} {{ off.includes(supply.id) ? 'off' : 'on' }}
-      </button>
+      </el-button>
     </div>
     <ul v-if="faults.length" class="chosen">
       <li v-for="(fault, i) in faults" :key="JSON.stringify(fault)">
@@ -94,7 +88,7 @@ function toggleSupply(id: string) {
             >Shows: {{ wordsOf(fault)?.shows }}. Proof: {{ wordsOf(fault)?.proof }}.</small
           >
         </span>
-        <button
+        <el-button
           class="key quiet"
           :aria-label="`take away: ${trace.faults[i]}`"
           @click="
@@ -105,14 +99,19 @@ function toggleSupply(id: string) {
           "
         >
           Take away
-        </button>
+        </el-button>
       </li>
     </ul>
     <div v-if="faults.length === 1" class="alike" data-testid="alike">
-      <button v-if="!alike && !task" class="key" @click="ask">Which faults read the same?</button>
+      <el-button v-if="!alike && !task" class="key" @click="ask">Which faults read the same?</el-button>
       <template v-if="task">
-        <progress :value="task.done" :max="Math.max(task.total, 1)" aria-label="faults compared"></progress>
-        <button class="key quiet" @click="cancel">Stop</button>
+        <el-progress
+          class="share"
+          :percentage="Math.round((100 * task.done) / Math.max(task.total, 1))"
+          :stroke-width="14"
+          aria-label="faults compared"
+        />
+        <el-button class="key quiet" @click="cancel">Stop</el-button>
       </template>
       <p v-if="twins?.healthy">No voltage shows this fault: every reading is as on a healthy rig.</p>
       <p v-else-if="twins && !twins.others.length">No other single fault reads like this one.</p>
@@ -126,7 +125,7 @@ function toggleSupply(id: string) {
     </div>
     <label class="search">
       <span>Fault</span>
-      <input
+      <el-input
         v-model="search"
         type="search"
         autocomplete="off"
@@ -216,16 +215,6 @@ ul {
   font-size: 14px;
 }
 
-.search input {
-  display: block;
-  width: 100%;
-  padding: 0 10px;
-}
-
-.search input::placeholder {
-  color: var(--ink-soft);
-}
-
 .offer {
   width: 100%;
   min-height: var(--target);
@@ -259,9 +248,7 @@ ul {
   list-style: disc;
 }
 
-progress {
-  width: 60%;
-  height: 14px;
-  accent-color: var(--live);
+.share {
+  flex: 1;
 }
 </style>

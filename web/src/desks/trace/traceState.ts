@@ -31,7 +31,8 @@ export interface TraceState {
   faults: Fault[]
   /** Supplies switched off. */
   off: string[]
-  ohms: boolean
+  /** What the meter is on: a function of the catalogue. */
+  function: string
   view: View
   /** What is lit in every view: a code, a branch or a point. */
   part: string | null
@@ -95,7 +96,7 @@ export function readState(query: LocationQuery): TraceState {
     ),
     faults: readFaults(text('faults')),
     off: (text('off') ?? '').split(',').filter(Boolean),
-    ohms: text('function') === 'ohms',
+    function: text('function') ?? 'volts_ac',
     view: VIEWS.find((one) => one === text('view')) ?? 'loops',
     part: text('part'),
     opened: (text('opened') ?? '').split(',').filter(Boolean),
@@ -121,7 +122,7 @@ export function writeState(state: TraceState): LocationQueryRaw {
     supposed: supposed || undefined,
     faults: state.faults.length ? JSON.stringify(state.faults) : undefined,
     off: state.off.join(',') || undefined,
-    function: state.ohms ? 'ohms' : undefined,
+    function: state.function === 'volts_ac' ? undefined : state.function,
     view: state.view === 'loops' ? undefined : state.view,
     part: state.part ?? undefined,
     opened: state.opened.join(',') || undefined,

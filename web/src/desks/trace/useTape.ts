@@ -1,7 +1,7 @@
 import { computed, onBeforeUnmount, ref, shallowRef, watch, type Ref } from 'vue'
 import { api, type Condition, type Source, type Timeline } from '@/shared/api/client'
 import { useHistory } from '@/shared/ui/useHistory'
-import { useKept } from '@/desks/trace/useKept'
+import { useQuestion } from '@/shared/api/useQuestion'
 import { conditionAt, eventTimes, withMove, withoutMove, type Move, type Script } from '@/desks/trace/tape'
 import type { TraceState } from '@/desks/trace/traceState'
 
@@ -27,11 +27,13 @@ export function useTape(source: Source, state: Ref<TraceState>, change: (part: P
   const whole = computed<Question | null>(() =>
     state.value.tape ? { script: state.value.tape, duration_seconds: state.value.span, width: 1600 } : null,
   )
-  const { outcome } = useKept<Question, Timeline>(whole, (one) => api.timeline(source, one))
-  const timeline = computed(() =>
-    state.value.tape && outcome.value.state === 'ready' ? outcome.value.value : null,
+  const name = `timeline.${source.kind}.${source.id}`
+  const { value: ran, outcome } = useQuestion<Question, Timeline>(name, whole, (one) =>
+    api.timeline(source, one),
   )
-  const { outcome: close } = useKept<Question, Timeline>(
+  const timeline = computed(() => (state.value.tape ? ran.value : null))
+  const { value: close } = useQuestion<Question, Timeline>(
+    name,
     () =>
       whole.value && window.value
         ? { ...whole.value, from_seconds: window.value.from, to_seconds: window.value.to }
@@ -40,9 +42,7 @@ export function useTape(source: Source, state: Ref<TraceState>, change: (part: P
   )
   /** What is drawn: the stretch in hand, once it is there in its own resolution. */
   const shown = computed(() =>
-    window.value && close.value.state === 'ready' && close.value.value.from_seconds === window.value.from
-      ? close.value.value
-      : timeline.value,
+    window.value && close.value?.from_seconds === window.value.from ? close.value : timeline.value,
   )
   const condition = computed<Condition | null>(() =>
     timeline.value ? (conditionAt(timeline.value, cursor.value) ?? null) : null,

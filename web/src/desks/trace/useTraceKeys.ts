@@ -43,7 +43,7 @@ export function useTraceKeys(
       swap: () => change({ black: state.value.red, red: state.value.black }),
       hop: () => change({ hop: !state.value.hop }),
       instrument: () => change({ instrument: beside(bench.instruments(), state.value.instrument, 1) }),
-      ohms: () => change({ ohms: !state.value.ohms }),
+      ohms: () => change({ function: state.value.function === 'ohms' ? 'volts_ac' : 'ohms' }),
       view: () => view(1),
       back: () => view(-1),
       tape: bench.tapeOut,

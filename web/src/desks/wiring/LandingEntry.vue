@@ -1,7 +1,9 @@
 <script setup lang="ts">
 import { ref } from 'vue'
+import type { InputInstance } from 'element-plus'
 import type { ConductorEnd } from '@/shared/api/client'
 import { cableLetter, nameOf } from '@/desks/wiring/landings'
+import PickTab from '@/shared/ui/kit/PickTab.vue'
 
 /** The line on which landings are typed, end by end and place by place. */
 defineProps<{
@@ -16,28 +18,21 @@ defineProps<{
 }>()
 const text = defineModel<string>({ required: true })
 const emit = defineEmits<{ submit: []; go: [place: string]; key: [event: KeyboardEvent] }>()
-const field = ref<HTMLInputElement | null>(null)
+const field = ref<InputInstance | null>(null)
 
-defineExpose({ focus: () => field.value?.focus({ preventScroll: true }) })
+defineExpose({ focus: () => field.value?.input?.focus({ preventScroll: true }) })
 </script>
 
 <template>
   <form class="entry" @submit.prevent="emit('submit')">
-    <div class="places" role="tablist" aria-label="Place">
-      <button
-        v-for="(one, i) in places"
-        :key="one.place"
-        type="button"
-        role="tab"
-        class="place"
-        :aria-selected="one.place === place"
-        :title="`${i + 1}`"
-        :data-testid="`place-${one.place}`"
-        @click="emit('go', one.place)"
-      >
-        {{ one.title }} <small class="mono">{{ one.left || '✓' }}</small>
-      </button>
-    </div>
+    <PickTab
+      class="places"
+      :tabs="places.map((one) => ({ id: one.place, title: one.title, count: one.left || '✓' }))"
+      :tab="place"
+      label="Place"
+      testid="place"
+      @choose="(one) => emit('go', one)"
+    />
     <label class="line">
       <span data-testid="now">
         <template v-if="current">
@@ -46,7 +41,7 @@ defineExpose({ focus: () => field.value?.focus({ preventScroll: true }) })
         </template>
         <template v-else>All looked at here. A line such as “orange B”:</template>
       </span>
-      <input
+      <el-input
         ref="field"
         v-model="text"
         class="mono"
@@ -56,10 +51,10 @@ defineExpose({ focus: () => field.value?.focus({ preventScroll: true }) })
         spellcheck="false"
         :placeholder="current ? 'Enter = as drawn' : 'orange B'"
         data-testid="entry"
-        @keydown="(event) => emit('key', event)"
+        @keydown="(event: KeyboardEvent) => emit('key', event)"
       />
     </label>
-    <button class="key solid" type="submit">{{ text ? 'Note it' : 'As drawn' }}</button>
+    <el-button class="key solid" native-type="submit">{{ text ? 'Note it' : 'As drawn' }}</el-button>
     <p :class="['says', { bad }]" :role="bad ? 'alert' : 'status'">
       {{ bad ? '≠ ' : ''
       }}{{ says || 'B · capped · bare · orange B · as brown (past a splice) · jumper W2 E · no jumper W2 E' }}
@@ -80,28 +75,6 @@ defineExpose({ focus: () => field.value?.focus({ preventScroll: true }) })
   background: var(--panel);
 }
 
-.places {
-  display: flex;
-}
-
-.place {
-  min-height: var(--target);
-  padding: 0 10px;
-  border: 0;
-  border-bottom: 4px solid transparent;
-  background: transparent;
-  font-weight: 650;
-  cursor: pointer;
-}
-
-.place[aria-selected='true'] {
-  border-bottom-color: var(--ink);
-}
-
-.place small {
-  color: var(--ink-soft);
-}
-
 .line {
   display: flex;
   flex: 1 1 380px;
@@ -111,18 +84,21 @@ defineExpose({ focus: () => field.value?.focus({ preventScroll: true }) })
   font-size: 17px;
 }
 
-.line input {
+.line .el-input {
   flex: 1 1 150px;
-  min-height: var(--target);
-  padding: 0 12px;
-  border: 0;
-  border-radius: 3px;
+  width: auto;
+}
+
+.line :deep(.el-input__wrapper) {
   background: var(--glass);
+}
+
+.line :deep(.el-input__inner) {
   color: var(--on-glass);
   font-size: 20px;
 }
 
-.line input::placeholder {
+.line :deep(.el-input__inner::placeholder) {
   color: var(--on-glass-soft);
 }
 

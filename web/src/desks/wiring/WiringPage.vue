@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { computed, nextTick, onBeforeUnmount, onMounted, ref, shallowRef } from 'vue'
+import { computed, nextTick, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
 import { api, type AsFound, type ConductorEnd, type LandingsRead, type Wiring } from '@/shared/api/client'
+import { useQuestion } from '@/shared/api/useQuestion'
 import LandingEntry from '@/desks/wiring/LandingEntry.vue'
 import LandingList from '@/desks/wiring/LandingList.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
@@ -13,9 +14,10 @@ import { isTyping } from '@/shared/model/keys'
 import { endsAt, nextUnseen, noted, readEntry, withEntry, type Entry } from '@/desks/wiring/landings'
 import type { Problem } from '@/shared/model/outcome'
 import { saveFile } from '@/shared/model/saveFile'
+import PickFile from '@/shared/ui/kit/PickFile.vue'
 
 const props = defineProps<{ id: string }>()
-const { visit, problem: keeping, saved, load, change } = useVisit()
+const { visit, problem: keeping, saved, load, keepDesk } = useVisit()
 const history = useHistory<AsFound>({})
 const wiring = shallowRef<Wiring | null>(null)
 const problem = shallowRef<Problem | null>(null)
@@ -27,7 +29,6 @@ const bad = ref(false)
 const marked = ref<string[]>([])
 const refused = shallowRef<LandingsRead | null>(null)
 const entry = ref<InstanceType<typeof LandingEntry> | null>(null)
-const file = ref<HTMLInputElement | null>(null)
 
 const key = (end: ConductorEnd) => `${end.cable}.${end.conductor}@${end.place}`
 const current = computed(() => wiring.value?.ends.find((end) => key(end) === picked.value) ?? null)
@@ -37,30 +38,35 @@ const letter = (at: string, terminal: string) =>
   terminal
 const leftAt = (at: string) => (wiring.value ? endsAt(wiring.value, at).filter((end) => !end.seen).length : 0)
 
-let asked = 0
-async function ask(record?: AsFound) {
-  const mine = ++asked
-  const answer = await api.wiring(props.id, record)
-  if (mine !== asked) return
-  problem.value = answer.state === 'failed' ? answer.problem : null
-  if (answer.state === 'ready') wiring.value = answer.value
-}
+/** What was recorded here; null: as the visit has it. */
+const recorded = shallowRef<AsFound | null>(null)
+const { value: solved, problem: refusal } = useQuestion(
+  `wiring.${props.id}`,
+  () => ({ record: recorded.value }),
+  ({ record }) => api.wiring(props.id, record ?? undefined),
+  { follows: false },
+)
+watch(refusal, (now) => (problem.value = now))
+watch(solved, async (now, before) => {
+  if (!now) return
+  wiring.value = now
+  if (before) return
+  history.restart(now.as_found)
+  aim(nextUnseen(now, place.value, null))
+  await nextTick()
+  entry.value?.focus()
+})
+
+const keep = ({ landings = [], jumpers = [] }: AsFound) => keepDesk('wiring', { landings, jumpers })
 
 /** What was found goes to the picture and to the visit at once. */
 async function record(next: AsFound) {
   history.set(next)
-  await Promise.all([ask(next), change({ as_found: next })])
+  recorded.value = next
+  await keep(next)
 }
 
-void (async () => {
-  if (visit.value?.id !== props.id) await load(props.id)
-  await ask()
-  if (!wiring.value) return
-  history.restart(wiring.value.as_found)
-  aim(nextUnseen(wiring.value, place.value, null))
-  await nextTick()
-  entry.value?.focus()
-})()
+if (visit.value?.id !== props.id) void load(props.id)
 
 function aim(end: ConductorEnd | null) {
   picked.value = end ? key(end) : null
@@ -115,14 +121,12 @@ async function land(at: string, terminal: string) {
 
 async function step(by: 'undo' | 'redo') {
   history[by]()
-  await Promise.all([ask(history.current.value), change({ as_found: history.current.value })])
+  recorded.value = history.current.value
+  await keep(history.current.value)
 }
 
-async function readFile(event: Event) {
-  const chosen = (event.target as HTMLInputElement).files?.[0]
-  if (!chosen) return
+async function readFile(chosen: File) {
   const answer = await api.readLandings(props.id, await chosen.text())
-  ;(event.target as HTMLInputElement).value = ''
   problem.value = answer.state === 'failed' ? answer.problem : null
   if (answer.state !== 'ready') return
   refused.value = answer.value
@@ -181,7 +185,7 @@ onBeforeUnmount(() => removeEventListener('keydown', onKey))
 <template>
   <main class="wiring">
     <VisitHead title="Wiring" class="head" :visit="visit" :kept="false">
-      <button
+      <el-button
         class="key"
         :disabled="!history.canUndo.value"
         title="Ctrl Z"
@@ -189,8 +193,8 @@ onBeforeUnmount(() => removeEventListener('keydown', onKey))
         @click="step('undo')"
       >
         Undo
-      </button>
-      <button
+      </el-button>
+      <el-button
         class="key"
         :disabled="!history.canRedo.value"
         title="Ctrl Shift Z"
@@ -198,28 +202,18 @@ onBeforeUnmount(() => removeEventListener('keydown', onKey))
         @click="step('redo')"
       >
         Redo
-      </button>
-      <button
+      </el-button>
+      <el-button
         class="key"
         title="all ends and jumpers back to the drawing"
         data-testid="as-drawn"
         @click="asDrawn"
       >
         As drawn
-      </button>
-      <button class="key" data-testid="csv-out" @click="writeFile">CSV out</button>
-      <button class="key" @click="file?.click()">CSV in</button>
-      <input
-        ref="file"
-        class="hidden-label"
-        type="file"
-        accept=".csv,text/csv"
-        aria-label="Landings as CSV"
-        data-testid="csv-in"
-        tabindex="-1"
-        @change="readFile"
-      />
-      <button class="key" data-testid="print-landings" @click="print">Print</button>
+      </el-button>
+      <el-button class="key" data-testid="csv-out" @click="writeFile">CSV out</el-button>
+      <PickFile accept=".csv,text/csv" label="CSV in" data-testid="csv-in" @picked="readFile" />
+      <el-button class="key" data-testid="print-landings" @click="print">Print</el-button>
       <RouterLink
         v-if="wiring"
         class="key"
@@ -238,7 +232,7 @@ onBeforeUnmount(() => removeEventListener('keydown', onKey))
           line {{ one.line }}: {{ one.problem }}
         </li>
       </ul>
-      <button class="key" @click="refused = null">Away with this</button>
+      <el-button class="key" @click="refused = null">Away with this</el-button>
     </div>
     <p v-if="!wiring && !problem" class="quiet">Solving the circuit …</p>
 

@@ -38,9 +38,9 @@ const callOf = (trial: string) => trial.replace(/_([A-Z0-9]+_(open|closed)|locko
         :title="effect.says"
         >{{ effect.works ? SIGNS[soFar] : '≠' }} {{ effect.title }}</span
       >
-      <button v-if="folded || all" class="key quiet" data-testid="states" @click="all = !all">
+      <el-button v-if="folded || all" class="key quiet" data-testid="states" @click="all = !all">
         {{ all ? 'Calls only' : `${SIGNS[soFar]} ${folded} states of weather, safeties and board` }}
-      </button>
+      </el-button>
     </section>
     <section v-if="wrong.length || fewest.moves.length" class="fewest" data-testid="fewest">
       <h2>Fewest moves so that every call works</h2>

@@ -3,9 +3,9 @@ import { shallowRef } from 'vue'
 import { api, type Rig } from '@/shared/api/client'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import RigImport from '@/shared/ui/RigImport.vue'
-import { useAsked } from '@/shared/ui/useAsked'
+import { useQuestion } from '@/shared/api/useQuestion'
 
-const { outcome, again } = useAsked(api.rigs)
+const { outcome, again } = useQuestion('rigs', true, api.rigs, { follows: false })
 const newest = shallowRef<Rig | null>(null)
 
 async function imported(rig: Rig) {

@@ -119,12 +119,12 @@ function follow(event: Event) {
       <li v-for="one in wrong" :key="`${one.line}.${one.column}`">
         <b>Line {{ one.line }}, column {{ one.column }}.</b> <code v-if="one.word">{{ one.word }}</code>
         {{ one.problem }}
-        <button v-if="one.suggestion" class="key" data-testid="mend" @click="mend(one)">
+        <el-button v-if="one.suggestion" class="key" data-testid="mend" @click="mend(one)">
           Put {{ one.suggestion }}
-        </button>
+        </el-button>
       </li>
     </ul>
-    <!-- Last, since it goes when the field is left: nothing that can be tapped must move then. -->
+    <!-- Over what follows, since it goes when the field is left: nothing that can be tapped must move then. -->
     <ul v-if="choices.length" class="choices" aria-label="Words" data-testid="choices">
       <li v-for="(word, i) in choices" :key="word.id">
         <button :class="{ chosen: i === chosen }" @mousedown.prevent="put(word.id)">
@@ -137,6 +137,7 @@ function follow(event: Event) {
 
 <style scoped>
 .editor {
+  position: relative;
   display: grid;
   grid-template-columns: minmax(0, 1fr);
   gap: 6px;
@@ -217,6 +218,11 @@ ul {
 }
 
 .choices {
+  position: absolute;
+  z-index: 5;
+  top: 100%;
+  right: 0;
+  left: 0;
   border: 2px solid var(--rule-strong);
   background: var(--panel);
 }

@@ -8,11 +8,14 @@ import RungCompare from '@/pages/rigs/RungCompare.vue'
 import RungEditor from '@/pages/rigs/RungEditor.vue'
 import { useCatalogue } from '@/shared/ui/useCatalogue'
 import { useHistory } from '@/shared/ui/useHistory'
+import { useQuestion } from '@/shared/api/useQuestion'
 import { useRigKeeping } from '@/shared/ui/useRigKeeping'
 import type { Problem } from '@/shared/model/outcome'
 import { withFact } from '@/pages/rigs/rungs'
 import ScenePane from '@/shared/scene/ScenePane.vue'
 import SceneView from '@/shared/scene/SceneView.vue'
+import PickOne from '@/shared/ui/kit/PickOne.vue'
+import PickTab from '@/shared/ui/kit/PickTab.vue'
 
 const props = defineProps<{ id: string | null }>()
 const catalogue = useCatalogue()
@@ -37,8 +40,6 @@ const call = ref('heat')
 const view = ref<(typeof VIEWS)[number]['id']>('ladder')
 const against = ref('')
 const part = ref<string | null>(null)
-const answer = shallowRef<NotationAnswer | null>(null)
-const wrong = shallowRef<FieldProblem[]>([])
 const problem = shallowRef<Problem | null>(null)
 const rig = shallowRef<Rig | null>(null)
 const others = shallowRef<Rig[]>([])
@@ -61,35 +62,37 @@ async function load() {
 }
 onMounted(load)
 
-let asked = 0
+type Asked = Parameters<typeof api.readNotation>[0]
+/** What is read: the text as it stood when typing paused. */
+const paused = ref({ text: text.value, name: name.value })
+const { value: answer, problem: refusal } = useQuestion<Asked, NotationAnswer>(
+  'notation',
+  () =>
+    ready.value && paused.value.text.trim()
+      ? {
+          text: paused.value.text,
+          name: paused.value.name.trim() || 'Unnamed rig',
+          call: call.value,
+          view: view.value,
+          panel: view.value === 'ladder',
+          against: against.value || null,
+        }
+      : null,
+  api.readNotation,
+)
+/** Words that are refused stand at their lines; what else is wrong, above. */
+const wrong = computed<FieldProblem[]>(
+  () => refusal.value?.errors?.filter((one) => one.line !== undefined) ?? [],
+)
+watch(refusal, (now) => (problem.value = wrong.value.length ? null : now))
+const read = () => (paused.value = { text: text.value, name: name.value })
+watch(ready, read)
 let waiting = 0
-async function read() {
-  if (!ready.value || !text.value.trim()) return
-  const mine = ++asked
-  const got = await api.readNotation({
-    text: text.value,
-    name: name.value.trim() || 'Unnamed rig',
-    call: call.value,
-    view: view.value,
-    panel: view.value === 'ladder',
-    against: against.value || null,
-  })
-  if (mine !== asked) return
-  if (got.state === 'ready') {
-    answer.value = got.value
-    wrong.value = []
-    problem.value = null
-  } else if (got.state === 'failed') {
-    wrong.value = got.problem.errors?.filter((one) => one.line !== undefined) ?? []
-    problem.value = wrong.value.length ? null : got.problem
-  }
-}
-watch([call, view, against, ready], read)
 watch([text, name], () => {
   clearTimeout(waiting)
   waiting = window.setTimeout(() => {
     history.set(text.value)
-    void read()
+    read()
   }, PAUSE_MS)
 })
 
@@ -140,7 +143,7 @@ async function save() {
         <RungEditor v-model="text" :words="catalogue?.words ?? []" :wrong="wrong" />
         <div v-if="answer" class="panel-options">
           <p>On the panel, fitted here?</p>
-          <button
+          <el-button
             v-for="(title, key) in OPTIONS"
             :key="key"
             class="key"
@@ -150,16 +153,21 @@ async function save() {
           >
             <s v-if="answer.absent.includes(key)">{{ title }}</s>
             <template v-else>{{ title }}</template>
-          </button>
+          </el-button>
         </div>
-        <label class="against">
+        <div class="against">
           Compare with
-          <select v-model="against" data-testid="against">
-            <option value="">nothing</option>
-            <option value="archetype">the archetype</option>
-            <option v-for="one in others" :key="one.id" :value="one.id">{{ one.name }}</option>
-          </select>
-        </label>
+          <PickOne
+            v-model="against"
+            none="nothing"
+            :options="[
+              { id: 'archetype', title: 'the archetype' },
+              ...others.map((one) => ({ id: one.id, title: one.name })),
+            ]"
+            label="Compare with"
+            data-testid="against"
+          />
+        </div>
         <p v-if="answer?.assumed.length" class="assumed">
           Not said, so assumed: {{ answer.assumed.join(', ').toLowerCase() }}.
         </p>
@@ -168,19 +176,7 @@ async function save() {
       <section v-if="answer" :class="['picture', { stale: !current }]" aria-label="Drawing">
         <div class="bar">
           <CallBar :calls="calls" :call="answer.call" @choose="(one) => (call = one)" />
-          <div class="views" role="tablist" aria-label="View">
-            <button
-              v-for="one in VIEWS"
-              :key="one.id"
-              class="key quiet"
-              role="tab"
-              :aria-selected="view === one.id"
-              :data-testid="`view-${one.id}`"
-              @click="view = one.id"
-            >
-              {{ one.title }}
-            </button>
-          </div>
+          <PickTab :tabs="VIEWS" :tab="view" label="View" testid="view" @choose="(one) => (view = one)" />
         </div>
         <p v-if="!current" class="was">As it was before the word that is wrong.</p>
         <RungCompare
@@ -251,7 +247,7 @@ R > wall.W2 > air_handler.W > (SEQ) > C
   gap: 8px;
 }
 
-.against select {
+.against .el-select {
   flex: 1;
   min-width: 0;
 }
@@ -264,12 +260,6 @@ R > wall.W2 > air_handler.W > (SEQ) > C
 .bar {
   display: grid;
   grid-template-columns: minmax(0, 1fr);
-}
-
-.views .key[aria-selected='true'] {
-  color: var(--ink);
-  font-weight: 800;
-  text-decoration-thickness: 4px;
 }
 
 .stale > :last-child {

@@ -2,7 +2,7 @@
 import { ref, shallowRef } from 'vue'
 import { api } from '@/shared/api/client'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
-import { useAsked } from '@/shared/ui/useAsked'
+import { useQuestion } from '@/shared/api/useQuestion'
 import type { Problem } from '@/shared/model/outcome'
 import { chooseDegrees, degreeUnit } from '@/shared/model/units'
 import { storedTheme, storeTheme, type Theme } from '@/pages/settings/theme'
@@ -14,7 +14,7 @@ const THEMES: { id: Theme; title: string }[] = [
 ]
 
 const theme = ref(storedTheme())
-const { outcome: demo, again } = useAsked(api.demo)
+const { outcome: demo, again } = useQuestion('demo', true, api.demo, { follows: false })
 const problem = shallowRef<Problem | null>(null)
 const busy = ref(false)
 
@@ -38,7 +38,7 @@ async function act(asking: typeof api.restoreDemo) {
     <section>
       <h2>Light and dark</h2>
       <div class="row" role="group" aria-label="Theme">
-        <button
+        <el-button
           v-for="one in THEMES"
           :key="one.id"
           class="key"
@@ -46,13 +46,13 @@ async function act(asking: typeof api.restoreDemo) {
           @click="choose(one.id)"
         >
           {{ one.title }}
-        </button>
+        </el-button>
       </div>
     </section>
     <section>
       <h2>Temperatures</h2>
       <div class="row" role="group" aria-label="Temperatures">
-        <button
+        <el-button
           v-for="unit in ['F', 'C'] as const"
           :key="unit"
           class="key"
@@ -61,7 +61,7 @@ async function act(asking: typeof api.restoreDemo) {
           @click="chooseDegrees(unit)"
         >
           °{{ unit }}
-        </button>
+        </el-button>
       </div>
     </section>
     <section>
@@ -71,7 +71,7 @@ async function act(asking: typeof api.restoreDemo) {
         touched.
       </p>
       <div v-if="demo.state === 'ready'" class="row">
-        <button
+        <el-button
           v-if="demo.value.present"
           class="key"
           :disabled="busy"
@@ -79,10 +79,16 @@ async function act(asking: typeof api.restoreDemo) {
           @click="act(api.removeDemo)"
         >
           Remove the demo data
-        </button>
-        <button v-else class="key" :disabled="busy" data-testid="demo-restore" @click="act(api.restoreDemo)">
+        </el-button>
+        <el-button
+          v-else
+          class="key"
+          :disabled="busy"
+          data-testid="demo-restore"
+          @click="act(api.restoreDemo)"
+        >
           Bring it back
-        </button>
+        </el-button>
       </div>
       <ProblemNote v-if="problem" :problem="problem" />
     </section>

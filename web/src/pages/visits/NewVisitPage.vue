@@ -3,9 +3,10 @@ import { computed, reactive, ref, shallowRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { api, type Rig, type Visit } from '@/shared/api/client'
 import KitPicture from '@/pages/visits/KitPicture.vue'
+import PickText from '@/shared/ui/kit/PickText.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import RigImport from '@/shared/ui/RigImport.vue'
-import { useAsked } from '@/shared/ui/useAsked'
+import { useQuestion } from '@/shared/api/useQuestion'
 import { useCatalogue } from '@/shared/ui/useCatalogue'
 import { useDraft } from '@/shared/ui/useDraft'
 import type { Problem } from '@/shared/model/outcome'
@@ -13,8 +14,8 @@ import { day, degreeSign, readDegrees, today } from '@/shared/model/units'
 
 const router = useRouter()
 const catalogue = useCatalogue()
-const { outcome: sites } = useAsked(api.sites)
-const { outcome: rigs, again } = useAsked(api.rigs)
+const { outcome: sites } = useQuestion('sites', true, api.sites, { follows: false })
+const { outcome: rigs, again } = useQuestion('rigs', true, api.rigs, { follows: false })
 
 const route = useRoute()
 /** All that is typed here stays on this device until the visit begins. */
@@ -55,17 +56,13 @@ const knownUnit = computed(() => {
   return site?.units.find((unit) => unit.name === form.unit.trim())?.id ?? null
 })
 /** Earlier visits to this unit: what was fitted then can be taken over. */
-const earlier = shallowRef<Visit[]>([])
-const asVisit = ref('')
-watch(knownUnit, async (unit) => {
-  asVisit.value = ''
-  earlier.value = []
-  if (!unit) return
-  const answer = await api.unitVisits(unit)
-  if (answer.state !== 'ready' || unit !== knownUnit.value) return
-  earlier.value = answer.value.visits
-  if (!form.rig && !form.kit) asVisit.value = answer.value.visits[0]?.id ?? ''
+const { value: ofUnit } = useQuestion('unit_visits', knownUnit, api.unitVisits, {
+  follows: false,
+  stays: false,
 })
+const earlier = computed<Visit[]>(() => ofUnit.value?.visits ?? [])
+const asVisit = ref('')
+watch(earlier, (visits) => (asVisit.value = form.rig || form.kit ? '' : (visits[0]?.id ?? '')))
 /** One of the three: a rig of the library, an earlier visit's, or a usual kit. */
 watch(
   () => form.rig,
@@ -133,44 +130,42 @@ async function begin() {
     <h1>Begin a visit</h1>
     <p v-if="typed" class="kept">
       What you type stays on this device until the visit begins.
-      <button class="key quiet" type="button" data-testid="clear" @click="clear">Begin anew</button>
+      <el-button class="key quiet" data-testid="clear" @click="clear">Begin anew</el-button>
     </p>
     <form @submit.prevent="begin">
       <section>
         <h2>Where</h2>
         <div class="two">
           <label
-            >Site<input
+            >Site<PickText
               v-model="form.site"
-              class="plain"
-              list="sites"
+              :known="siteNames"
               maxlength="200"
               placeholder="Boathouse library"
-              autocomplete="off"
               data-testid="site"
           /></label>
           <label
-            >Unit<input
+            >Unit<PickText
               v-model="form.unit"
-              class="plain"
-              list="units"
+              :known="unitNames"
               maxlength="200"
               placeholder="North unit"
-              autocomplete="off"
               data-testid="unit"
           /></label>
-          <datalist id="sites">
-            <option v-for="name in siteNames" :key="name" :value="name"></option>
-          </datalist>
-          <datalist id="units">
-            <option v-for="name in unitNames" :key="name" :value="name"></option>
-          </datalist>
-          <label>Day<input v-model="form.on" class="plain" type="date" required /></label>
+          <label
+            >Day<el-date-picker
+              v-model="form.on"
+              type="date"
+              value-format="YYYY-MM-DD"
+              format="ddd, MMM D, YYYY"
+              :clearable="false"
+              aria-label="Day"
+          /></label>
           <label
             >Outside, {{ degreeSign()
-            }}<input
+            }}<el-input
               v-model="form.outside"
-              class="plain mono"
+              class="mono"
               inputmode="decimal"
               maxlength="8"
               placeholder="34"
@@ -180,34 +175,31 @@ async function begin() {
       <section>
         <h2>What is fitted</h2>
         <div v-if="earlier.length" class="rigs" role="radiogroup" aria-label="As at an earlier visit">
-          <label
+          <el-radio
             v-for="visit in earlier.slice(0, 3)"
             :key="visit.id"
+            v-model="asVisit"
+            :value="visit.id"
             :class="['rig', { chosen: asVisit === visit.id }]"
+            data-testid="as-earlier"
           >
-            <input v-model="asVisit" type="radio" name="rig" :value="visit.id" data-testid="as-earlier" />
             <b>As at the visit of {{ day(visit.visit_on, true) }}</b>
             <span>{{ visit.rig_name }}, revision {{ visit.rig_revision }}</span>
-          </label>
+          </el-radio>
         </div>
         <div v-if="catalogue" class="kits" role="radiogroup" aria-label="A usual kit">
-          <label
+          <el-radio
             v-for="kit in catalogue.kits"
             :key="kit.id"
+            v-model="form.kit"
+            :value="kit.id"
             :class="['kit', { chosen: form.kit === kit.id }]"
+            :data-testid="`kit-${kit.id}`"
           >
-            <input
-              v-model="form.kit"
-              class="hidden-label"
-              type="radio"
-              name="rig"
-              :value="kit.id"
-              :data-testid="`kit-${kit.id}`"
-            />
             <KitPicture :kind="kit.picture" />
             <b>{{ kit.title }}</b>
             <small>{{ kit.says }}</small>
-          </label>
+          </el-radio>
         </div>
         <p class="compose">
           A usual kit is all assumed; each answer asks you to read what it leans on. A rig of the library
@@ -216,15 +208,16 @@ async function begin() {
         <details :open="!!form.rig" data-testid="library">
           <summary>From the library of rigs</summary>
           <div v-if="rigs.state === 'ready'" class="rigs" role="radiogroup" aria-label="Rig">
-            <label
+            <el-radio
               v-for="rig in rigs.value.rigs"
               :key="rig.id"
+              v-model="form.rig"
+              :value="rig.id"
               :class="['rig', { chosen: form.rig === rig.id }]"
             >
-              <input v-model="form.rig" type="radio" name="rig" :value="rig.id" />
               <b>{{ rig.name }}</b>
               <span>{{ rig.archetype_title }}, {{ rig.changeover }} type</span>
-            </label>
+            </el-radio>
           </div>
         </details>
         <ProblemNote v-if="rigs.state === 'failed'" :problem="rigs.problem" />
@@ -246,25 +239,24 @@ async function begin() {
           data-testid="complaint"
         />
         <div v-if="catalogue" class="symptoms">
-          <button
+          <el-button
             v-for="symptom in catalogue.symptoms"
             :key="symptom.id"
-            type="button"
             class="key"
             :aria-pressed="form.symptoms.includes(symptom.id)"
             @click="pick(symptom.id)"
           >
             {{ symptom.title }}
-          </button>
+          </el-button>
         </div>
       </section>
       <ProblemNote v-if="problem" :problem="problem" />
       <p v-if="touched && lacking.length" class="lacking" role="alert">
         ≠ Still missing: {{ lacking.join(', ') }}.
       </p>
-      <button class="key solid go" type="submit" :disabled="busy" data-testid="begin">
+      <el-button class="key solid go" native-type="submit" :disabled="busy" data-testid="begin">
         {{ busy ? 'Beginning …' : 'Begin' }}
-      </button>
+      </el-button>
     </form>
   </main>
 </template>
@@ -300,14 +292,8 @@ section {
   color: var(--ink-soft);
 }
 
-.plain {
-  display: block;
+.two :deep(.el-date-editor.el-input) {
   width: 100%;
-  min-height: var(--target);
-  padding: 0 11px;
-  border: 1px solid var(--rule-strong);
-  border-radius: 3px;
-  background: var(--panel);
 }
 
 .rigs {
@@ -331,10 +317,10 @@ section {
   background: var(--note-soft);
 }
 
-.rig input {
-  width: 22px;
-  height: 22px;
-  accent-color: var(--ink);
+.rig :deep(.el-radio__label) {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 12px;
 }
 
 .rig span {
@@ -349,13 +335,23 @@ section {
 }
 
 .kit {
-  display: grid;
-  align-content: start;
-  gap: 2px;
+  align-items: start;
   padding: 8px 10px;
   border: 1px solid var(--rule-strong);
   background: var(--panel);
-  cursor: pointer;
+}
+
+.kit :deep(.el-radio__input) {
+  position: absolute;
+  opacity: 0;
+}
+
+.kit :deep(.el-radio__label) {
+  display: grid;
+  gap: 2px;
+  align-content: start;
+  width: 100%;
+  padding: 0;
 }
 
 .kit.chosen {
@@ -418,13 +414,13 @@ summary {
     grid-template-columns: minmax(0, 1fr);
   }
 
-  .kit {
+  .kit :deep(.el-radio__label) {
     grid-template-columns: 116px minmax(0, 1fr);
     column-gap: 12px;
     align-items: center;
   }
 
-  .kit > :deep(svg) {
+  .kit :deep(svg) {
     grid-row: 1 / span 2;
   }
 

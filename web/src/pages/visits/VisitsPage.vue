@@ -5,18 +5,18 @@ import 'element-plus/es/components/button/style/css'
 import { api, type Visit } from '@/shared/api/client'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import VisitMarks from '@/pages/visits/VisitMarks.vue'
-import { useAsked } from '@/shared/ui/useAsked'
+import { useQuestion } from '@/shared/api/useQuestion'
 import type { Problem } from '@/shared/model/outcome'
 import { day, degrees, weekday } from '@/shared/model/units'
 import { MEANS, PAGES, SIGNS } from '@/shared/model/visitPages'
 
-const { outcome } = useAsked(() => api.visits())
+const { value: first, outcome } = useQuestion('visits', true, () => api.visits(), { follows: false })
 /** What was fetched after the first page, and where the next begins. */
 const earlier = shallowRef<Visit[]>([])
 const further = ref<string | null>(null)
 const busy = ref(false)
 const problem = shallowRef<Problem | null>(null)
-watch(outcome, (answer) => answer.state === 'ready' && (further.value = answer.value.next))
+watch(first, (page) => page && (further.value = page.next), { immediate: true })
 
 async function fetchEarlier() {
   if (!further.value || busy.value) return
@@ -32,8 +32,7 @@ async function fetchEarlier() {
 /** The sheet: one leaf a day, newest first. */
 const days = computed(() => {
   const leaves = new Map<string, Visit[]>()
-  const first = outcome.value.state === 'ready' ? outcome.value.value.visits : []
-  for (const visit of [...first, ...earlier.value])
+  for (const visit of [...(first.value?.visits ?? []), ...earlier.value])
     leaves.set(visit.visit_on, [...(leaves.get(visit.visit_on) ?? []), visit])
   return [...leaves]
 })

@@ -59,6 +59,15 @@ type BodyOf<P extends keyof paths> = paths[P] extends {
 export type Why = components['schemas']['Why']
 type RunOf = components['requestBodies']['Timeline']['content']['application/json']
 type Drawing = components['requestBodies']['Drawing']['content']['application/json']
+export type Drawn = components['schemas']['Drawn']
+export type ExpectedTable = components['schemas']['ExpectedTable']
+/** What each desk keeps of a visit. */
+export interface DeskContents {
+  wiring: components['schemas']['WiringRecord']
+  thermostat: components['schemas']['ThermostatRecord']
+  defrost: DefrostRecord
+}
+export type DeskId = keyof DeskContents
 export type RigFile = Record<string, unknown>
 export type { Reading, Trace } from '@/shared/model/readingTable'
 
@@ -97,6 +106,13 @@ export const api = {
   createVisit: (body: components['schemas']['NewVisit']) => outcome(client.POST('/api/visits', { body })),
   changeVisit: (id: string, body: VisitChange) =>
     outcome(client.PATCH('/api/visits/{id}', { params: { path: { id } }, body })),
+  keepDesk: <D extends DeskId>(id: string, desk: D, version: number, content: DeskContents[D]) =>
+    outcome(
+      client.PUT('/api/visits/{id}/desks/{desk}', {
+        params: { path: { id, desk } },
+        body: { version, content },
+      }),
+    ),
   history: (id: string) => outcome(client.GET('/api/visits/{id}/history', { params: { path: { id } } })),
   unitVisits: (id: string) => outcome(client.GET('/api/units/{id}/visits', { params: { path: { id } } })),
   rigOfVisit: (id: string) => outcome(client.GET('/api/visits/{id}/rig', { params: { path: { id } } })),
@@ -293,9 +309,17 @@ export const api = {
   readNotation: (
     body: NonNullable<paths['/api/notations']['post']['requestBody']>['content']['application/json'],
   ) => outcome<NotationAnswer>(client.POST('/api/notations', { body })),
-  trace: (source: Source, condition: Condition, instrument: string) =>
+  /** What is live, and with `drawing` a drawing of it. */
+  trace: (source: Source, condition: Condition, drawing?: Drawn) =>
     outcome(
       client.POST(source.kind === 'visit' ? '/api/visits/{id}/trace' : '/api/rigs/{id}/trace', {
+        params: { path: { id: source.id } },
+        body: { condition, drawing },
+      }),
+    ),
+  expected: (source: Source, condition: Condition, instrument: string) =>
+    outcome(
+      client.POST(source.kind === 'visit' ? '/api/visits/{id}/expected' : '/api/rigs/{id}/expected', {
         params: { path: { id: source.id } },
         body: { condition, instrument },
       }),

@@ -1,6 +1,7 @@
 import type { components } from '@/shared/api/schema'
 
 export type Trace = components['schemas']['Trace']
+export type ExpectedTable = components['schemas']['ExpectedTable']
 export type Reading = components['schemas']['Reading']
 export type Station = components['schemas']['Station']
 
@@ -13,9 +14,8 @@ export interface Expected {
   says: string
 }
 
-/** Looks a pair up in the triangle that came with the trace; null when the drawing does not hold both points. */
-export function expectedBetween(trace: Trace, first: string, second: string): Expected | null {
-  const table = trace.readings
+/** Looks a pair up in the triangle; null when the drawing does not hold both points. */
+export function expectedBetween(table: ExpectedTable, first: string, second: string): Expected | null {
   const a = table.nodes.indexOf(first)
   const b = table.nodes.indexOf(second)
   if (a < 0 || b < 0 || a === b) return null

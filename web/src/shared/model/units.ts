@@ -70,6 +70,49 @@ export function parseVolts(text: string): number | null {
   return value <= 1000 ? value : null
 }
 
+export interface Amount {
+  value?: number
+  value_high?: number
+  about?: boolean
+  open?: boolean
+}
+
+const RANGE = /^(.+?)\s*(?:–|\.\.|\bto\b|(?<=\d)-(?=-?\d))\s*(.+)$/i
+/** A value as a person types it: "24.3", "25 to 30", "about 24", "OL". Null when it is none. Temperatures in the chosen unit. */
+export function readAmount(text: string, unit: string | null, mayOpen = false): Amount | null {
+  const typed = text.trim()
+  if (/^(ol|o\.l\.?|open)$/i.test(typed)) return mayOpen ? { open: true } : null
+  const about = /^(about|approx\.?|~|≈|ca\.?)\s*/i.exec(typed)
+  const rest = about ? typed.slice(about[0].length) : typed
+  const number = (one: string) => (unit === '°F' ? readDegrees(one) : readNumber(one.replace(/\s*k$/i, 'e3')))
+  const parts = RANGE.exec(rest)
+  const [low, high] = parts ? [number(parts[1]!), number(parts[2]!)] : [number(rest), undefined]
+  if (low === null || low === undefined || (parts && (high === null || high === undefined || high < low)))
+    return null
+  return {
+    value: low,
+    ...(parts ? { value_high: high as number } : {}),
+    ...(about ? { about: true } : {}),
+  }
+}
+
+/** What a field shows of a kept value, to be corrected. */
+export function typedAmount(
+  amount: {
+    value: number | null
+    value_high: number | null
+    about: boolean
+    open: boolean
+  },
+  unit: string | null,
+): string {
+  if (amount.open) return 'OL'
+  const shown = (one: number) => (unit === '°F' ? shownDegrees(one) : String(one))
+  if (amount.value === null) return ''
+  const range = amount.value_high === null ? '' : ` to ${shown(amount.value_high)}`
+  return `${amount.about ? 'about ' : ''}${shown(amount.value)}${range}`
+}
+
 /** Local date as the API wants it. */
 export function today(): string {
   const now = new Date()

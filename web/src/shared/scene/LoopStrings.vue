@@ -54,13 +54,12 @@ watch(
 </script>
 
 <template>
-  <div class="picker" role="tablist" aria-label="Loops">
+  <div class="picker" role="group" aria-label="Loops">
     <button
       v-for="string in strings"
       :key="string.load"
       class="pick"
-      role="tab"
-      :aria-selected="string.load === (loop ?? strings[0]?.load)"
+      :aria-pressed="string.load === (loop ?? strings[0]?.load)"
       @click="emit('loop', string.load)"
     >
       {{ string.load === 'THERMOSTAT' ? 'T’STAT' : string.load }}
@@ -114,7 +113,7 @@ watch(
   white-space: nowrap;
 }
 
-.pick[aria-selected='true'] {
+.pick[aria-pressed='true'] {
   border-color: var(--ink);
   background: var(--ink);
   color: var(--panel);

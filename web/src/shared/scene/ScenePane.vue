@@ -153,19 +153,19 @@ watch(
     </div>
     <div class="tools" role="group" aria-label="Zoom">
       <slot name="foot" :full="full" />
-      <button class="key" title="−" aria-label="smaller" @click="zoomTo(scale / STEP)">−</button>
-      <button
+      <el-button class="key" title="−" aria-label="smaller" @click="zoomTo(scale / STEP)">−</el-button>
+      <el-button
         class="key"
         title="0: fit"
         :aria-label="`${Math.round(scale * 100)} %, fit`"
         @click="zoom = null"
       >
         {{ Math.round(scale * 100) }} %
-      </button>
-      <button class="key" title="+" aria-label="larger" @click="zoomTo(scale * STEP)">+</button>
-      <button class="key" title="f" :aria-pressed="full" data-testid="full" @click="toggleFull">
+      </el-button>
+      <el-button class="key" title="+" aria-label="larger" @click="zoomTo(scale * STEP)">+</el-button>
+      <el-button class="key" title="f" :aria-pressed="full" data-testid="full" @click="toggleFull">
         {{ full ? 'Back' : 'Full screen' }}
-      </button>
+      </el-button>
     </div>
   </div>
 </template>

@@ -51,7 +51,8 @@ export function marksOf(
   readings: Reading[],
 ): (Spot & { node: string; verdict: string })[] {
   const found = new Map<string, string>()
-  for (const reading of readings.filter(stands)) found.set(reading.to_node, reading.verdict)
+  for (const { to_node, verdict } of readings.filter((one) => one.function === 'volts_ac' && stands(one)))
+    if (to_node) found.set(to_node, verdict)
   return [...found].flatMap(([node, verdict]) => {
     const spot = spots.get(node)
     return spot && verdict !== 'undetermined' ? [{ node, ...spot, verdict }] : []

@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import { useAsked } from '@/shared/ui/useAsked'
+import { useQuestion } from '@/shared/api/useQuestion'
 import { api } from '@/shared/api/client'
 import VisitPages from '@/shared/ui/VisitPages.vue'
 
-const { outcome } = useAsked(api.viewer)
+const { value: viewer } = useQuestion('viewer', true, api.viewer)
 </script>
 
 <template>
@@ -15,7 +15,7 @@ const { outcome } = useAsked(api.viewer)
       <RouterLink to="/settings">Settings</RouterLink>
     </nav>
     <VisitPages />
-    <span v-if="outcome.state === 'ready'" class="crew">{{ outcome.value.crew }}</span>
+    <span v-if="viewer" class="crew">{{ viewer.crew }}</span>
   </header>
 </template>
 

@@ -6,7 +6,7 @@ import { ref, watch } from 'vue'
  * it is left or Enter is pressed.
  */
 const props = defineProps<{ value: string | number | null | undefined }>()
-const emit = defineEmits<{ keep: [text: string, input: HTMLInputElement] }>()
+const emit = defineEmits<{ keep: [text: string] }>()
 
 const shown = () => String(props.value ?? '')
 const text = ref(shown())
@@ -18,12 +18,12 @@ watch(
   },
 )
 
-function changed(event: Event) {
+function changed() {
   typing.value = false
-  if (text.value !== shown()) emit('keep', text.value, event.target as HTMLInputElement)
+  if (text.value !== shown()) emit('keep', text.value)
 }
 </script>
 
 <template>
-  <input v-model="text" @input="typing = true" @blur="typing = false" @change="changed" />
+  <el-input v-model="text" @input="typing = true" @blur="typing = false" @change="changed" />
 </template>

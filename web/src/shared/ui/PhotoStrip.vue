@@ -1,11 +1,14 @@
 <script setup lang="ts">
 import { computed, ref, shallowRef } from 'vue'
 import { api, type Photo } from '@/shared/api/client'
+import { useQuestion } from '@/shared/api/useQuestion'
 import { useCatalogue } from '@/shared/ui/useCatalogue'
 import type { Problem } from '@/shared/model/outcome'
 import { shrunk } from '@/shared/model/picture'
 import KeptInput from '@/shared/ui/KeptInput.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import PickOne from '@/shared/ui/kit/PickOne.vue'
+import PickFile from '@/shared/ui/kit/PickFile.vue'
 
 const props = defineProps<{ visit: string; fact?: string }>()
 const catalogue = useCatalogue()
@@ -17,39 +20,34 @@ const OF = [
   { id: 'thermostat', title: 'thermostat' },
   { id: 'other', title: 'something else' },
 ]
-const photos = shallowRef<Photo[]>([])
+const {
+  value: kept,
+  problem: unread,
+  again: list,
+} = useQuestion('photos', () => props.visit, api.photos, { follows: false })
+const photos = computed(() => kept.value?.photos ?? [])
 const problem = shallowRef<Problem | null>(null)
 const of = ref('panel_diagram')
 const fact = ref(props.fact ?? '')
 const busy = ref(0)
-const parting = ref<string | null>(null)
-const picker = ref<HTMLInputElement | null>(null)
 
 const factTitle = (key: string | null) => catalogue.value?.facts.find((one) => one.key === key)?.title ?? ''
 const shown = computed(() => photos.value.filter((one) => !props.fact || one.fact_key === props.fact))
 
-async function list() {
-  const answer = await api.photos(props.visit)
-  if (answer.state === 'ready') photos.value = answer.value.photos
-  else if (answer.state === 'failed') problem.value = answer.problem
-}
-void list()
-
-async function keep(event: Event) {
-  const input = event.target as HTMLInputElement
-  const files = [...(input.files ?? [])]
+/** Several at once are kept one after another. */
+let queue: Promise<unknown> = Promise.resolve()
+function keep(file: File) {
   problem.value = null
-  for (const file of files) {
-    busy.value += 1
+  busy.value += 1
+  queue = queue.then(async () => {
     const answer = await api.keepPhoto(props.visit, crypto.randomUUID(), await shrunk(file), {
       of: of.value,
       ...(fact.value ? { fact: fact.value } : {}),
     })
     busy.value -= 1
     if (answer.state === 'failed') problem.value = answer.problem
-  }
-  input.value = ''
-  await list()
+    await list()
+  })
 }
 
 async function note(photo: Photo, text: string) {
@@ -57,15 +55,9 @@ async function note(photo: Photo, text: string) {
   if (answer.state === 'failed') problem.value = answer.problem
 }
 
-/** Gone for good, so it takes two presses. */
 async function part(photo: Photo) {
-  if (parting.value !== photo.id) {
-    parting.value = photo.id
-    return
-  }
   const answer = await api.deletePhoto(photo.id)
   if (answer.state === 'failed') problem.value = answer.problem
-  parting.value = null
   await list()
 }
 </script>
@@ -73,35 +65,27 @@ async function part(photo: Photo) {
 <template>
   <section class="photos" aria-label="Photos">
     <div class="add">
-      <label
-        >A photo of
-        <select v-model="of" data-testid="photo-of">
-          <option v-for="one in OF" :key="one.id" :value="one.id">{{ one.title }}</option>
-        </select></label
-      >
-      <label v-if="catalogue && !props.fact"
+      <span class="about-it"
+        >A photo of <PickOne v-model="of" :options="OF" label="A photo of" data-testid="photo-of"
+      /></span>
+      <span v-if="catalogue && !props.fact" class="about-it"
         >for the fact
-        <select v-model="fact">
-          <option value="">none in particular</option>
-          <option v-for="one in catalogue.facts" :key="one.key" :value="one.key">{{ one.title }}</option>
-        </select></label
-      >
-      <button class="key" type="button" :disabled="busy > 0" @click="picker?.click()">
-        {{ busy ? 'Keeping …' : 'Add photo' }}
-      </button>
-      <input
-        ref="picker"
-        class="hidden-label"
-        type="file"
-        accept="image/jpeg,image/png,image/webp"
+        <PickOne
+          v-model="fact"
+          :options="catalogue.facts.map((one) => ({ id: one.key, title: one.title }))"
+          none="none in particular"
+          label="For the fact"
+      /></span>
+      <PickFile
+        accept="image/jpeg,image/png,image/webp,image/heic,image/heif"
         multiple
-        aria-label="Photo"
-        tabindex="-1"
+        label="Add photo"
+        :busy="busy > 0"
         data-testid="photo"
-        @change="keep"
+        @picked="keep"
       />
     </div>
-    <ProblemNote v-if="problem" :problem="problem" />
+    <ProblemNote v-if="problem ?? unread" :problem="(problem ?? unread)!" />
     <p v-if="!shown.length" class="quiet">
       No photo yet. They are shrunk, and where they were taken is left out.
     </p>
@@ -126,9 +110,15 @@ async function part(photo: Photo) {
           aria-label="What it shows"
           @keep="(text) => note(photo, text)"
         />
-        <button class="key quiet" type="button" @click="part(photo)">
-          {{ parting === photo.id ? 'Delete for good?' : 'Delete' }}
-        </button>
+        <el-popconfirm
+          title="Delete this photo for good?"
+          confirm-button-text="Delete"
+          cancel-button-text="Leave it"
+          :icon="null"
+          @confirm="part(photo)"
+        >
+          <template #reference><el-button class="key quiet">Delete</el-button></template>
+        </el-popconfirm>
       </li>
     </ul>
   </section>
@@ -144,8 +134,14 @@ async function part(photo: Photo) {
   color: var(--ink-soft);
 }
 
-select {
-  max-width: 220px;
+.about-it {
+  display: inline-flex;
+  align-items: center;
+  gap: 8px;
+}
+
+.about-it .el-select {
+  width: 220px;
 }
 
 ul {
@@ -166,13 +162,6 @@ img {
   display: block;
   border: 1px solid var(--rule-strong);
   object-fit: cover;
-}
-
-li input {
-  min-height: var(--target);
-  padding: 0 6px;
-  border: 1px solid var(--rule);
-  background: var(--panel);
 }
 
 .about,

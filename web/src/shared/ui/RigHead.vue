@@ -2,6 +2,7 @@
 import { onBeforeUnmount, onMounted } from 'vue'
 import { isTyping } from '@/shared/model/keys'
 import type { Problem } from '@/shared/model/outcome'
+import KeptInput from '@/shared/ui/KeptInput.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 
 defineProps<{
@@ -32,24 +33,30 @@ onBeforeUnmount(() => removeEventListener('keydown', onKey))
     <h1>{{ title }}</h1>
     <label class="name">
       <span class="hidden-label">Name</span>
-      <input
+      <KeptInput
         :value="name"
         maxlength="120"
         placeholder="Name: where it stands"
         data-testid="rig-name"
-        @change="$emit('rename', ($event.target as HTMLInputElement).value)"
+        @keep="(text) => $emit('rename', text)"
       />
     </label>
-    <button class="key" :disabled="!canUndo" title="Ctrl Z" data-testid="undo" @click="$emit('undo')">
+    <el-button class="key" :disabled="!canUndo" title="Ctrl Z" data-testid="undo" @click="$emit('undo')">
       Undo
-    </button>
-    <button class="key" :disabled="!canRedo" title="Ctrl Shift Z" data-testid="redo" @click="$emit('redo')">
+    </el-button>
+    <el-button
+      class="key"
+      :disabled="!canRedo"
+      title="Ctrl Shift Z"
+      data-testid="redo"
+      @click="$emit('redo')"
+    >
       Redo
-    </button>
+    </el-button>
     <slot />
-    <button class="key solid" :disabled="!canKeep || busy" data-testid="save-rig" @click="$emit('keep')">
+    <el-button class="key solid" :disabled="!canKeep || busy" data-testid="save-rig" @click="$emit('keep')">
       {{ busy ? 'Keeping …' : 'Keep' }}
-    </button>
+    </el-button>
   </div>
   <ProblemNote v-if="problem" :problem="problem" />
   <p v-if="saved && !problem" class="saved" role="status">= {{ saved }}</p>
@@ -72,18 +79,12 @@ h1 {
   flex: 1 1 240px;
 }
 
-.name input {
-  width: 100%;
-  min-height: var(--target);
-  padding: 0 12px;
-  border: 2px solid var(--ink);
-  border-radius: 3px;
-  background: var(--panel);
-  font-size: 18px;
+.name :deep(.el-input__wrapper) {
+  box-shadow: 0 0 0 2px var(--ink) inset;
 }
 
-.name input::placeholder {
-  color: var(--ink-soft);
+.name :deep(.el-input__inner) {
+  font-size: 18px;
 }
 
 .saved {

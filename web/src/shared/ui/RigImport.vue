@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ref, shallowRef } from 'vue'
 import { api, type Rig, type RigFile } from '@/shared/api/client'
+import type { UploadFile } from 'element-plus'
 import type { Problem } from '@/shared/model/outcome'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 
@@ -9,7 +10,6 @@ const emit = defineEmits<{ imported: [rig: Rig] }>()
 const MOST_BYTES = 2 * 1024 * 1024
 const problem = shallowRef<Problem | null>(null)
 const busy = ref(false)
-const over = ref(false)
 
 function refuse(detail: string) {
   problem.value = { type: 'about:blank', title: 'Not a rig file', status: 422, detail }
@@ -34,33 +34,29 @@ async function read(file: File | undefined) {
   if (answer.state === 'ready') emit('imported', answer.value)
   else if (answer.state === 'failed') problem.value = answer.problem
 }
-
-function picked(event: Event) {
-  const input = event.target as HTMLInputElement
-  void read(input.files?.[0])
-  input.value = ''
-}
 </script>
 
 <template>
   <div>
-    <label
-      :class="['drop', { over }]"
-      @dragover.prevent="over = true"
-      @dragleave="over = false"
-      @drop.prevent="((over = false), read($event.dataTransfer?.files[0]))"
+    <el-upload
+      class="drop"
+      drag
+      action="#"
+      accept=".json,application/json"
+      :auto-upload="false"
+      :show-file-list="false"
+      data-testid="rig-file"
+      @change="(file: UploadFile) => read(file.raw)"
     >
-      <input type="file" accept=".json,application/json" data-testid="rig-file" @change="picked" />
       <b>{{ busy ? 'Reading …' : 'Import a rig file' }}</b>
       <span>gorvant-rig JSON; drop it here or tap</span>
-    </label>
+    </el-upload>
     <ProblemNote v-if="problem" :problem="problem" />
   </div>
 </template>
 
 <style scoped>
-.drop {
-  position: relative;
+.drop :deep(.el-upload-dragger) {
   display: flex;
   flex-wrap: wrap;
   align-items: center;
@@ -69,28 +65,22 @@ function picked(event: Event) {
   padding: 8px 16px;
   border: 2px dashed var(--rule-strong);
   border-radius: 3px;
-  cursor: pointer;
+  background: transparent;
+  color: var(--ink);
+  font-size: 16px;
 }
 
-.drop:focus-within,
-.drop.over,
-.drop:hover {
+.drop :deep(.el-upload-dragger.is-dragover),
+.drop :deep(.el-upload-dragger:hover) {
   background: var(--note-soft);
 }
 
-.drop:focus-within {
+.drop :deep(.el-upload:focus-visible) {
   outline: 3px solid var(--focus);
   outline-offset: 2px;
 }
 
 .drop span {
   color: var(--ink-soft);
-}
-
-input {
-  position: absolute;
-  inset: 0;
-  opacity: 0;
-  cursor: pointer;
 }
 </style>

@@ -19,8 +19,8 @@ const takeTheirs = () => location.reload()
     </div>
     <p v-if="refused" class="conflict" role="alert">
       ≠ Somebody else changed this visit meanwhile. What you noted is still here.
-      <button class="key" data-testid="keep-mine" @click="keepMine">Keep mine</button>
-      <button class="key" data-testid="take-theirs" @click="takeTheirs">Show theirs</button>
+      <el-button class="key" data-testid="keep-mine" @click="keepMine">Keep mine</el-button>
+      <el-button class="key" data-testid="take-theirs" @click="takeTheirs">Show theirs</el-button>
     </p>
   </div>
 </template>

@@ -1,20 +1,26 @@
-import { ref, shallowRef } from 'vue'
+import { computed, ref, shallowRef } from 'vue'
 import { api, type NewReading, type Reading } from '@/shared/api/client'
+import { useQuestion } from '@/shared/api/useQuestion'
 import type { Problem } from '@/shared/model/outcome'
+
+/** What was read, as a page knows it; the rest of a reading is when and in which call. */
+export type Read = Partial<Omit<NewReading, 'id' | 'taken_at' | 'condition'>>
 
 /** The readings of a visit: kept under an id made here, so a retry after a lost answer never keeps two. */
 export function useReadings(visit: string | null) {
-  const readings = shallowRef<Reading[]>([])
-  const problem = shallowRef<Problem | null>(null)
+  const {
+    value: kept,
+    problem: unread,
+    again: load,
+  } = useQuestion('readings', visit, api.readings, { follows: false })
+  const readings = computed(() => kept.value?.readings ?? [])
+  const refusal = shallowRef<Problem | null>(null)
+  const problem = computed({
+    get: () => refusal.value ?? unread.value,
+    set: (one) => (refusal.value = one),
+  })
   const busy = ref(false)
   let waiting: NewReading | null = null
-
-  async function load() {
-    if (!visit) return
-    const answer = await api.readings(visit)
-    if (answer.state === 'ready') readings.value = answer.value.readings
-    else if (answer.state === 'failed') problem.value = answer.problem
-  }
 
   /** The kept reading, or null when it was refused; what was typed is the caller's to hold on to. */
   async function keep(reading: Omit<NewReading, 'id' | 'taken_at'>): Promise<Reading | null> {
@@ -46,6 +52,5 @@ export function useReadings(visit: string | null) {
     await load()
   }
 
-  void load()
   return { readings, problem, busy, keep, takeBack }
 }

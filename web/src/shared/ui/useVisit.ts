@@ -1,41 +1,73 @@
 import { ref, shallowReadonly, shallowRef } from 'vue'
-import { api, type Visit, type VisitChange } from '@/shared/api/client'
-import type { Problem } from '@/shared/model/outcome'
+import { api, type DeskContents, type DeskId, type Visit, type VisitChange } from '@/shared/api/client'
+import type { Outcome, Problem } from '@/shared/model/outcome'
+
+type Fields = Omit<VisitChange, 'version'>
+/** What was refused because somebody else came first: fields of the visit, or what one desk holds. */
+type Refused = { fields: Fields } | { desk: DeskId; content: DeskContents[DeskId] }
 
 const visit = shallowRef<Visit | null>(null)
 const problem = shallowRef<Problem | null>(null)
 const saved = ref(false)
-/** What was refused because somebody else came first, until it is decided whose word stands. */
-const refused = shallowRef<Omit<VisitChange, 'version'> | null>(null)
+const refused = shallowRef<Refused | null>(null)
+/** What desks are to hold, ahead of the visit while it is on its way or stands against somebody else's. */
+const ahead = shallowRef<Partial<DeskContents>>({})
 let queue: Promise<unknown> = Promise.resolve()
 
 /** The visit in hand: one for the header and the page. Changes go to the server one after the other, each on the version that the one before made. */
 export function useVisit() {
   async function load(id: string) {
-    if (visit.value?.id !== id) visit.value = refused.value = null
+    if (visit.value?.id !== id) {
+      visit.value = refused.value = null
+      ahead.value = {}
+    }
     const answer = await api.visit(id)
     problem.value = answer.state === 'failed' ? answer.problem : null
     if (answer.state === 'ready') visit.value = answer.value
   }
 
-  /** Keeps some of the visit's fields. False when they were not taken: `problem` says why. */
-  function change(fields: Omit<VisitChange, 'version'>): Promise<boolean> {
-    const mine = queue.then(async () => {
+  /** Sends one thing after what is on its way; false when it was not taken: `problem` says why. */
+  function send(ask: (before: Visit) => Promise<Outcome<Visit>>, mine: () => Refused): Promise<boolean> {
+    const sending = queue.then(async () => {
       const before = visit.value
       if (!before) return false
       saved.value = false
-      const answer = await api.changeVisit(before.id, { version: before.version, ...fields })
+      const answer = await ask(before)
       problem.value = answer.state === 'failed' ? answer.problem : null
-      if (answer.state === 'failed' && answer.problem.status === 409)
-        refused.value = { ...refused.value, ...fields }
+      if (answer.state === 'failed' && answer.problem.status === 409) refused.value = mine()
       if (answer.state !== 'ready') return false
       refused.value = null
       if (visit.value?.id === before.id) visit.value = answer.value
       saved.value = true
       return true
     })
-    queue = mine.catch(() => undefined)
-    return mine
+    queue = sending.catch(() => undefined)
+    return sending
+  }
+
+  /** Keeps some of the visit's fields. */
+  const change = (fields: Fields) =>
+    send(
+      (before) => api.changeVisit(before.id, { version: before.version, ...fields }),
+      () => ({
+        fields: { ...(refused.value && 'fields' in refused.value ? refused.value.fields : {}), ...fields },
+      }),
+    )
+
+  /** What a desk holds of the visit, with what is on its way. */
+  const held = <D extends DeskId>(desk: D): DeskContents[D] =>
+    (ahead.value[desk] ?? visit.value?.desks?.[desk].content ?? {}) as DeskContents[D]
+
+  /** Keeps a part of what a desk holds; the rest of it stays. */
+  async function keepDesk<D extends DeskId>(desk: D, part: DeskContents[D]): Promise<boolean> {
+    const content = { ...held(desk), ...part }
+    ahead.value = { ...ahead.value, [desk]: content }
+    const kept = await send(
+      (before) => api.keepDesk(before.id, desk, before.desks?.[desk].version ?? 0, content),
+      () => ({ desk, content }),
+    )
+    if (ahead.value[desk] === content && !refused.value) ahead.value = { ...ahead.value, [desk]: undefined }
+    return kept
   }
 
   /** Puts what was refused on top of what somebody else kept meanwhile. */
@@ -43,7 +75,7 @@ export function useVisit() {
     const mine = refused.value
     if (!mine || !visit.value) return
     await load(visit.value.id)
-    await change(mine)
+    await ('fields' in mine ? change(mine.fields) : keepDesk(mine.desk, mine.content))
   }
 
   const take = (row: Visit) => (visit.value = row)
@@ -54,6 +86,8 @@ export function useVisit() {
     refused: shallowReadonly(refused),
     load,
     change,
+    held,
+    keepDesk,
     keepMine,
     take,
   }

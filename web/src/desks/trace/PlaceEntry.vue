@@ -1,0 +1,146 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+import type { Catalogue, Reading, Trace } from '@/shared/api/client'
+import PickButtons from '@/shared/ui/kit/PickButtons.vue'
+import PickOne from '@/shared/ui/kit/PickOne.vue'
+import type { Read } from '@/shared/ui/useReadings'
+import { readNumber } from '@/shared/model/units'
+import ReadingEntry from '@/desks/trace/ReadingEntry.vue'
+
+/** What is read at a place and not between two points: a lead, a tube, a port; what was seen, looked up or done. */
+const props = defineProps<{
+  about: Catalogue['functions'][number]
+  facts: Catalogue['facts']
+  trace: Trace
+  loop: string | null
+  canKeep: boolean
+  busy: boolean
+  last: Reading | null
+  correcting: Reading | null
+  docked: boolean
+}>()
+const emit = defineEmits<{ keep: [read: Read]; giveUp: [] }>()
+
+type Choice = string | number | boolean
+const places = computed<{ id: string; title: string }[]>(() => {
+  if (props.about.at === 'load') return props.trace.loads.map((one) => ({ id: one.code, title: one.title }))
+  if (props.about.at === 'place') return props.about.places
+  return props.facts
+    .filter((one) => props.trace.readable.includes(one.key))
+    .map((one) => ({ id: one.key, title: one.title }))
+})
+const place = ref<string | null>(props.correcting?.place ?? null)
+watch(
+  [places, () => props.loop],
+  () => {
+    if (places.value.some((one) => one.id === place.value)) return
+    const near = props.about.at === 'load' ? places.value.find((one) => one.id === props.loop) : undefined
+    place.value = (near ?? places.value[0])?.id ?? null
+  },
+  { immediate: true },
+)
+
+const named = computed(() => props.about.places.find((one) => one.id === place.value) ?? null)
+const fact = computed(() =>
+  props.about.at === 'fact' ? props.facts.find((one) => one.key === place.value) : null,
+)
+const UNTOLD = { id: 'could_not_tell', title: 'could not tell' }
+const choices = computed<{ id: Choice; title: string }[]>(() => {
+  if (named.value?.choices.length) return named.value.choices
+  if (!fact.value || fact.value.kind === 'number') return []
+  const given =
+    fact.value.kind === 'flag'
+      ? [
+          { id: true, title: 'yes' },
+          { id: false, title: 'no' },
+        ]
+      : fact.value.choices.map((one) => ({ id: one.value as Choice, title: one.says }))
+  return [...given, UNTOLD]
+})
+const choice = ref<Choice | null>((props.correcting?.choice as Choice | null) ?? null)
+const note = ref(props.correcting?.note ?? '')
+const number = ref('')
+const wrong = ref('')
+watch(place, () => ((choice.value = null), (note.value = number.value = wrong.value = '')))
+watch(
+  () => props.last?.id,
+  () => ((choice.value = null), (note.value = number.value = '')),
+)
+
+function keepChoice() {
+  const looked = fact.value?.kind === 'number' ? readNumber(number.value) : choice.value
+  if (looked === null || looked === undefined) {
+    wrong.value = fact.value?.kind === 'number' ? 'A number, as it stands there' : 'Choose what it was'
+    return
+  }
+  wrong.value = ''
+  emit('keep', {
+    place: place.value,
+    choice: looked,
+    ...(note.value.trim() ? { note: note.value.trim() } : {}),
+  })
+}
+</script>
+
+<template>
+  <div class="at-place">
+    <PickOne v-model="place" :options="places" :label="`${about.title}: of what`" data-testid="place" />
+    <ReadingEntry
+      v-if="about.unit && canKeep"
+      :ready="!!place"
+      :busy="busy"
+      :last="last"
+      :correcting="correcting"
+      :docked="docked"
+      :about="about"
+      @keep="(read) => emit('keep', { ...read, place })"
+      @give-up="emit('giveUp')"
+    />
+    <form v-else-if="canKeep" class="told" @submit.prevent="keepChoice">
+      <PickButtons
+        v-if="choices.length"
+        v-model="choice"
+        :options="choices"
+        :label="about.title"
+        testid="choice"
+        class="choices"
+      />
+      <label v-else-if="fact" class="number">
+        <span>{{ fact.asks }}{{ fact.unit ? `, ${fact.unit}` : '' }}</span>
+        <el-input v-model="number" class="mono" inputmode="decimal" maxlength="12" data-testid="looked-up" />
+      </label>
+      <label v-if="named?.note" class="number">
+        <span>which, where</span>
+        <el-input v-model="note" maxlength="200" placeholder="O, at the board" data-testid="reading-note" />
+      </label>
+      <el-button class="key solid" native-type="submit" :disabled="busy" data-testid="keep">
+        {{ busy ? 'Keeping …' : 'Keep ↵' }}
+      </el-button>
+      <p v-if="wrong" class="wrong" role="alert">≠ {{ wrong }}</p>
+    </form>
+    <p v-else class="quiet">Readings are kept on a visit.</p>
+  </div>
+</template>
+
+<style scoped>
+.at-place,
+.told {
+  display: grid;
+  gap: 8px;
+}
+
+.number {
+  display: grid;
+  gap: 4px;
+  color: var(--ink-soft);
+}
+
+.choices :deep(.el-segmented__item) {
+  flex: 1 0 auto;
+}
+
+.wrong {
+  color: var(--alarm);
+  font-weight: 650;
+}
+</style>
