@@ -7,10 +7,34 @@ RSpec.describe "At the unit", :browser, type: :feature do
   def kit(id) = find("label", text: id)
   def meter = find("[aria-label=Meter]")
 
-  it "comes from nothing to a reading that is judged, by thumb on a phone" do
+  it "comes from nothing to a reading that is judged, by thumb on a phone, in twelve taps" do
     resize(390, 844)
     visit "/"
-    find("a", text: "Begin a visit", match: :first).click
+    taps = 0
+    tap = ->(found) { found.click.tap { taps += 1 } }
+    tap.call(find("a", text: "Begin a visit", match: :first))
+    tap.call(find("[data-testid=site]")).send_keys("Reed mill")
+    tap.call(find("[data-testid=unit]")).send_keys("Loft unit", :escape)
+    tap.call(kit("One stage, outdoor thermostat"))
+    tap.call(find("[data-testid=begin]"))
+    expect(page).to have_css("h1", text: "Reed mill, Loft unit")
+    tap.call(find("[data-testid=page-trace]"))
+    tap.call(find("[data-testid=call-heat]"))
+    tap.call(find("[aria-label=Loops] button", text: "CC"))
+    tap.call(find(".bead button", text: "outdoor Y", match: :first, visible: true))
+    expect(meter).to have_text("V AC")
+    glass, entry = %w[.glass .reading].map { |one| meter.find(one).native.rect }
+    expect(glass.y + glass.height).to be <= entry.y
+    tap.call(find("[data-testid=measured]"))
+    find("[data-testid=measured]").send_keys("24.1")
+    tap.call(meter.find("[data-testid=keep]"))
+    expect(page).to have_css("[data-testid=reading]", text: "24.1 V")
+    expect(taps).to be <= 12
+    expect(complaints).to eq([])
+  end
+
+  it "says so far where a complaint was taken down and safety is still open" do
+    visit "/visits/new"
     find("[data-testid=site]").fill_in(with: "Reed mill")
     find("[data-testid=unit]").fill_in(with: "Loft unit")
     kit("One stage, outdoor thermostat").click
@@ -19,14 +43,29 @@ RSpec.describe "At the unit", :browser, type: :feature do
     find("[data-testid=begin]").click
     expect(page).to have_css("h1", text: "Reed mill, Loft unit")
     expect(find("[data-testid=intake-standing]")[:class]).to include("so_far")
-    visit "#{current_path.sub("/intake", "")}/trace?call=heat_aux&black=air_handler.C&red=air_handler.W"
-    expect(meter).to have_text("V AC")
-    glass, entry = %w[.glass .reading].map { |one| meter.find(one).native.rect }
-    expect(glass.y + glass.height).to be <= entry.y
-    meter.find("[data-testid=measured]").fill_in(with: "24.1")
-    meter.click_on "Keep"
-    expect(page).to have_css("[data-testid=reading]", text: "24.1")
-    expect(complaints).to eq([])
+  end
+
+  it "takes a first look by six marks, is waved off for good, and comes back by the keys" do
+    visit "/"
+    within("[data-testid=new-here]") { click_on "First look" }
+    titles =
+      6.times.map do
+        title = find(".el-tour__title", text: /./).text
+        find(".el-tour__footer .el-button", text: /Next|Finish/).click
+        title
+      end
+    expect(titles.uniq.size).to eq(6)
+    expect(page).to have_no_css(".el-tour__title")
+    visit "/"
+    expect(page).to have_css("[data-testid=visit]")
+    expect(page).to have_no_css("[data-testid=new-here]")
+    visit trace_path("?call=heat")
+    expect(page).to have_css("[data-station]")
+    page.send_keys("?")
+    find("[data-testid=first-look-again]").click
+    expect(page).to have_css(".el-tour__title", text: "The call")
+    page.send_keys(:escape)
+    expect(page).to have_no_css(".el-tour__title")
   end
 
   it "keeps a half-typed visit through composing a rig, asks before leaving that, and comes back with the new rig chosen" do

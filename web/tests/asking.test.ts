@@ -189,6 +189,8 @@ describe('keys', () => {
     expect(
       press('m', { target: { tagName: 'DIV', isContentEditable: true } as unknown as EventTarget }),
     ).toBeNull()
+    const radio = { tagName: 'INPUT', type: 'radio' } as unknown as EventTarget
+    expect([press('m', { target: radio }), press('ArrowRight', { target: radio })]).toEqual(['measure', null])
     expect(press('m', { ctrlKey: true })).toBeNull()
     expect(press('m', { target: { tagName: 'BUTTON' } as unknown as EventTarget })).toBe('measure')
   })

@@ -98,13 +98,13 @@ describe('the tape', () => {
     ])
   })
 
-  it('puts a switch back by closing it', () => {
+  it('lets a switch go again, whatever it follows', () => {
     const { put, suppose } = bench(out)
     suppose('HPS', 'open')
     suppose('HPS', null)
     expect(put).toEqual([
       { what: 'switch', of: 'HPS', value: 'open' },
-      { what: 'switch', of: 'HPS', value: 'closed' },
+      { what: 'switch', of: 'HPS', value: 'free' },
     ])
   })
 })

@@ -44,7 +44,7 @@ module Gorvant
             courses: schools.courses.map { |course| course.to_h.merge(steps: course.steps.map(&:to_h)) },
             differences: schools.differences,
             fitting: schools.fitting,
-            own: profile.school,
+            own: schools.own,
             lasts_minutes: Catalogue.profile.dig("defrost", "lasts_minutes"),
             interval_minutes: profile.interval_seconds / 60,
             assumed: profile.assumed,

@@ -31,6 +31,30 @@ RSpec.describe Gorvant::Schools do
     end
   end
 
+  it "says of each school what a board of it is, and which is this board's own" do
+    all = courses(history("always"), defrost_clock: "run_time", at_expiry: "wait")
+    expect(all.select { |_id, course| course.own }.keys).to eq(%w[run_time])
+    expect(all.transform_values(&:facts)).to include(
+      "run_time" => {
+        "defrost_clock" => "run_time",
+        "at_expiry" => "wait"
+      },
+      "run_time_restarts" => {
+        "defrost_clock" => "run_time",
+        "at_expiry" => "restart"
+      },
+      "time_only" => {
+        "defrost_clock" => "time_only"
+      }
+    )
+    all.each_value do |course|
+      same = profile(**course.facts.transform_keys(&:to_sym))
+      expect(described_class.new(history("95-"), same).courses.find(&:own).starts).to eq(
+        courses(history("95-")).fetch(course.school).starts
+      )
+    end
+  end
+
   it "keeps the count over an off time; one short opening in it resets only run time while cold" do
     expect(first(history("0-30, 31-"))).to include("run_time" => 88, "run_time_cold" => 113)
     expect(first(history("always")).values_at("run_time", "run_time_cold")).to eq([88, 88])

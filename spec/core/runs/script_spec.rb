@@ -31,6 +31,14 @@ RSpec.describe Gorvant::Script do
     expect(timeline.value_at("CC", 100)).to be(true)
   end
 
+  it "lets a switch go again: a safety closes, and the coil switch follows its coil, not a hand" do
+    moves = [move(0, "call", "heat"), move(50, "switch", "open", of: "HPS"), move(60, "switch", "free", of: "HPS")]
+    expect(run(moves).value_at("CC", 100)).to be(true)
+    warm = [move(0, "coil", 90), move(10, "switch", "closed", of: "DFT"), move(20, "switch", "free", of: "DFT")]
+    timeline = run(warm, outdoor_degrees_f: 60)
+    expect([15, 30].map { |at| timeline.value_at("DFT", at) }).to eq([true, false])
+  end
+
   it "lets a temperature go in a straight line over its seconds, and begins the next where the last had got" do
     timeline =
       run(

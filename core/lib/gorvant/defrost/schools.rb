@@ -8,8 +8,9 @@ module Gorvant
     # tie: whether it hangs on two things at the very same moment.
     Step = Value.define(:minute, :kind, :says, :tie, defaults: { tie: false })
     # counts_on: "Y" or "T1", nil where it counts on neither. starts, ends: minutes. first: the first start or nil.
-    # fits: whether it agrees with what was seen, nil where nothing was. counts: what its count is called.
-    Course = Value.define(:school, :title, :counts_on, :counts, :starts, :ends, :steps, :fits)
+    # fits: whether it agrees with what was seen, nil where nothing was. counts: what its count is called. facts: what a
+    # board of that school is, as facts of a rig. own: whether it is the board's.
+    Course = Value.define(:school, :title, :counts_on, :counts, :starts, :ends, :steps, :fits, :facts, :own)
 
     RESTARTS = "run_time_restarts"
     A_MOMENT = 1e-6 # minutes
@@ -33,6 +34,9 @@ module Gorvant
           course(id, @counts_on.key?(id) ? profile.with(counts_on: @counts_on[id]) : profile)
         end
 
+    # Id of the course that is this board's own.
+    def own = @profile.school == "run_time" && @profile.at_expiry == "restart" ? RESTARTS : @profile.school
+
     # Ids of the schools that fit what was seen.
     def fitting = courses.select(&:fits).map(&:school)
 
@@ -52,16 +56,16 @@ module Gorvant
     private
 
     def profiles
-      all = ClockProfile::SCHOOLS.to_h { |school| [school, own(school)] }
+      all = ClockProfile::SCHOOLS.to_h { |school| [school, usual(school)] }
       all[RESTARTS] = @profile.as("run_time").with(at_expiry: "restart")
       all["demand"] = @profile.as("demand") if @history.temperatures?
-      all
+      all.key?(own) ? all.merge(own => @profile) : all
     end
 
-    # Each school with its own way at expiry, but for the board's own.
-    def own(school)
+    # Each school with its own way at expiry.
+    def usual(school)
       profile = @profile.as(school)
-      school == @profile.school || %w[free clock_motor].include?(school) ? profile : profile.with(at_expiry: "wait")
+      %w[free clock_motor].include?(school) ? profile : profile.with(at_expiry: "wait")
     end
 
     def course(id, profile)
@@ -198,8 +202,15 @@ module Gorvant
         starts: starts,
         ends: steps.select { |one| one.kind == "end" }.map(&:minute),
         steps: steps,
-        fits: fits(starts)
+        fits: fits(starts),
+        facts: facts(profile),
+        own: id == own
       )
+    end
+
+    def facts(profile)
+      expires = Catalogue.facts.dig("at_expiry", "when", "defrost_clock").include?(profile.school)
+      { "defrost_clock" => profile.school, **(expires ? { "at_expiry" => profile.at_expiry } : {}) }
     end
 
     # Every start that was seen has its own, and none is missing before the last of them.

@@ -119,7 +119,9 @@ module Gorvant
               )
       end
 
-      @inputs = @inputs.merge(switches: @inputs[:switches].merge(move.of => move.value))
+      held = @inputs[:switches]
+      held = move.value == Script::FREE ? held.except(move.of) : held.merge(move.of => move.value)
+      @inputs = @inputs.merge(switches: held)
     end
 
     def fault(given, begins, field)
@@ -156,7 +158,9 @@ module Gorvant
       answers.each { |id, answer| @memories[id] = answer.memory }
       @answers = answers
       outputs = answers.values.map(&:outputs).inject({}, :merge)
-      @recorder.outputs(now, outputs, answers.values.map(&:reasons).inject({}, :merge), causes)
+      held = held_by_hand
+      reasons = answers.values.map(&:reasons).inject({}, :merge)
+      @recorder.outputs(now, outputs.merge(held), reasons.except(*held.keys), causes)
       @outputs = outputs
       solved = @circuit.solve(condition)
       @recorder.circuit(now, @circuit, causes)
@@ -194,6 +198,9 @@ module Gorvant
         quantities: @plant.quantities
       )
     end
+
+    # { code => closed? } of switches that would follow a temperature, and that a hand holds: it has the last word.
+    def held_by_hand = @inputs[:switches].slice(*@cast.thermal).transform_values { |state| state == "closed" }
 
     # How things stand, as any drawing takes it.
     def condition

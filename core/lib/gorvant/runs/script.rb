@@ -148,7 +148,7 @@ module Gorvant
         when "set_point", *TEMPERATURES
           (what == "coil" && value == FREE) || degrees(value, "#{field}/value")
         when "switch"
-          one_of(value, %w[open closed], field)
+          one_of(value, ["open", "closed", FREE], field)
         when "supply"
           supply(given, field)
         when "fault"

@@ -91,14 +91,6 @@ async function note(found: Record<string, string | number>) {
   }
   busy.value = false
 }
-
-function useSchool(school: string) {
-  const expiry = { run_time: 'wait', run_time_restarts: 'restart' }[school]
-  return note({
-    defrost_clock: school.replace('_restarts', ''),
-    ...(expiry ? { at_expiry: expiry } : {}),
-  })
-}
 </script>
 
 <template>
@@ -123,7 +115,7 @@ function useSchool(school: string) {
         :seen="record.seen ?? []"
         :busy="busy"
         @keep="(spans, seen) => keep({ history: spans, seen })"
-        @use="useSchool"
+        @use="note"
       />
       <ForcedTestDesk
         v-if="tab === 'test'"

@@ -10,7 +10,7 @@ import PickFile from '@/shared/ui/kit/PickFile.vue'
 
 type History = Record<string, string | number>
 const props = defineProps<{ visit: Visit; history: History; seen: number[]; busy: boolean }>()
-const emit = defineEmits<{ keep: [history: History, seen: number[]]; use: [school: string] }>()
+const emit = defineEmits<{ keep: [history: History, seen: number[]]; use: [facts: Record<string, string>] }>()
 
 const LANES = [
   { id: 'fed', title: 'compressor fed' },
@@ -85,9 +85,6 @@ const rulers = computed(() =>
 )
 const courses = computed(() => answer.value?.courses ?? [])
 const lanes = computed(() => LANES.map((lane) => ({ ...lane, text: form[lane.id] })))
-const own = computed(() => answer.value?.own)
-const isOwn = (school: string) =>
-  school.replace('_restarts', '') === own.value && school !== 'run_time_restarts'
 </script>
 
 <template>
@@ -139,7 +136,6 @@ const isOwn = (school: string) =>
       :lanes="lanes"
       :courses="courses"
       :starts="starts"
-      :is-own="isOwn"
       @paint="(lane, text) => (form[lane] = text)"
     />
     <div v-if="answer" class="told">
@@ -180,11 +176,11 @@ const isOwn = (school: string) =>
           </li>
         </ul>
         <el-button
-          v-if="!isOwn(course.school)"
+          v-if="!course.own"
           class="key"
           :disabled="busy"
           :data-testid="`use-${course.school}`"
-          @click="emit('use', course.school)"
+          @click="emit('use', course.facts)"
         >
           This is the board’s school
         </el-button>

@@ -11,7 +11,6 @@ const props = defineProps<{
   courses: DefrostSchools['courses']
   /** Minutes at which defrosts were seen. */
   starts: number[]
-  isOwn: (school: string) => boolean
 }>()
 const emit = defineEmits<{ paint: [lane: Lane, text: string] }>()
 
@@ -98,7 +97,7 @@ const bars = (course: DefrostSchools['courses'][number]) =>
           :x="LEFT - 10"
           :y="26 + (lanes.length + i) * LANE + 27"
           text-anchor="end"
-          :class="{ own: isOwn(course.school) }"
+          :class="{ own: course.own }"
         >
           {{ course.fits === true ? '= ' : course.fits === false ? '≠ ' : '' }}{{ course.title }}
         </text>

@@ -3,6 +3,7 @@ import type { Catalogue } from '@/shared/api/client'
 import { KEYS } from '@/shared/model/keys'
 
 defineProps<{ calls: Catalogue['calls'] }>()
+defineEmits<{ look: [] }>()
 const shown = defineModel<boolean>({ required: true })
 
 const NAMES: Record<string, string> = { ArrowRight: '→', ArrowLeft: '←', ' ': 'space' }
@@ -20,6 +21,7 @@ const NAMES: Record<string, string> = { ArrowRight: '→', ArrowLeft: '←', ' '
       </li>
       <li><kbd>↵</kbd> keep the reading</li>
     </ul>
+    <el-button class="key" data-testid="first-look-again" @click="$emit('look')">First look again</el-button>
   </details>
 </template>
 

@@ -56,7 +56,7 @@ const parts = computed(() => {
 })
 const values = computed(() =>
   what.value === 'switch'
-    ? ['open', 'closed']
+    ? ['open', 'closed', 'free']
     : what.value === 'supply'
       ? ['off', 'on']
       : what.value === 'fault'

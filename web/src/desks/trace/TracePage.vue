@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref, shallowRef, watch } from 'vue'
+import { computed, defineAsyncComponent, ref, shallowRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import {
   api,
@@ -82,6 +82,9 @@ const last = shallowRef<Reading | null>(null)
 const correcting = shallowRef<Reading | null>(null)
 const meter = ref<InstanceType<typeof MeterPanel> | null>(null)
 const keysShown = ref(false)
+/** The first look comes by a link of the day sheet, or back by the keys' list. */
+const FirstLook = defineAsyncComponent(() => import('@/desks/trace/FirstLook.vue'))
+const looking = ref(route.query.look === 'first')
 const narrow = useScreen('(max-width: 640px)')
 const small = useScreen('(max-width: 1040px)')
 /** The connection view takes the whole width; the meter then stands at the foot, as on a small screen. */
@@ -406,7 +409,8 @@ watch(trace, (now) => {
       @correct="correct"
       @show="show"
     />
-    <KeyHelp v-model="keysShown" :calls="calls" />
+    <KeyHelp v-model="keysShown" :calls="calls" @look="looking = true" />
+    <FirstLook v-if="looking && trace" v-model="looking" :narrow="narrow" />
     <p class="small">
       The maker’s diagram and instructions come first. Fan and compressor may start by themselves.
     </p>

@@ -32,9 +32,9 @@ export function useSupposing(
     }
   }
 
-  /** position: null puts the switch back to rest. */
+  /** position: null lets the switch go again: it rests, or follows coil and weather. */
   function suppose(code: string, position: 'open' | 'closed' | null) {
-    if (state.value.tape) return tape.put({ what: 'switch', of: code, value: position ?? 'closed' })
+    if (state.value.tape) return tape.put({ what: 'switch', of: code, value: position ?? 'free' })
     const supposed = { ...state.value.supposed }
     if (position) supposed[code] = position
     else delete supposed[code]

@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, shallowRef, watch } from 'vue'
-import { ElButton } from 'element-plus/es/components/button/index'
-import 'element-plus/es/components/button/style/css'
+import { useLocalStorage } from '@vueuse/core'
 import { api, type Visit } from '@/shared/api/client'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import VisitMarks from '@/pages/visits/VisitMarks.vue'
@@ -29,6 +28,10 @@ async function fetchEarlier() {
   further.value = answer.value.next
 }
 
+/** Who is new here is led to a live visit, until it is waved off on this device. */
+const looked = useLocalStorage('gorvant.looked', false)
+const sample = computed(() => first.value?.visits.find((one) => one.demo && one.marks.trace !== 'untouched'))
+
 /** The sheet: one leaf a day, newest first. */
 const days = computed(() => {
   const leaves = new Map<string, Visit[]>()
@@ -49,6 +52,13 @@ const days = computed(() => {
     <p v-if="outcome.state === 'ready' && !days.length" class="empty">
       No visit yet. Begin one with a rig of the library or a rig file; or bring the demo data back in
       <RouterLink to="/settings">Settings</RouterLink>.
+    </p>
+    <p v-if="sample && !looked" class="new-here" data-testid="new-here">
+      New here?
+      <RouterLink class="key" :to="`/visits/${sample.id}/trace?call=heat&look=first`" @click="looked = true"
+        >First look: six marks on a live visit</RouterLink
+      >
+      <el-button class="key quiet" @click="looked = true">Not now</el-button>
     </p>
     <div v-if="days.length" class="heads">
       <p class="signs">
@@ -82,14 +92,13 @@ const days = computed(() => {
       </ol>
     </section>
     <ProblemNote v-if="problem" :problem="problem" />
-    <ElButton
+    <el-button
       v-if="further"
-      class="further"
-      size="large"
+      class="key further"
       :loading="busy"
       data-testid="earlier-visits"
       @click="fetchEarlier"
-      >Earlier visits</ElButton
+      >Earlier visits</el-button
     >
   </main>
 </template>
@@ -99,6 +108,16 @@ const days = computed(() => {
   max-width: 1180px;
   margin: 0 auto;
   padding: 16px 16px 40px;
+}
+
+.new-here {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 8px 12px;
+  padding: 4px 12px;
+  border-left: 6px solid var(--focus);
+  background: var(--panel);
 }
 
 .further {

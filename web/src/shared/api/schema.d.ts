@@ -1655,6 +1655,12 @@ export interface components {
                 [key: string]: unknown;
             };
             courses: {
+                /** @description what a board of that school is */
+                facts: {
+                    [key: string]: string;
+                };
+                /** @description the school of this board */
+                own: boolean;
                 school: string;
                 title: string;
                 counts_on: string | null;

@@ -45,7 +45,11 @@ export function actionFor(event: KeyboardEvent): Action | null {
   return KEYS.find((entry) => entry.key === event.key)?.action ?? null
 }
 
+/** A field that takes text takes every key; one that is chosen or ticked, only those that move or tick it. */
 export function isTyping(event: KeyboardEvent): boolean {
   const target = event.target as HTMLElement | null
-  return !!target && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName))
+  if (!target) return false
+  const kind = target.tagName === 'INPUT' ? (target as HTMLInputElement).type : ''
+  if (kind === 'radio' || kind === 'checkbox') return event.key === ' ' || event.key.startsWith('Arrow')
+  return target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName)
 }
