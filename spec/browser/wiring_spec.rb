@@ -170,8 +170,8 @@ RSpec.describe "What a visit finds", :browser, type: :feature do
 
   it "takes down the complaint where it shows, safety first, with a photo; and what is only assumed is one glance away" do
     visit "#{visit_path}/intake"
-    find("[data-testid=safety-meter_proven]").click
-    expect(page).to have_css("[data-testid=safety-meter_proven] input:checked", visible: :all)
+    find("[data-testid=safety-capacitor]").click
+    expect(page).to have_css("[data-testid=safety-capacitor] input:checked", visible: :all)
     find("[data-testid=symptom-defrost_never_starts]").click
     find("[data-testid=set_point_degrees_f]").set("900").send_keys(:tab)
     expect(page).to have_css("[role=alert]", text: "Set point: a number from 35 to 99")

@@ -55,6 +55,7 @@ function reading(id: string, title: string, text: string) {
       <span>{{ one.title }}</span>
       <el-button
         class="key"
+        :disabled="closed"
         :aria-pressed="answers[one.id] === true"
         :data-testid="`yes-${one.id}`"
         @click="answer(one.id, true)"
@@ -63,6 +64,7 @@ function reading(id: string, title: string, text: string) {
       </el-button>
       <el-button
         class="key"
+        :disabled="closed"
         :aria-pressed="answers[one.id] === false"
         :data-testid="`no-${one.id}`"
         @click="answer(one.id, false)"

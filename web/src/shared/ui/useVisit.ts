@@ -78,7 +78,14 @@ export function useVisit() {
     await ('fields' in mine ? change(mine.fields) : keepDesk(mine.desk, mine.content))
   }
 
-  const take = (row: Visit) => (visit.value = row)
+  /** Takes the visit as another question's answer has it; what a desk kept meanwhile is newer than that. */
+  function take(row: Visit) {
+    const had = visit.value?.id === row.id ? visit.value.desks : undefined
+    if (!had || !row.desks) return (visit.value = row)
+    const newer = (Object.keys(had) as DeskId[]).filter((id) => had[id].version > row.desks![id].version)
+    const kept = Object.fromEntries(newer.map((id) => [id, had[id]]))
+    return (visit.value = { ...row, desks: { ...row.desks, ...kept } })
+  }
   return {
     visit: shallowReadonly(visit),
     problem,
