@@ -16,6 +16,7 @@ class Questions
       rig
       readings
       trace
+      expected
       drawing_loops
       drawing_ladder
       drawing_connections
@@ -51,6 +52,8 @@ class Questions
       [:post, "#{visit}/drawing", { condition: condition, view: Regexp.last_match(1) }]
     when "trace", "legend"
       [:post, "#{visit}/#{name}", { condition: condition }]
+    when "expected"
+      [:post, "#{visit}/expected", { condition: condition, instrument: "high_impedance" }]
     when "measurement"
       [
         :post,

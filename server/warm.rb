@@ -16,12 +16,15 @@ module Gorvant
       @timelines = {}
       @traces = {}
       @found = {}
+      @fitted = {}
 
       class << self
         # The Rig of a row that carries digest and content.
         def rig(row) = keep(@rigs, row[:digest]) { Formats::RigJson.read(row[:content].to_hash) }
         # Keys of the facts that nobody has read.
         def assumed(row) = keep(@assumed, row[:digest]) { rig(row).assumed }
+        # How what is fitted stands: a list of visits asks for it again and again.
+        def fitted_mark(row, &block) = keep(@fitted, row[:digest], &block)
         # A rig run under a script: asked about again and again while a tape is looked at.
         def timeline(row, script) =
           keep(@timelines, [row[:digest], script], MOST_TIMELINES) { dear { Run.of(rig(row), script) } }

@@ -48,12 +48,8 @@ module Gorvant
               disagree: row[:disagreeing]
             },
             marks: marks(row),
-            standing: {
-              intake: Desks.desk("intake").standing(VisitRecords.of(row)).says,
-              trace: Desks.desk("trace").standing(VisitRecords.of(row)).says
-            },
             demo: row[:demo],
-            **desks(row)
+            **(row[:listed_marks] ? {} : desks(row))
           }
         end
 
@@ -239,19 +235,25 @@ module Gorvant
 
         # Each page of a visit by how it stands: some are reckoned up as they are shown, the dear ones were when they
         # were kept.
-        # What the desks keep and on which version, for one visit; a list has their marks alone.
+        # What the desks keep, on which version, and how two of them stand in words; a list has their marks alone.
         def desks(row)
-          return {} if row[:listed_marks]
-
           kept = row[:desks].kept
-          { desks: row[:desks].versions.to_h { |id, version| [id, { version: version, content: kept.fetch(id, {}) }] } }
+          record = VisitRecords.of(row)
+          {
+            desks: row[:desks].versions.to_h { |id, version| [id, { version: version, content: kept.fetch(id, {}) }] },
+            standing: {
+              intake: Desks.desk("intake").standing(record).says,
+              trace: Desks.desk("trace").standing(record).says
+            }
+          }
         end
 
         def marks(row)
           record = VisitRecords.of(row)
+          fitted = Warm.fitted_mark(row) { Desks.mark("fitted", record) }
           Desks
-            .marks(record, VisitRecords::SHOWN)
-            .merge(row[:listed_marks] || row[:desks].marks)
+            .marks(record, VisitRecords::SHOWN - ["fitted"])
+            .merge("fitted" => fitted, **(row[:listed_marks] || row[:desks].marks))
             .then { |known| Catalogue.desks.keys.to_h { |id| [id, known.fetch(id, "untouched")] } }
         end
       end

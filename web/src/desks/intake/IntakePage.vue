@@ -80,7 +80,7 @@ function number(about: (typeof NUMBERS)[number], text: string) {
     <VisitHead title="Intake" :visit="visit" :kept="saved && !problem" />
     <ProblemNote v-if="problem" :problem="problem" />
     <p v-if="visit" :class="['standing', visit.marks.intake]" data-testid="intake-standing">
-      {{ SIGNS[visit.marks.intake] }} {{ visit.standing.intake }}
+      {{ SIGNS[visit.marks.intake] }} {{ visit.standing?.intake }}
     </p>
     <template v-if="visit && catalogue">
       <section class="safety" aria-label="Safety first">

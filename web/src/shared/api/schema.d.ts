@@ -1503,7 +1503,8 @@ export interface components {
                 agree: number;
                 disagree: number;
             };
-            standing: {
+            /** @description not in lists */
+            standing?: {
                 intake: string;
                 trace: string;
             };
