@@ -147,7 +147,7 @@ h1 {
   align-items: flex-end;
   justify-content: space-between;
   gap: 16px;
-  padding: 0 10px 6px 0;
+  padding: 8px 10px 6px 0;
   color: var(--ink-soft);
 }
 

@@ -164,7 +164,7 @@ watch(
       </el-button>
       <el-button class="key" title="+" aria-label="larger" @click="zoomTo(scale * STEP)">+</el-button>
       <el-button class="key" title="f" :aria-pressed="full" data-testid="full" @click="toggleFull">
-        {{ full ? 'Back' : 'Full screen' }}
+        {{ full ? 'Back' : 'Full' }}<span v-if="!full" class="hidden-label">screen</span>
       </el-button>
     </div>
   </div>
