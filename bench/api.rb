@@ -215,7 +215,20 @@ end
 Bench.run do |bench|
   puts "#{Etc.nprocessors} cores, #{bench.visits.size} visits, #{OPTIONS[:readings]} readings; #{OPTIONS[:seconds]} s each"
   clients(bench, 8, 6)
-  reads = %w[visits visit rig readings rigs faults trace expected drawing_loops drawing_ladder drawing_connections legend]
+  reads = %w[
+    visits
+    visit
+    rig
+    readings
+    rigs
+    faults
+    trace
+    expected
+    drawing_loops
+    drawing_ladder
+    drawing_connections
+    legend
+  ]
   {
     "20 readers without pause" => [20, 0, reads],
     "20 people" => [20, 1.0],

@@ -126,11 +126,11 @@ module Gorvant
           )
       end
 
-      # Calls in which a standing reading agrees, with commas between.
+      # Calls in which a standing reading of the circuit agrees, with commas between.
       def agreeing_calls
         Readings
           .standing(db[:readings])
-          .where(visit_id: Sequel[:visits][:id], verdict: "agrees")
+          .where(visit_id: Sequel[:visits][:id], verdict: "agrees", function: Observation.of_call)
           .select(Sequel.lit("string_agg(DISTINCT condition->>'call', ',')"))
       end
 

@@ -143,6 +143,20 @@ RSpec.describe "The API", :server do
     end
   end
 
+  it "takes no call for read by what was only looked up or seen in it" do
+    kiln =
+      db[:visits].join(:units, id: :unit_id).where(Sequel[:units][:name] => "Kiln shed unit").get(Sequel[:visits][:id])
+    open_calls = -> { fetch("/api/visits/#{kiln}") && answer["standing"]["trace"] }
+    keep = ->(body) { send_json(:post, "/api/visits/#{kiln}/readings", body) }
+    cool = { condition: { call: "cool" } }
+    seen = { id: uuid, function: "seen", place: "outdoor_fan", choice: "turns", taken_at: "2026-11-24T10:00:00Z" }
+    before = open_calls.call
+    keep.call(seen.merge(cool))
+    expect([answer["verdict"], open_calls.call]).to eq(["agrees", before])
+    keep.call(reading(**cool))
+    expect([answer["verdict"], open_calls.call]).to match(["agrees", satisfy { |says| says != before }])
+  end
+
   it "supersedes and takes back, and shows both for ever" do
     keep(first = reading(value: 2.43))
     keep(second = reading(supersedes_id: first[:id]))

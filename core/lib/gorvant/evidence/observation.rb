@@ -36,6 +36,9 @@ module Gorvant
     class << self
       def functions = Catalogue.evidence.fetch("functions")
 
+      # Functions whose readings speak for the circuit in their call.
+      def of_call = functions.select { |_id, about| about["of_call"] }.keys
+
       # Instruments of a function: { id => title }.
       def instruments(function)
         titles = Catalogue.evidence.fetch("instruments")
