@@ -13,7 +13,10 @@ const about = (id: string, more = {}) =>
 const typed = (field: ReturnType<typeof mount>, testid: string) => field.find(`[data-testid=${testid}]`)
 
 const of = (field: ReturnType<typeof mount>, part: typeof PickOne | typeof PickButtons) =>
-  field.findComponent(part as never).props() as Record<string, unknown>
+  (field.findComponent(part as never) as unknown as ReturnType<typeof mount>).props() as Record<
+    string,
+    unknown
+  >
 
 describe('a reading that is typed', () => {
   afterEach(() => (degreeUnit.value = 'F'))
