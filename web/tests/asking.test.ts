@@ -191,6 +191,7 @@ describe('keys', () => {
     ).toBeNull()
     const radio = { tagName: 'INPUT', type: 'radio' } as unknown as EventTarget
     expect([press('m', { target: radio }), press('ArrowRight', { target: radio })]).toEqual(['measure', null])
+    expect(press('ArrowRight', { defaultPrevented: true })).toBeNull()
     expect(press('m', { ctrlKey: true })).toBeNull()
     expect(press('m', { target: { tagName: 'BUTTON' } as unknown as EventTarget })).toBe('measure')
   })

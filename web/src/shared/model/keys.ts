@@ -39,9 +39,9 @@ export const KEYS: { key: string; action: Action; says: string }[] = [
   { key: '?', action: 'keys', says: 'show the keys' },
 ]
 
-/** Keys belong to the page only when nobody is typing and no modifier is held. */
+/** Keys belong to the page only when nobody is typing, no control took them, and no modifier is held. */
 export function actionFor(event: KeyboardEvent): Action | null {
-  if (isTyping(event) || event.ctrlKey || event.metaKey || event.altKey) return null
+  if (event.defaultPrevented || isTyping(event) || event.ctrlKey || event.metaKey || event.altKey) return null
   return KEYS.find((entry) => entry.key === event.key)?.action ?? null
 }
 
