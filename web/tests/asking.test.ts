@@ -192,6 +192,8 @@ describe('keys', () => {
     const radio = { tagName: 'INPUT', type: 'radio' } as unknown as EventTarget
     expect([press('m', { target: radio }), press('ArrowRight', { target: radio })]).toEqual(['measure', null])
     expect(press('ArrowRight', { defaultPrevented: true })).toBeNull()
+    const tab = { tagName: 'DIV', closest: () => ({}) } as unknown as EventTarget
+    expect([press('ArrowRight', { target: tab }), press('m', { target: tab })]).toEqual([null, 'measure'])
     expect(press('m', { ctrlKey: true })).toBeNull()
     expect(press('m', { target: { tagName: 'BUTTON' } as unknown as EventTarget })).toBe('measure')
   })

@@ -39,9 +39,22 @@ export const KEYS: { key: string; action: Action; says: string }[] = [
   { key: '?', action: 'keys', says: 'show the keys' },
 ]
 
+/** Controls that arrows move, whoever made them. */
+const ARROWS_ARE_OWN = '[role=tab], [role=radiogroup], [role=listbox], [role=slider]'
+const takesArrows = (event: KeyboardEvent) =>
+  event.key.startsWith('Arrow') && !!(event.target as Element | null)?.closest?.(ARROWS_ARE_OWN)
+
 /** Keys belong to the page only when nobody is typing, no control took them, and no modifier is held. */
 export function actionFor(event: KeyboardEvent): Action | null {
-  if (event.defaultPrevented || isTyping(event) || event.ctrlKey || event.metaKey || event.altKey) return null
+  if (
+    event.defaultPrevented ||
+    takesArrows(event) ||
+    isTyping(event) ||
+    event.ctrlKey ||
+    event.metaKey ||
+    event.altKey
+  )
+    return null
   return KEYS.find((entry) => entry.key === event.key)?.action ?? null
 }
 
