@@ -15,11 +15,15 @@ module Gorvant
       INSTANCE =
         ENV["GORVANT_INSTANCE"].to_s.empty? ? {} : { "x-gorvant-instance" => ENV.fetch("GORVANT_INSTANCE", nil) }
 
+      PAGES = File.join(ROOT, "web", "dist", "index.html")
+      # Which pages belong to this server: an open one of an older build sees that it is.
+      BUILD = File.file?(PAGES) ? { "x-gorvant-build" => Digest::SHA256.file(PAGES).hexdigest[0, 16] } : {}
+
       def initialize(app) = @app = app
 
       def call(env)
         status, headers, body = @app.call(env)
-        own = env["PATH_INFO"].start_with?("/api/") ? { "cache-control" => "no-store" } : {}
+        own = env["PATH_INFO"].start_with?("/api/") ? { "cache-control" => "no-store", **BUILD } : {}
         [status, { **ALL, **own, **INSTANCE, **headers }, body]
       end
     end

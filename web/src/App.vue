@@ -1,6 +1,8 @@
 <script setup lang="ts">
-import { waiting } from '@/shared/api/patient'
+import { renewed, waiting } from '@/shared/api/patient'
 import AppHeader from '@/shared/ui/AppHeader.vue'
+
+const reload = () => location.reload()
 </script>
 
 <template>
@@ -8,6 +10,10 @@ import AppHeader from '@/shared/ui/AppHeader.vue'
   <div class="over">
     <p v-if="waiting" class="waiting" role="status" data-testid="waiting">
       No answer from the server yet. Asking again by itself; what you typed stays here.
+    </p>
+    <p v-if="renewed" class="waiting" role="status" data-testid="renewed">
+      Gorvant has been renewed since this page was opened.
+      <el-button class="key" @click="reload">Reload it</el-button>
     </p>
   </div>
   <RouterView v-slot="{ Component, route }">

@@ -26,6 +26,21 @@ describe('a request that has patience', () => {
     expect(waiting.value).toBe(0)
   })
 
+  it('notices that the server was renewed under it, and once only for good', async () => {
+    const { renewed } = await import('@/shared/api/patient')
+    for (const [build, told] of [
+      [null, false],
+      ['a', false],
+      ['a', false],
+      ['b', true],
+      ['a', true],
+    ] as const) {
+      asked.mockResolvedValue(answer(200, build ? { 'x-gorvant-build': build } : {}))
+      await ask()
+      expect(renewed.value).toBe(told)
+    }
+  })
+
   it('asks again with the same body after the time that the server said, and tells that it waits', async () => {
     const bodies: string[] = []
     asked.mockImplementation(async (request) => {

@@ -5,6 +5,16 @@ const WAITS = [1, 2, 3, 4, 5]
 /** How many requests wait for a server that does not answer just now. */
 export const waiting = ref(0)
 
+/** Whether the server has been renewed under this page: what it asks may be answered otherwise now. */
+export const renewed = ref(false)
+let build: string | null = null
+function heard(answer: Response) {
+  const now = answer.headers.get('x-gorvant-build')
+  if (!now) return
+  renewed.value ||= build !== null && build !== now
+  build ??= now
+}
+
 const pause = (seconds: number, signal: AbortSignal) =>
   new Promise<void>((done) => {
     const timer = setTimeout(done, seconds * 1000)
@@ -23,8 +33,9 @@ export async function patientFetch(request: Request): Promise<Response> {
       const again = answer instanceof Response ? Number(answer.headers.get('retry-after')) : WAITS[attempt]
       const final = answer instanceof Response && (answer.status !== 503 || !again)
       if (final || attempt >= WAITS.length || request.signal.aborted) {
-        if (answer instanceof Response) return answer
-        throw answer
+        if (!(answer instanceof Response)) throw answer
+        heard(answer)
+        return answer
       }
       if (!counted) waiting.value++
       counted = true
