@@ -114,7 +114,7 @@ module Gorvant
             circuit: row[:circuit],
             function: row[:function],
             **row.slice(:from_node, :to_node, :place, :value, :value_high, :about, :open, :choice, :isolated),
-            where: seen.where(netlist),
+            where: seen.whereabouts(netlist),
             reads: seen.says,
             instrument: row[:instrument],
             moment: row[:moment].to_h,

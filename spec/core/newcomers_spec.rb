@@ -13,7 +13,7 @@ RSpec.describe "A newcomer" do
   def held(given, call = "heat")
     trace = trace(call)
     seen = Gorvant::Observation.parse(given, trace)
-    [seen.says, seen.where(trace.netlist), Gorvant::Held.against(trace, seen).verdict]
+    [seen.says, seen.whereabouts(trace.netlist), Gorvant::Held.against(trace, seen).verdict]
   end
 
   it "among the functions of readings is a line of data, and a file where the circuit expects something of it" do

@@ -185,7 +185,7 @@ RSpec.describe "Evidence" do
         choices.each do |choice|
           given = { "function" => id, "place" => place, **(choice ? { "choice" => choice } : { "value" => 40 }) }
           seen = Gorvant::Observation.parse(given, trace)
-          expect([seen.says, seen.where(trace.netlist)]).to all(match(/[[:alnum:]]/))
+          expect([seen.says, seen.whereabouts(trace.netlist)]).to all(match(/[[:alnum:]]/))
           expect(Gorvant::Held.against(trace, seen).says).to match(/\.\z/)
         end
       end

@@ -67,7 +67,7 @@ module Gorvant
     end
 
     # Where, in words; nodes by their labels.
-    def where(netlist)
+    def whereabouts(netlist)
       return "#{netlist.label(from_node)} – #{netlist.label(to_node)}" if about["at"] == "points"
       return Naming.component(place) if about["at"] == "load"
       return Catalogue.facts.fetch(place).fetch("title") if about["at"] == "fact"

@@ -9,7 +9,7 @@ module Gorvant
         def judge(trace, seen)
           rig = trace.rig
           words = {
-            title: seen.where(trace.netlist),
+            title: seen.whereabouts(trace.netlist),
             reads: seen.says,
             noted: Comparison.words(seen.place, rig[seen.place])
           }
