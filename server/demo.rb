@@ -109,13 +109,14 @@ module Gorvant
         condition = Condition.parse(reading.fetch("condition"))
         trace = Trace.new(Visits.new(@db, @viewer).rig(visit), condition)
         observation = Observation.parse(given(reading), trace)
+        judged = Held.against(trace, observation)
         Readings.new(@db, @viewer).create(
           id_for("reading", "#{visit[:id]}#{index}"),
           reading,
           visit_id: visit[:id],
           rig_revision_id: visit[:rig_revision_id],
           condition: condition.to_json_hash,
-          **Readings.columns(observation, Held.against(trace, observation)),
+          **Readings.columns(observation, judged, Present.judged(judged)),
           taken_at: Time.iso8601(reading.fetch("at")),
           received_at: Time.iso8601(reading.fetch("at")),
           demo: true

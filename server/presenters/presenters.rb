@@ -133,6 +133,9 @@ module Gorvant
           }
         end
 
+        # What should have been read, of a judged observation; empty where the circuit expects nothing.
+        def judged(judged) = judged.expected ? expected(*judged.expected) : {}
+
         def expected(expected, reason)
           {
             volts_ac: expected.volts_ac&.round(2),

@@ -16,13 +16,12 @@ module Gorvant
         )
       end
 
-      # What a row holds of an observation and of what came of it.
-      def self.columns(observation, judged)
-        expected, reason = judged.expected
+      # What a row holds of an observation and of what came of it. expected: what should have been read, as JSON has it.
+      def self.columns(observation, judged, expected)
         {
           **observation.to_h.slice(:function, :from_node, :to_node, :place, :choice, :instrument, :isolated),
           **amount(observation.amount),
-          expected: expected ? Present.expected(expected, reason) : {},
+          expected: expected,
           verdict: judged.verdict,
           says: judged.says
         }

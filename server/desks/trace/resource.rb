@@ -29,11 +29,12 @@ module Gorvant
         condition = condition(input[:condition], visit)
         trace = Warm.trace(visit, condition)
         observation = Observation.parse(deep_strings(input), trace)
+        judged = Held.against(trace, observation)
         input.slice(:moment, :taken_at, :note, :supersedes_id).merge(
           visit_id: visit[:id],
           rig_revision_id: visit[:rig_revision_id],
           condition: condition.to_json_hash,
-          **Readings.columns(observation, Held.against(trace, observation))
+          **Readings.columns(observation, judged, Present.judged(judged))
         )
       end
 
