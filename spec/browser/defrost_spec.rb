@@ -62,7 +62,7 @@ RSpec.describe "The defrost desk", :browser, type: :feature do
     expect(find("[data-testid=close-test]")).to be_disabled
     find("[data-testid=do-replug]").click
     expect(page).to have_css("[data-testid=tape-beside]", text: "valve heard")
-    find("[data-testid=close-test]").click
+    find("[data-testid=close-test]:enabled").click
     expect(page).to have_text("Closed, every jumper accounted for")
     visit "#{desk}?tab=test"
     expect(page).to have_css(".verdict", text: "look at this first")
