@@ -38,16 +38,22 @@ describe('what a desk holds', () => {
     sent.length = 0
   })
 
-  it('takes two parts noted at once, one on top of the other, each on the version that the first made', async () => {
-    const { keepDesk, held: shown } = await opened()
+  it('takes parts noted at once together, and one noted meanwhile on the version that they made', async () => {
+    const { keepDesk, held: shown, saved } = await opened()
     const both = [
       keepDesk('thermostat', { settings: { a: 1 } }),
       keepDesk('thermostat', { bench: { fan: ['G'] } }),
     ]
     expect(shown('thermostat')).toEqual({ settings: { a: 1 }, bench: { fan: ['G'] } })
-    expect(await Promise.all(both)).toEqual([true, true])
+    await new Promise((resolve) => setTimeout(resolve, 1))
+    both.push(keepDesk('thermostat', { labels: { a: '7' } }))
+    expect(await Promise.all(both)).toEqual([true, true, true])
     expect(sent.map(([, version]) => version)).toEqual([0, 1])
-    expect(held.thermostat).toEqual({ version: 2, content: { settings: { a: 1 }, bench: { fan: ['G'] } } })
+    expect(saved.value).toBe(true)
+    expect(held.thermostat).toEqual({
+      version: 2,
+      content: { settings: { a: 1 }, bench: { fan: ['G'] }, labels: { a: '7' } },
+    })
   })
 
   it('knows nothing of what another desk holds', async () => {

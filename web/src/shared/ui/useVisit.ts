@@ -12,7 +12,11 @@ const saved = ref(false)
 const refused = shallowRef<Refused | null>(null)
 /** What desks are to hold, ahead of the visit while it is on its way or stands against somebody else's. */
 const ahead = shallowRef<Partial<DeskContents>>({})
+/** What the server took last, by desk. */
+const taken = new Map<DeskId, unknown>()
 let queue: Promise<unknown> = Promise.resolve()
+/** How many changes are on their way or wait for it: "kept" is said when none does. */
+let pending = 0
 
 /** The visit in hand: one for the header and the page. Changes go to the server one after the other, each on the version that the one before made. */
 export function useVisit() {
@@ -20,6 +24,7 @@ export function useVisit() {
     if (visit.value?.id !== id) {
       visit.value = refused.value = null
       ahead.value = {}
+      taken.clear()
     }
     const answer = await api.visit(id)
     problem.value = answer.state === 'failed' ? answer.problem : null
@@ -28,17 +33,19 @@ export function useVisit() {
 
   /** Sends one thing after what is on its way; false when it was not taken: `problem` says why. */
   function send(ask: (before: Visit) => Promise<Outcome<Visit>>, mine: () => Refused): Promise<boolean> {
+    pending++
+    saved.value = false
     const sending = queue.then(async () => {
       const before = visit.value
+      pending--
       if (!before) return false
-      saved.value = false
       const answer = await ask(before)
       problem.value = answer.state === 'failed' ? answer.problem : null
       if (answer.state === 'failed' && answer.problem.status === 409) refused.value = mine()
       if (answer.state !== 'ready') return false
       refused.value = null
       if (visit.value?.id === before.id) visit.value = answer.value
-      saved.value = true
+      saved.value = pending === 0
       return true
     })
     queue = sending.catch(() => undefined)
@@ -58,13 +65,22 @@ export function useVisit() {
   const held = <D extends DeskId>(desk: D): DeskContents[D] =>
     (ahead.value[desk] ?? visit.value?.desks?.[desk].content ?? {}) as DeskContents[D]
 
+  /** Sends the newest of what a desk is to hold; nothing where an earlier turn took it along already. */
+  async function sendDesk(before: Visit, desk: DeskId): Promise<Outcome<Visit>> {
+    const newest = held(desk)
+    if (newest === taken.get(desk)) return { state: 'ready', value: before }
+    const answer = await api.keepDesk(before.id, desk, before.desks?.[desk].version ?? 0, newest)
+    if (answer.state === 'ready') taken.set(desk, newest)
+    return answer
+  }
+
   /** Keeps a part of what a desk holds; the rest of it stays. */
   async function keepDesk<D extends DeskId>(desk: D, part: DeskContents[D]): Promise<boolean> {
     const content = { ...held(desk), ...part }
     ahead.value = { ...ahead.value, [desk]: content }
     const kept = await send(
-      (before) => api.keepDesk(before.id, desk, before.desks?.[desk].version ?? 0, content),
-      () => ({ desk, content }),
+      (before) => sendDesk(before, desk),
+      () => ({ desk, content: held(desk) }),
     )
     if (ahead.value[desk] === content && !refused.value) ahead.value = { ...ahead.value, [desk]: undefined }
     return kept
