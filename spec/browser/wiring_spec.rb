@@ -41,7 +41,7 @@ RSpec.describe "What a visit finds", :browser, type: :feature do
     expect(findings).to have_text("the heat pump heats; should be: the heat pump cools; reversing valve solenoid off")
     expect(findings).to have_text(/Defrost\s+the heat pump cools; should be: the heat pump cools, strips heat/)
     expect(all("[data-testid=wiring-findings] > details").size).to eq(3)
-    expect(page).to have_css("[role=status]", text: "= kept")
+    expect(page).to have_css(".says .kept")
     visit "#{visit_path}/wiring"
     expect(page).to have_css("[data-testid=fewest] li", count: 2)
     expect(find("[data-testid=page-wiring]").text).to include("≠")
