@@ -51,6 +51,26 @@ RSpec.describe "Evidence" do
     { value: 2_000_000 } => "disagrees"
   )
   table(
+    "ohms of a field conductor",
+    "off",
+    { function: "ohms", from_node: "air_handler.Y", to_node: "outdoor.Y" },
+    { value: 0.6 } => "agrees",
+    { value: 2.0 } => "agrees",
+    { value: 5 } => "undetermined",
+    { value: 10 } => "undetermined",
+    { value: 40 } => "disagrees",
+    { open: true } => "disagrees"
+  )
+  table(
+    "ohms where nothing leads",
+    "off",
+    { function: "ohms", from_node: "outdoor.CC.L2", to_node: "outdoor.Y" },
+    { open: true } => "agrees",
+    { value: 1_000_000 } => "agrees",
+    { value: 900_000 } => "disagrees",
+    { value: 900_000, value_high: 2_000_000 } => "undetermined"
+  )
+  table(
     "amps in the outdoor fan's lead",
     "heat",
     { function: "amps_ac", place: "OFM" },

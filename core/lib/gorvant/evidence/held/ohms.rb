@@ -9,7 +9,13 @@ module Gorvant
         def judge(trace, seen)
           should = trace.ohms(seen.from_node, seen.to_node, isolated: seen.isolated)
           verdict, key = verdict(should.ohms, *seen.amount.bounds)
-          Held.judged(verdict, "ohms_#{key}", reads: seen.says, should: should.says)
+          Held.judged(
+            verdict,
+            "ohms_#{key}",
+            reads: seen.says,
+            should: should.says,
+            most: format("%g", limits["joined_at_most"])
+          )
         end
 
         private
