@@ -17,6 +17,8 @@ module Gorvant
       def facts = table("facts")
       # { "functions", "instruments", thresholds }: what a person reads, and how it is held
       def evidence = table("evidence")
+      # { name => number, share or list }: what could be so, and what its tests cost
+      def diagnosis = table("diagnosis")
       # { desk id => { "title", "built" } }: the pages of a visit in the order of work
       def desks = table("desks")
       # { board family => { fact key => value } }

@@ -9,6 +9,10 @@ module Gorvant
       SETTINGS = %w[changeover_setup system_setup backup_setup].freeze
 
       class << self
+        # What a fault goes by in a list: "open:cable_a.red", "landed:cable_a.blue@wall:wall.Y".
+        def id(given) =
+          [given["kind"], Array(given["at"]).join("~"), *given.except("kind", "at").values].compact.join(":")
+
         # [{ "kind", "at", ... }]
         def of(rig, netlist = Assembly.netlist(rig))
           conductors(rig, netlist) + landings(rig, netlist) + parts(netlist) + settings(rig) + mechanical(netlist) +

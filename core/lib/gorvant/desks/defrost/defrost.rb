@@ -36,7 +36,33 @@ module Gorvant
           )
         end
 
+        # The coil switch at temperatures outside its two points, and what a forced test showed of fan, valve and
+        # strips.
+        def evidence(record) = coil_switch(record) + forced(record)
+
         private
+
+        def coil_switch(record)
+          return [] unless record.rig[:sensing] == "coil_switch"
+
+          switch = CoilSwitch.of(record.rig)
+          record
+            .defrost
+            .dig("coil_switch", "points")
+            .to_a
+            .filter_map do |point|
+              coil = { "closed" => "cold", "open" => "warm" }[switch.at(point["degrees_f"])] or next
+              words =
+                Catalogue.words("sensor.seen_switch", state: point["state"], degrees: format("%g", point["degrees_f"]))
+              ["coil_switch|#{coil}|person", point["state"], words]
+            end
+        end
+
+        def forced(record)
+          verdicts = forced_test(record)&.verdicts || []
+          told = Catalogue.diagnosis.fetch("forced_test")
+          verdicts.flat_map { |verdict| told.fetch(verdict.code, []).map { |id, answer| [id, answer, verdict.title] } }
+        end
 
         def refuse(field, problem) = raise(BadRecord.new([{ "field" => field, "problem" => problem }]))
 

@@ -35,6 +35,11 @@ module Gorvant
           SettingsCheck.new(record.rig, record.as_found, set_point_degrees_f: record.set_point_degrees_f).standing
         end
 
+        # Settings as they were read at the wall.
+        def evidence(record)
+          record.as_found.settings.map { |key, value| ["looked_up|#{key}|person", value, Comparison.words(key, value)] }
+        end
+
         def labels?(value)
           value.is_a?(Hash) &&
             value.all? do |key, label|

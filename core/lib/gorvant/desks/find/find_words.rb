@@ -1,0 +1,312 @@
+# frozen_string_literal: true
+
+module Gorvant
+  module Desks
+    module Find
+      # What Find says: suspects, tests and answers in words, as a plain Hash.
+      class Words
+        MOST_SUSPECTS = 8
+        LEAST_SUSPECTS = 3
+        LEAST_SHOWN = 0.005
+        MOST_ALIKE = 6
+        MOST_OTHERS = 4
+
+        def initialize(finder)
+          @finder = finder
+          @library = finder.library
+          @situation = @library.situation
+          @netlist = @situation.netlist
+          @rig = @situation.rig
+        end
+
+        def to_h
+          {
+            looked_at: {
+              hypotheses: @library.size,
+              classes: @library.classes.size,
+              tests: @library.tests.size
+            },
+            stands: @finder.stands,
+            call: @finder.call,
+            mode: @finder.mode,
+            outcome: outcome,
+            next: next_test,
+            suspects: suspects.map { |one| suspect(one) },
+            rest: rest,
+            hold: hold,
+            care: care,
+            changed: @finder.contradictions.map { |one| changed(one) },
+            unlikely: @finder.unlikely.map { |one, clue| { title: hypothesis(one).title, says: clue_words(clue) } },
+            evidence: @finder.evidence.map { |clue| { source: clue.source, says: clue_words(clue) } },
+            assumed: assumed
+          }
+        end
+
+        # What would prove or clear one suspect soonest: [test].
+        def about(id)
+          wanted =
+            @finder
+              .suspects(@library.classes.size)
+              .find { |one| one.indexes.any? { |i| @library.hypotheses[i].id == id } }
+          return nil unless wanted
+
+          @finder
+            .next_tests
+            .about(wanted.indexes)
+            .first(MOST_OTHERS)
+            .map { |choice| choice_hash(choice).merge(expects: predicted(wanted, choice.test)) }
+        end
+
+        private
+
+        # The first few, and of the others those that still weigh something.
+        def suspects =
+          @suspects ||=
+            @finder
+              .suspects(MOST_SUSPECTS)
+              .each_with_index
+              .select { |one, i| i < LEAST_SUSPECTS || one.belief >= LEAST_SHOWN }
+              .map(&:first)
+        def hypothesis(suspect) = @library.hypotheses[suspect.indexes.first]
+        def words(key, **fields) = Catalogue.words("find.#{key}", **fields)
+
+        # --- how it stands
+
+        def outcome
+          top = hypothesis(@finder.top)
+          key = outcome_key(top)
+          fields = { title: top.title, share: percent(@finder.remedy_belief), proof: top.proof.to_s }
+          { key: key, says: words("outcome_#{key}", **fields), not_proved: words("not_proved_#{key}", **fields) }
+        end
+
+        def outcome_key(top)
+          return "none" if top.none_of_these?
+          return "found" if @finder.found?
+          return sure_key(top) if @finder.sure?
+
+          @finder.next_test ? "open" : "nothing_left"
+        end
+
+        def sure_key(top)
+          return "as_designed" if top.as_designed?
+
+          @finder.top.proved ? "proved" : "unproved"
+        end
+
+        def percent(share) = share >= 0.995 ? "over 99%" : "#{[(share * 100).round, 1].max}%"
+
+        def rest
+          share = 1.0 - suspects.sum(&:belief)
+          { belief: [share, 0.0].max.round(4), classes: @library.classes.size - suspects.size }
+        end
+
+        def suspect(one)
+          own = hypothesis(one)
+          {
+            id: own.id,
+            title: own.title,
+            kind: own.kind,
+            sort: words("sort_#{sort(own)}"),
+            as_designed: own.as_designed?,
+            belief: one.belief.round(4),
+            alike: one.indexes.drop(1).first(MOST_ALIKE).map { |i| @library.hypotheses[i].title },
+            alike_count: one.indexes.size - 1,
+            shows: own.shows,
+            proof: own.proof,
+            licensed: own.licensed,
+            proved: one.proved,
+            faults: own.faults,
+            carried_by: one.for_it.map { |clue| clue_words(clue) },
+            against: one.against.map { |clue| clue_words(clue) },
+            predicts: @finder.next_test && predicted(one, @finder.next_test.test)
+          }
+        end
+
+        SORTS = {
+          "as_designed" => "as_designed",
+          "set_up" => "set_up",
+          "rig" => "rig",
+          "found" => "found",
+          "none" => "none",
+          "opened" => "opened",
+          "intermittent" => "at_times"
+        }.freeze
+        private_constant :SORTS
+
+        def sort(own) = SORTS.fetch(own.kind, "fault")
+
+        def predicted(suspect, test)
+          answer, share = @finder.predicts(suspect, test)
+          answer.nil? ? nil : { answer: answer.to_s, title: answer_words(test, answer), share: share.round(2) }
+        end
+
+        # --- tests
+
+        def next_test
+          choice = @finder.next_test or return nil
+          choice_hash(choice).merge(
+            splits:
+              @finder
+                .splits(choice.test)
+                .map do |answer, count|
+                  { answer: answer.to_s, title: answer_words(choice.test, answer), count: count }
+                end,
+            others: others(choice)
+          )
+        end
+
+        def others(choice) =
+          @finder
+            .next_tests
+            .all
+            .reject { |one| one.test.id == choice.test.id }
+            .first(MOST_OTHERS)
+            .map { |one| choice_hash(one) }
+
+        def choice_hash(choice)
+          test = choice.test
+          {
+            id: test.id,
+            says: says(test),
+            first: first(test),
+            minutes: choice.minutes.round(1),
+            bits: choice.gain.round(2),
+            at: test.at,
+            at_title: test.at && Naming.place(@rig, test.at),
+            function: test.function,
+            from_node: test.from_node,
+            to_node: test.to_node,
+            place: test.function == "ohms" ? nil : test.place,
+            instrument: test.instrument,
+            isolated: test.isolated,
+            condition: condition(test),
+            cautions: test.cautions.map { |key| Catalogue.cautions.fetch(key) },
+            answers: %w[volts_ac ohms degrees_f].include?(test.function) ? [] : answers(test)
+          }
+        end
+
+        # As the reading is to be kept: the call and what is supposed for it.
+        def condition(test)
+          state = test.state && @situation.state(test.state)
+          return { "call" => @finder.call } unless state
+
+          given = state.condition.to_json_hash
+          given.slice("call", "faults", "coil_degrees_f").reject { |_key, value| value == [] }
+        end
+
+        def answers(test) = test.scale.answers.map { |answer| { id: answer, title: answer_words(test, answer) } }
+
+        def says(test)
+          case test.function
+          when "volts_ac"
+            words("test_volts", from: label(test.from_node), to: label(test.to_node), call: call_words(test))
+          when "ohms"
+            ohms(test)
+          when "looked_up"
+            words("test_looked_up", title: Catalogue.facts.fetch(test.place).fetch("title"))
+          when "minutes"
+            words("test_minutes")
+          when "degrees_f"
+            words("test_own_sensor")
+          else
+            seen(test)
+          end
+        end
+
+        def ohms(test)
+          return words("test_ohms", part: @netlist[test.place].label) unless test.place == "between"
+
+          words("test_ohms_between", from: label(test.from_node), to: label(test.to_node))
+        end
+
+        def label(node) = @netlist.node?(node) ? @netlist.label(node) : node
+
+        def call_words(test)
+          state = @situation.state(test.state)
+          title = Catalogue.calls.fetch(state.condition.call).fetch("title")
+          return words("call_cold", call: title) if state.id == "heat_cold"
+
+          state.condition.call == "off" ? words("call_off") : words("call", call: title)
+        end
+
+        def seen(test)
+          if %w[after_the_wait forced_defrost ice].include?(test.place)
+            return(
+              words(
+                "test_#{test.place}",
+                minutes: @finder.remaining_minutes.to_a.uniq.map { |minutes| clock(minutes) }.join("–")
+              )
+            )
+          end
+          if test.place.start_with?("wires_")
+            return words("test_wires", place: Naming.place(@rig, test.place.delete_prefix("wires_")))
+          end
+
+          title = Observation.functions.dig("seen", "places", test.place, "title")
+          words("test_seen", what: title, call: test.state ? ", #{call_words(test)}" : "")
+        end
+
+        def clock(minutes)
+          whole, seconds = (minutes * 60).round.divmod(60)
+          "#{whole}:#{seconds.to_s.rjust(2, "0")}"
+        end
+
+        # What is done before the reading.
+        def first(test)
+          return nil unless test.first
+          return Catalogue.wording.fetch(test.first) unless test.state
+
+          Catalogue.words(test.first, wire: @netlist[@situation.state(test.state).lifted].label)
+        end
+
+        def answer_words(test, answer)
+          case test.function
+          when "volts_ac", "ohms", "minutes", "coil_switch", "degrees_f"
+            words("answer_#{answer}")
+          when "looked_up"
+            Comparison.words(test.place, answer)
+          else
+            Observation.functions.dig("seen", "choices", answer.to_s) || answer.to_s
+          end
+        end
+
+        # --- evidence
+
+        def clue_words(clue)
+          known = clue.test.scale.answers.find { |answer| answer.to_s == clue.answer }
+          "#{says(clue.test)}: #{known.nil? ? clue.answer : answer_words(clue.test, known)}"
+        end
+
+        def changed(one)
+          times = one.clues.map { |clue| [clue.answer, clue.at && clue.at[11, 5]].compact.join(" at ") }
+          { says: words("changed", test: says(one.clues.first.test), list: times.join(", then ")) }
+        end
+
+        # How to go on where a further test may cost a fuse.
+        def care
+          return nil unless @finder.fuse_care?
+
+          about = Diagnosis.numbers.fetch("fuse_care")
+          {
+            title: words("fuse_care"),
+            steps: about["steps"],
+            cautions: about["cautions"].map { |key| Catalogue.cautions.fetch(key) }
+          }
+        end
+
+        def hold
+          remaining = @finder.remaining_minutes
+          return nil unless @finder.hold
+
+          { state: @finder.hold, minutes: remaining&.map { |minutes| minutes.round(2) } }
+        end
+
+        # Facts that the answer leans on and nobody has read.
+        def assumed
+          keys = @rig.assumed & Diagnosis.numbers.fetch("rig_facts")
+          keys.map { |key| "#{Catalogue.facts.fetch(key).fetch("title")}: #{Comparison.words(key, @rig[key.to_sym])}" }
+        end
+      end
+    end
+  end
+end

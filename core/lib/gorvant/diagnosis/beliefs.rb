@@ -1,0 +1,178 @@
+# frozen_string_literal: true
+
+module Gorvant
+  module Diagnosis
+    # How probable each hypothesis is, by weighing: shares, complaint and evidence multiply, and nothing is struck out.
+    # A pure function of all that was told, so that what is taken back is as if it had never been.
+    class Beliefs
+      TOO_LITTLE = 1e-9
+      WORTH_PARTING = 0.004
+
+      attr_reader :library, :all, :likelihoods
+
+      # symptoms: ids. evidence: [Clue]. hold: "in_force", "over" or nil where nobody knows.
+      def initialize(library, symptoms: [], evidence: [], hold: nil)
+        @library = library
+        @likelihoods = evidence.map { |clue| likelihood(clue) }
+        @before = priors(symptoms, hold)
+        weights = @before.dup
+        @likelihoods.each { |row| weights.each_index { |i| weights[i] *= row[i] } }
+        total = weights.sum
+        @all = total.zero? ? @before : weights.map { |weight| weight / total }
+      end
+
+      # Before any evidence: shares and complaint.
+      attr_reader :before
+
+      def [](index) = @all[index]
+
+      # { class => belief }
+      def by_class = @by_class ||= @library.classes.transform_values { |list| list.sum { |i| @all[i] } }
+
+      # Bits that one more answer of this column is expected to bring about what is to be put right. It is never more
+      # than what it brings about all there is to know.
+      def gain(column) = gain_at_most(column) - within_remedies(column)
+
+      def gain_at_most(column)
+        answers, known = expected(column)
+        Scale.entropy(answers) - known
+      end
+
+      # Bits that it is expected to bring about whether it is one of these: [index].
+      def gain_about(column, indexes)
+        both, = expected(column)
+        yes = Array.new(both.size, 0.0)
+        indexes.each do |i|
+          row = column.codes[i] ? column.scale.row(column.codes[i]) : column.none
+          row.each_with_index { |part, a| yes[a] += @all[i] * part }
+        end
+        whether(yes.sum) - both.each_index.sum { |a| both[a].zero? ? 0.0 : both[a] * whether(yes[a] / both[a]) }
+      end
+
+      private
+
+      # Bits that only tell one cause of a repair from another.
+      def within_remedies(column)
+        column.mixed.sum do |list|
+          share = 0.0
+          list.each { |i| share += @all[i] }
+          share < WORTH_PARTING ? 0.0 : parted(column, list, share)
+        end
+      end
+
+      def parted(column, list, share)
+        answers = Array.new(column.none.size, 0.0)
+        known = 0.0
+        list.each do |i|
+          code = column.codes[i]
+          known += @all[i] * column.scale.bits(code)
+          column.scale.row(code).each_with_index { |part, a| answers[a] += @all[i] / share * part }
+        end
+        (share * Scale.entropy(answers)) - known
+      end
+
+      def whether(share) = Scale.entropy([share, [1.0 - share, 0.0].max])
+
+      # [[P(answer)], bits that stay open where the truth is known]
+      def expected(column)
+        left = 1.0 - @all.last
+        answers = Array.new(column.none.size, 0.0)
+        known = 0.0
+        column.others.each do |row, bits, list|
+          share = 0.0
+          list.each { |i| share += @all[i] }
+          next if share < TOO_LITTLE
+
+          left -= share
+          known += share * bits
+          row.each_with_index { |part, a| answers[a] += share * part }
+        end
+        left = 0.0 if left.negative?
+        none = @all.last
+        column.common.each_with_index { |part, a| answers[a] += (left * part) + (none * column.none[a]) }
+        [answers, known + (left * column.common_bits) + (none * column.none_bits)]
+      end
+
+      # [P(what was told | hypothesis)]
+      def likelihood(clue)
+        column = clue.column
+        by_code = Hash.new { |all, code| all[code] = weigh(column.scale.row(code), clue.told) }
+        column.codes.map { |code| code ? by_code[code] : weigh(column.none, clue.told) }
+      end
+
+      def weigh(row, told) = row.each_with_index.sum { |share, a| share * told[a] }
+
+      def priors(symptoms, hold)
+        shares =
+          @library.hypotheses.each_with_index.map { |one, i| one.share * complaint(one, i, symptoms) * held(one, hold) }
+        total = shares.sum
+        shares.map { |share| share / total }
+      end
+
+      # While a hold is in force it is what is seen, whatever else there is; once over it is nothing any more.
+      def held(one, hold)
+        return 1.0 unless one.turns["board"] == "hold" && hold
+
+        hold == "in_force" ? Diagnosis.numbers.dig("hold", "in_force") : Diagnosis.numbers.dig("hold", "over")
+      end
+
+      def complaint(one, index, symptoms)
+        return 1.0 if symptoms.empty?
+
+        named = symptoms.inject(1.0) { |product, symptom| product * told(one, index, symptom) }
+        one.none_of_these? || one.steady ? named : named * passed_over(index, symptoms)
+      end
+
+      # How often somebody names it though the unit does not show it.
+      def missed(symptom)
+        rates = Diagnosis.numbers.fetch("complaint")
+        rates["sharp"].fetch(symptom) { rates["not_shown"] }
+      end
+
+      # What it would show beside, and nobody named.
+      def passed_over(index, symptoms)
+        others = Diagnosis.numbers.fetch("plain") - symptoms
+        shown = others.any? { |symptom| in_season?(symptom) && shows?(index, symptom) }
+        shown ? Diagnosis.numbers.dig("complaint", "silent") : 1.0
+      end
+
+      def in_season?(symptom)
+        call = Catalogue.symptoms.dig(symptom, "opens", "call")
+        call.nil? || in_season_call?(call)
+      end
+
+      def told(one, index, symptom)
+        rates = Diagnosis.numbers.fetch("complaint")
+        return (rates["shown"] + rates["not_shown"]) / 4 if one.none_of_these?
+
+        plain = shows?(index, symptom) ? rates["shown"] : missed(symptom)
+        plain *= rates["beside_design"] if !one.as_designed? && well?(symptom)
+        plain = (plain + missed(symptom)) / 2 if one.steady
+        [plain, one.explains[symptom] || 0.0].max
+      end
+
+      # Nobody complains of cooling in the winter.
+      def in_season_call?(call) = (@allowed ||= {}).fetch(call) { @allowed[call] = @library.situation.allowed?(call) }
+
+      # Whether a sound unit shows it in this weather: then a fault beside it needs a reason of its own.
+      def well?(symptom) = (@well ||= {}).fetch(symptom) { @well[symptom] = shows?(@library.index("nothing"), symptom) }
+
+      # Whether the unit does what this symptom says, with this hypothesis.
+      def shows?(index, symptom)
+        ways = Catalogue.symptoms.dig(symptom, "shows") || []
+        marks = @library.marks_of(index)
+        ways.any? do |way|
+          calls =
+            marks
+              .slice(*(way["call"] ? [way["call"]] : marks.keys))
+              .select { |call, _found| in_season_call?(call) }
+              .values
+          calls.any? do |found|
+            (way["with"].nil? || found.include?(way["with"])) &&
+              (way["without"].nil? || !found.include?(way["without"]))
+          end
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,184 @@
+# frozen_string_literal: true
+
+module Gorvant
+  module Diagnosis
+    # One piece of evidence as Find weighs it. test: Test; column: Library::Column; told: [weight] of each answer of its
+    # scale; answer: the answer in words; source: what it came from (a reading's id, or a page); at: when, as it was
+    # told.
+    Clue = Value.define(:test, :column, :told, :answer, :source, :at, defaults: { source: nil, at: nil })
+
+    class Clue
+      # Whether this and nothing else was told.
+      def answer_is?(answer) = test.scale.answers.each_with_index.all? { |one, i| told[i].positive? == (one == answer) }
+    end
+
+    # Makes clues of what a person told: an Observation and the Condition that it was made in.
+    class Clues
+      def initialize(library)
+        @library = library
+        @situation = library.situation
+        @numbers = Diagnosis.numbers
+      end
+
+      # Clue, or nil where it tells nothing of what could be so. minutes: since the compressor stopped, where known.
+      def of(observation, condition, source: nil, at: nil, minutes: nil)
+        return nil if observation.choice == Observation::UNTOLD
+
+        test, told = read(observation, condition, minutes)
+        return nil unless test && told&.any?(&:positive?) && told.uniq.size > 1
+
+        column = column(test, condition)
+        Clue.new(test: test, column: column, told: told, answer: observation.says, source: source, at: at)
+      end
+
+      # Clue of a test of the list, answered by one of its scale's answers.
+      def answered(test, answer, source: nil)
+        told = test.scale.answers.map { |one| one.to_s == answer.to_s ? 1.0 : 0.0 }
+        Clue.new(test: test, column: @library.column(test), told: told, answer: answer.to_s, source: source)
+      end
+
+      private
+
+      def column(test, condition)
+        return @library.column(test) if @library.test?(test.id) || @situation.state(test.state) || test.state.nil?
+
+        @library.solved_in(condition, test)
+      end
+
+      # [Test, weights of its answers]
+      def read(observation, condition, minutes)
+        case observation.function
+        when "volts_ac"
+          test = points_test(observation, state_id(condition, minutes))
+          [test, test.scale.told(*observation.amount.bounds)]
+        when "ohms"
+          ohms(observation)
+        when "seen"
+          seen(observation.place, observation.choice, condition, minutes)
+        when "looked_up"
+          looked_up(observation)
+        when "amps_ac"
+          amps(observation, condition, minutes)
+        when "degrees_f"
+          line(observation, condition, minutes)
+        when "minutes"
+          since_stop(observation)
+        end
+      end
+
+      # The state whose condition this is; within the board's hold, that of the hold; else a name of its own.
+      def state_id(condition, minutes)
+        held = minutes && minutes * 60 < hold_seconds && @situation.state("#{condition.call}_hold")
+        return held.id if held && condition.faults.empty?
+
+        @situation.state_of(condition)&.id ||
+          Digest::SHA256.hexdigest(JSON.generate(@situation.shape(condition)))[0, 16]
+      end
+
+      def hold_seconds = @situation.rig[:board_hold_seconds] || 0
+
+      def points_test(observation, state)
+        ends = [observation.from_node, observation.to_node]
+        [ends, ends.reverse].each do |from, to|
+          id = ["volts_ac", state, from, to, observation.instrument].join("|")
+          return @library.test(id) if @library.test?(id)
+        end
+        Test.new(
+          id: ["volts_ac", state, *ends.sort, observation.instrument].join("|"),
+          function: "volts_ac",
+          state: state,
+          from_node: ends[0],
+          to_node: ends[1],
+          instrument: observation.instrument,
+          scale: Scale.volts,
+          at: ends[1].split(".").first,
+          minutes: @numbers.dig("minutes", "volts")
+        )
+      end
+
+      def find(function, place, state = nil) =
+        @library.tests.find do |test|
+          test.function == function && test.place == place && (state.nil? || test.state == state)
+        end
+
+      def choose(test, answer) = test && [test, test.scale.answers.map { |one| one.to_s == answer.to_s ? 1.0 : 0.0 }]
+
+      def seen(place, choice, condition, minutes)
+        by_state = @library.tests.find { |test| test.function == "seen" && test.place == place && test.state.nil? }
+        fixed = %w[forced_defrost after_the_wait].include?(place) ? find("seen", place) : nil
+        choose(by_state || fixed || find("seen", place, state_id(condition, minutes)), choice)
+      end
+
+      # The part by itself; in the circuit other ways count, and nothing is concluded.
+      def ohms(observation)
+        return nil unless observation.isolated
+
+        ends = [observation.from_node, observation.to_node].sort
+        test = @library.tests.find { |one| one.function == "ohms" && [one.from_node, one.to_node].sort == ends }
+        test && choose(test, ohms_answer(test, observation))
+      end
+
+      def ohms_answer(test, observation)
+        limits = Catalogue.evidence.fetch("ohms")
+        least, most = observation.amount.bounds
+        return "open" if least >= limits["open_from"]
+        coil = @situation.netlist.branch?(test.place) && @situation.netlist[test.place].kind == :coil
+        return most <= limits["joined_at_most"] ? "joined" : nil unless coil
+
+        typical = @situation.netlist[test.place][:winding_ohms]
+        return "shorted" if most <= typical * limits["short_fraction"]
+
+        least >= typical / limits["like_factor"] && most <= typical * limits["like_factor"] ? "winding" : nil
+      end
+
+      def looked_up(observation)
+        test = find("looked_up", observation.place) or return nil
+        choose(test, observation.choice)
+      end
+
+      FLOWS = {
+        "OFM" => ["outdoor_fan", %w[turns], %w[stands]],
+        "COMP" => ["compressor", %w[runs hums], %w[silent]],
+        "BLOWER" => ["blower", %w[blows], %w[stands]],
+        "HTR" => ["strips", %w[on], %w[off]]
+      }.freeze
+      private_constant :FLOWS
+
+      def amps(observation, condition, minutes)
+        place, flowing, still = FLOWS[observation.place]
+        test = place && find("seen", place, state_id(condition, minutes)) or return nil
+        limits = Catalogue.evidence.fetch("amps")
+        least, most = observation.amount.bounds
+        answers = least >= limits["flows_from"] ? flowing : still
+        return nil if least < limits["flows_from"] && most > limits["none_at_most"]
+
+        [test, test.scale.answers.map { |one| answers.include?(one) ? 1.0 : 0.0 }]
+      end
+
+      # The vapor line by a thermometer, as a hand would have it.
+      def line(observation, condition, minutes)
+        return own_sensor(observation) if observation.place == "thermostat_outdoor"
+        return nil unless observation.place == "vapour_line"
+
+        degrees = observation.amount.bounds.sum / 2
+        edges = @numbers.fetch("vapour_line_degrees_f")
+        answer = degrees >= edges["hot_from"] ? "hot" : "lukewarm"
+        answer = "cold" if degrees <= edges["cold_at_most"]
+        choose(find("seen", "vapour_line_by_hand", state_id(condition, minutes)), answer)
+      end
+
+      def own_sensor(observation)
+        degrees = observation.amount.bounds.sum / 2
+        choose(find("degrees_f", "thermostat_outdoor"), Diagnosis.balance_side(@situation.rig, degrees))
+      end
+
+      def since_stop(observation)
+        test = find("minutes", "since_stop") or return nil
+        least, most = observation.amount.bounds
+        return choose(test, "within") if most * 60 < hold_seconds
+
+        least * 60 > hold_seconds ? choose(test, "over") : nil
+      end
+    end
+  end
+end

@@ -1,0 +1,298 @@
+# frozen_string_literal: true
+
+module Gorvant
+  module Diagnosis
+    # What Find answers of a visit: ranked suspects with what carries each, the next test with what each suspect
+    # predicts, what does not fit together, and what it does not prove.
+    class Finder
+      # A class of hypotheses that no test tells apart. indexes: the likeliest first; for_it, against: [Clue].
+      Suspect = Value.define(:indexes, :belief, :for_it, :against, :proved)
+      # Readings of one test that differ: "changed" where time can have done it.
+      Contradiction = Value.define(:clues, :kind)
+
+      MOST_LOOKED_AT = 3 # of a class: the likeliest
+      FIRST_PLACE = "wall" # where the call is set
+
+      attr_reader :library, :beliefs, :evidence, :hold, :stands, :call, :mode
+
+      # given: { symptoms:, evidence: [Clue], stands:, call:, mode:, stopped_minutes:, hold_read: }; all may be left
+      # out.
+      def initialize(
+        library,
+        symptoms: [],
+        evidence: [],
+        stands: nil,
+        call: nil,
+        mode: nil,
+        stopped_minutes: nil,
+        skip: []
+      )
+        @library = library
+        @situation = library.situation
+        @symptoms = symptoms
+        @evidence = evidence
+        @stopped = stopped_minutes
+        @skip = skip
+        @hold = hold_now
+        @beliefs = Beliefs.new(library, symptoms: symptoms, evidence: evidence, hold: @hold)
+        @stands = stands || FIRST_PLACE
+        @call = in_defrost? ? "defrost" : call || first_call
+        @mode = mode || "cheapest"
+      end
+
+      # [Suspect], most probable first; as many as weigh something.
+      def suspects(most = 8)
+        @suspects ||=
+          beliefs.by_class.sort_by { |number, belief| [-belief, number] }.map { |number, belief| [number, belief] }
+        @suspects.first(most).map { |number, belief| suspect(number, belief) }
+      end
+
+      def top = @top ||= suspects(1).first
+
+      def next_tests
+        @next_tests ||=
+          NextTests.new(
+            beliefs,
+            stands: @stands,
+            call: @call,
+            hold: @hold,
+            remaining_minutes: remaining_minutes&.last,
+            made: made,
+            forced: forced?,
+            powered: !fuse_care?,
+            mode: @mode
+          )
+      end
+
+      # The test to make now: while nothing is sure, what tells most; then what proves the first before anything is
+      # changed. nil where nothing is left that would tell.
+      def next_test
+        return nil if found?
+        return waiting if waiting
+        return confirming if (sure? || likely_design?) && !top.proved && confirming
+
+        sure? ? nil : question || next_tests.all.first
+      end
+
+      # What the visit found is in front: it is put right, and the call run again, before anything is looked for beside
+      # it.
+      def found?
+        one = library.hypotheses[top.indexes.first]
+        one.kind == "found" && top.belief >= Diagnosis.numbers["likely_found"] && @symptoms.any?
+      end
+
+      # Something as designed is in front: what it hangs on is looked at before anything else is looked for.
+      def likely_design? =
+        top.belief >= Diagnosis.numbers["likely_design"] && library.hypotheses[top.indexes.first].as_designed?
+
+      # A hold that is on and in front is waited out: whatever else is read meanwhile is read again after it.
+      def waiting
+        return nil unless @hold == "in_force" && library.hypotheses[top.indexes.first].turns["board"] == "hold"
+
+        next_tests.of("after_the_wait")
+      end
+
+      # A question that takes no step and tells something comes before any reading: what the board holds back looks like
+      # a fault in all of them.
+      def question
+        asked = next_tests.of("since_stop")
+        asked && asked.gain >= Diagnosis.numbers["worth_asking_bits"] ? asked : nil
+      end
+
+      # One remedy stands so high that it is proved next.
+      def sure?
+        one = library.hypotheses[top.indexes.first]
+        return false if one.none_of_these?
+
+        remedy_belief >= Diagnosis.numbers[one.as_designed? && top.proved ? "design_sure" : "sure"]
+      end
+
+      # How probable it is that the first suspect's remedy is the right one.
+      def remedy_belief
+        @remedy_belief ||=
+          begin
+            mine = library.remedies[top.indexes.first]
+            alike = top.indexes.to_h { |i| [i, true] }
+            library.remedies.each_index.sum { |i| library.remedies[i] == mine || alike.key?(i) ? beliefs[i] : 0.0 }
+          end
+      end
+
+      # The test that looks at the first suspect itself, or nil where none of the list does.
+      def confirming
+        @confirming ||=
+          next_tests.about(top.indexes, library.tests.select { |test| direct?(test, top.indexes) }).max_by(&:gain)
+      end
+
+      # [least, most] minutes that a hold in force still lasts; nil where none is known to be.
+      def remaining_minutes
+        return nil unless @hold == "in_force"
+
+        hold_seconds.map { |seconds| [(seconds / 60.0) - @stopped, 0.0].max }
+      end
+
+      # Readings that differ at one test.
+      def contradictions
+        evidence
+          .group_by { |clue| clue.test.id }
+          .values
+          .select { |clues| clues.map(&:told).uniq.size > 1 && !clues.first.test.state.nil? }
+          .map { |clues| Contradiction.new(clues: clues, kind: "changed") }
+      end
+
+      # [[Suspect, Clue]] of what the complaint alone would have had in front and a reading took away.
+      def unlikely(most = 5)
+        before = library.classes.transform_values { |list| list.sum { |i| beliefs.before[i] } }
+        fallen =
+          before
+            .sort_by { |_number, share| -share }
+            .first(12)
+            .select { |number, _share| beliefs.by_class[number] < Diagnosis.numbers["unlikely"] }
+        fallen
+          .first(most)
+          .filter_map do |number, _share|
+            clue = worst_for(library.classes[number].max_by { |i| beliefs.before[i] })
+            clue && [suspect(number, beliefs.by_class[number]), clue]
+          end
+      end
+
+      # What a suspect predicts of a test: the likeliest answer and its probability; nil where it says nothing.
+      def predicts(suspect, test)
+        column = library.column(test)
+        code = column.codes[suspect.indexes.first]
+        row = code ? column.scale.row(code) : column.none
+        share = row.max
+        share > 0.5 ? [column.scale.answers[row.index(share)], share] : nil
+      end
+
+      # How many of the classes that still weigh fall to each answer: { answer => classes }.
+      def splits(test)
+        column = library.column(test)
+        weighing = beliefs.by_class.select { |_number, belief| belief >= Diagnosis.numbers["unlikely"] }.keys
+        weighing
+          .group_by do |number|
+            code = column.codes[library.classes[number].max_by { |i| beliefs[i] }]
+            row = code ? column.scale.row(code) : column.none
+            column.scale.answers[row.index(row.max)]
+          end
+          .transform_values(&:size)
+      end
+
+      # How much all weigh together under which a fuse opens in some call.
+      def blowing =
+        @blowing ||=
+          library.hypotheses.each_index.sum do |i|
+            marks = library.marks_of(i)
+            marks && marks.values.any? { |found| found.include?("blown") } ? beliefs[i] : 0.0
+          end
+
+      # Whether a further test with the power on may cost a fuse.
+      def fuse_care? = @symptoms.include?("fuse_blows") || blowing >= Diagnosis.numbers.dig("fuse_care", "from")
+
+      # Seconds that the board's hold may last: read, or both that are usual.
+      def hold_seconds
+        rig = @situation.rig
+        return [rig[:board_hold_seconds].to_f] unless rig.assumed.include?("board_hold_seconds")
+
+        Catalogue.profile.dig("sequence", "hold_unread_seconds")
+      end
+
+      private
+
+      # The call that the complaint is about, set at the thermostat before anything else.
+      def first_call
+        calls = @symptoms.filter_map { |symptom| Catalogue.symptoms.dig(symptom, "opens", "call") } - ["defrost"]
+        calls.find { |call| @situation.state(call) } || "heat"
+      end
+
+      # Whether a forced defrost was seen to go in: then what shows in one can be read.
+      def forced? = @evidence.any? { |clue| clue.test.place == "forced_defrost" && clue.answer_is?("goes_in") }
+
+      # Forced and gone in: what follows is read there.
+      def in_defrost?
+        last = @evidence.reverse.find { |clue| clue.test.state }
+        last&.test&.place == "forced_defrost" && last.answer_is?("goes_in")
+      end
+
+      def hold_now
+        return nil unless @stopped && @situation.rig[:y_path] == "delay"
+        return "over" if @stopped * 60 >= hold_seconds.max
+
+        "in_force"
+      end
+
+      def made = @evidence.map { |clue| clue.test.id }.uniq + @skip
+
+      def suspect(number, belief)
+        indexes = library.classes[number].sort_by { |i| -beliefs[i] }
+        for_it, against = clues_of(indexes.first)
+        Suspect.new(
+          indexes: indexes,
+          belief: belief,
+          for_it: for_it,
+          against: against,
+          proved: for_it.any? { |clue| direct?(clue.test, indexes) }
+        )
+      end
+
+      # Evidence that speaks for and against a hypothesis, by how it compares with all the others together.
+      def clues_of(index)
+        weighed =
+          evidence.each_index.map do |e|
+            rates = beliefs.likelihoods[e]
+            mean =
+              rates.each_index.sum { |i| i == index ? 0.0 : rates[i] * beliefs.before[i] } /
+                (1.0 - beliefs.before[index])
+            [evidence[e], rates[index] / [mean, 1e-12].max]
+          end
+        [
+          weighed.select { |_clue, ratio| ratio > 1.15 }.map(&:first),
+          weighed.select { |_clue, ratio| ratio < 0.5 }.map(&:first)
+        ]
+      end
+
+      def worst_for(index)
+        evidence
+          .each_index
+          .map { |e| [evidence[e], beliefs.likelihoods[e][index] / beliefs.likelihoods[e].max] }
+          .min_by(&:last)
+          &.then { |clue, rate| rate < 0.5 ? clue : nil }
+      end
+
+      # Whether a test looks at what these are about itself, and not only at what follows from it.
+      def direct?(test, indexes)
+        indexes.first(MOST_LOOKED_AT).any? { |i| looks_at?(test, library.hypotheses[i]) }
+      end
+
+      def looks_at?(test, hypothesis)
+        return true if test.function == "looked_up" && Diagnosis.facts_of(hypothesis).key?(test.place)
+        return %w[since_stop after_the_wait].include?(test.place) if hypothesis.turns["board"] == "hold"
+        if test.place.to_s.start_with?("wires_")
+          return hypothesis.faults.any? { |fault| Diagnosis.at_wires?(fault, test.place.delete_prefix("wires_")) }
+        end
+
+        return true if test.place == "thermostat_outdoor" && hypothesis.turns.keys.intersect?(%w[above below])
+
+        parts = [
+          hypothesis.at,
+          *hypothesis.turns.fetch("switches", {}).keys,
+          *hypothesis.faults.flat_map { |fault| Array(fault["at"]) }
+        ].compact
+        return true if test.function == "ohms" && parts.include?(test.place)
+        return true if hypothesis.senses["port"] == test.place && test.place
+        return %w[tubes].include?(test.place) if hypothesis.senses["pumping"] == "leaking"
+
+        across?(test, parts)
+      end
+
+      # Volts across the very branch.
+      def across?(test, parts)
+        return false unless test.function == "volts_ac"
+
+        parts.any? do |id|
+          branch = @situation.netlist.branch?(id) && @situation.netlist[id]
+          branch && [branch.from, branch.to].sort == [test.from_node, test.to_node].sort
+        end
+      end
+    end
+  end
+end

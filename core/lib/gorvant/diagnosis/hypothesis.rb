@@ -1,0 +1,54 @@
+# frozen_string_literal: true
+
+module Gorvant
+  # From what was read to why: what could be so, what each would show, and what to measure next.
+  module Diagnosis
+    # What Find weighs: core/data/diagnosis.yml.
+    def self.numbers = Catalogue.diagnosis
+
+    # One thing that could be so. kind: of faults.yml, or "opened", "hidden", "rig", "as_designed", "none". faults: as
+    # Fault reads them, on top of what the visit found; facts: { fact => value } that is otherwise than noted; turns,
+    # senses, explains: as core/data/diagnosis.yml has them; at: the branch that it is about, or nil; part_ok: a part
+    # that is sound though its circuit looks otherwise; share: of all cases, before anything is known; steady: the id
+    # of the hypothesis that this one is the intermittent case of.
+    Hypothesis =
+      Value.define(
+        :id,
+        :kind,
+        :title,
+        :faults,
+        :facts,
+        :turns,
+        :senses,
+        :explains,
+        :at,
+        :part_ok,
+        :share,
+        :shows,
+        :proof,
+        :licensed,
+        :steady,
+        defaults: {
+          faults: [].freeze,
+          facts: {}.freeze,
+          turns: {}.freeze,
+          senses: {}.freeze,
+          explains: {}.freeze,
+          at: nil,
+          part_ok: nil,
+          shows: nil,
+          proof: nil,
+          licensed: false,
+          steady: nil
+        }
+      )
+
+    class Hypothesis
+      # What is as it was meant to be.
+      def as_designed? = kind == "as_designed"
+      def none_of_these? = kind == "none"
+      # Whether it says that a part or a wire is bad.
+      def condemns? = !as_designed? && !none_of_these? && !%w[rig set_up opened found].include?(kind)
+    end
+  end
+end

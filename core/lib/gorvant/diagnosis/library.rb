@@ -1,0 +1,157 @@
+# frozen_string_literal: true
+
+module Gorvant
+  module Diagnosis
+    # The signatures of a unit, laid out for asking: every test's column of codes, with the hypotheses that do not show
+    # the commonest of them. Pieces are what Maker#shows gave, in the order of the hypotheses, as JSON has them.
+    class Library
+      # What a test shows of every hypothesis. common: the row of answers most show; others: [[row, bits, [index]]];
+      # none: the row for none of these; mixed: [[index]] of one
+      # remedy that differ here.
+      Column =
+        Value.define(:scale, :codes, :common, :common_bits, :others, :none, :none_bits, :mixed) do
+          # One object a column: comparing hundreds of codes takes longer than weighing them.
+          def hash = object_id.hash
+          def eql?(other) = equal?(other)
+        end
+
+      attr_reader :situation, :hypotheses, :tests, :marks
+
+      def initialize(situation, pieces)
+        @maker = Maker.new(situation)
+        @situation = situation
+        @hypotheses = @maker.hypotheses
+        @tests = @maker.tests
+        @position = @tests.each_with_index.to_h { |test, i| [test.id, i] }
+        @by_id = @hypotheses.each_with_index.to_h { |one, i| [one.id, i] }
+        @rows = pieces.map { |piece| piece && piece["codes"] }
+        @marks = pieces.map { |piece| piece && piece["marks"] }
+        @columns = {}
+        @kept_columns = {}
+      end
+
+      # Makes and lays out in one go: for specs, benches and small rigs.
+      def self.of(situation)
+        maker = Maker.new(situation)
+        new(situation, maker.hypotheses.map { |one| maker.shows(one) })
+      end
+
+      def size = @hypotheses.size
+      def index(id) = @by_id.fetch(id)
+      def test?(id) = @position.key?(id)
+      def position(test) = @position.fetch(test.id, @tests.size)
+      def test(id) = @tests.fetch(@position.fetch(id))
+
+      # The Column of a test; one that is not in the list is solved for it.
+      def column(test) = @columns[test.id] ||= shape(test.scale, @position.key?(test.id) ? kept(test) : solved(test))
+
+      # [[Column, [Test]]]: tests that tell the same are asked about once.
+      def shapes = @shapes ||= @tests.group_by { |test| column(test) }.to_a
+
+      # { class number => [index] } of hypotheses that no test of the list tells apart; by index: class_of.
+      def classes = @classes ||= (0...size).group_by { |i| class_of[i] }
+
+      def class_of
+        @class_of ||=
+          begin
+            known = {}
+            all = @tests.map { |test| column(test).codes }
+            (0...size).map do |i|
+              own = [@hypotheses[i].none_of_these?, all.map { |codes| codes[i] }]
+              known[own.hash] ||= known.size
+            end
+          end
+      end
+
+      # What would be put right with each hypothesis: the part, the wire, the setting, the board. Where all that is left
+      # ends in one remedy, nothing needs to be told apart any more.
+      def remedies =
+        @remedies ||= @hypotheses.map { |one| remedy(one.steady ? @hypotheses[@by_id.fetch(one.steady)] : one) }
+
+      # Marks of a hypothesis by call; of one that comes and goes, those of its steady case.
+      def marks_of(index)
+        own = @hypotheses[index]
+        @marks[own.steady ? @by_id.fetch(own.steady) : index]
+      end
+
+      # A test that is not in the list, in a state or another condition.
+      def solved_in(condition, test) =
+        @columns[test.id] ||= shape(test.scale, codes { |one, _i| @maker.code_in(condition, test, one) })
+
+      private
+
+      def remedy(one)
+        return one.id if one.at.nil? || %w[opened as_designed found].include?(one.kind)
+
+        wire = one.at[/\Acable_\w+\.\w+/]
+        return wire if wire
+
+        part = @situation.netlist.branch?(one.at) ? @situation.netlist[one.at].component || one.at : one.at
+        Diagnosis.numbers.fetch("board_parts").include?(part) ? "board" : part
+      end
+
+      def kept(test)
+        place = @position.fetch(test.id)
+        codes { |_one, i| @rows[i][place] }
+      end
+
+      def solved(test)
+        condition = @situation.state(test.state)&.condition || Condition.new(call: "off")
+        codes { |one, _i| @maker.code_in(condition, test, one) }
+      end
+
+      # Codes of every hypothesis: one that comes and goes is either as it is or as if nothing were wrong.
+      def codes
+        all = @hypotheses.each_with_index.map { |one, i| one.none_of_these? || one.steady ? nil : yield(one, i).to_s }
+        well = all.fetch(@by_id.fetch("nothing"))
+        @hypotheses.each_with_index do |one, i|
+          next unless one.steady
+
+          steady = all.fetch(@by_id.fetch(one.steady))
+          all[i] = steady == well ? well : "#{steady}+#{well}"
+        end
+        all
+      end
+
+      def shape(scale, codes)
+        @kept_columns[[scale.name, scale.answers, codes]] ||= begin
+          members = codes.each_index.group_by { |i| codes[i] }
+          members.delete(nil)
+          common = members.max_by { |_code, list| list.size }.first
+          none = none_row(scale, codes)
+          Column.new(
+            scale: scale,
+            codes: codes,
+            common: scale.row(common),
+            common_bits: scale.bits(common),
+            others: members.except(common).map { |code, list| [scale.row(code), scale.bits(code), list] },
+            none: none,
+            none_bits: Scale.entropy(none),
+            mixed: mixed(codes)
+          )
+        end
+      end
+
+      # [[index]] of those with one remedy that show different things in this test: what parts them parts no repair.
+      def mixed(codes) = shared_remedies.select { |list| list.map { |i| codes[i] }.uniq.size > 1 }
+
+      def shared_remedies =
+        @shared_remedies ||= remedies.each_index.group_by { |i| remedies[i] }.values.select { |list| list.size > 1 }
+
+      # None of these: half as all together, half as anything.
+      def none_row(scale, codes)
+        sums = Array.new(scale.answers.size, 0.0)
+        total = 0.0
+        codes.each_with_index do |code, i|
+          next unless code
+
+          share = @hypotheses[i].share
+          total += share
+          scale.row(code).each_with_index { |part, a| sums[a] += part * share }
+        end
+        even = Diagnosis.numbers.dig("none", "spread")
+        sums.map { |sum| (sum / total * (1 - even)) + (even / sums.size) }
+      end
+    end
+  end
+end

@@ -1,0 +1,161 @@
+# frozen_string_literal: true
+
+module Gorvant
+  module Diagnosis
+    # Which test to make next: what it is expected to tell, for what it takes from where one stands.
+    class NextTests
+      # gain: bits; minutes: with the walk and the change of call.
+      Choice = Value.define(:test, :gain, :minutes, :worth)
+      MODES = %w[cheapest fewest here].freeze
+      LEAST_BITS = 0.04
+      ENOUGH = 6 # the best, and some to choose otherwise
+
+      # stands: place of the unit where one is, call: what is called now; nil where nobody said. hold: "in_force",
+      # "over" or nil. remaining_minutes: of a hold in force. forced: whether a forced
+      # defrost was seen to go in; powered: whether the power may be on. made: ids of tests that are answered.
+      def initialize(
+        beliefs,
+        stands: nil,
+        call: nil,
+        hold: nil,
+        remaining_minutes: nil,
+        made: [],
+        forced: false,
+        powered: true,
+        mode: "cheapest"
+      )
+        @beliefs = beliefs
+        @library = beliefs.library
+        @situation = @library.situation
+        @stands = stands
+        @call = call
+        @hold = hold
+        @remaining = remaining_minutes
+        @made = made.to_h { |id| [id, true] }
+        @mode = mode
+        @forced = forced
+        @powered = powered
+        @costs = Diagnosis.numbers.fetch("minutes")
+      end
+
+      # [Choice], the best first: the few that are worth most. What a test may bring at most is soon told, and orders
+      # the tests; what it really brings is asked only of those that could still come before the ones in hand.
+      def all = @all ||= best(bounded)
+
+      # Choice of the one test at a place that needs no points, where it can be made; nil otherwise.
+      def of(place)
+        test = @library.tests.find { |one| one.place == place && possible?(one) } or return nil
+        valued(Choice.new(test: test, gain: @beliefs.gain(@library.column(test)), minutes: minutes(test), worth: 0.0))
+      end
+
+      # What would prove or clear these soonest: bits about them alone, of all tests or of those given.
+      def about(indexes, tests = @library.tests)
+        candidates =
+          tests
+            .select { |test| possible?(test) }
+            .group_by { |test| @library.column(test) }
+            .map do |column, alike|
+              gain = @beliefs.gain_about(column, indexes)
+              test = soonest(alike)
+              valued(Choice.new(test: test, gain: gain, minutes: minutes(test), worth: 0.0))
+            end
+        candidates.select { |choice| choice.gain > LEAST_BITS }.sort_by { |choice| [-choice.worth, order(choice.test)] }
+      end
+
+      # Minutes of a test from here.
+      def minutes(test) = (@minutes ||= {})[test.id] ||= reckoned(test)
+
+      def reckoned(test)
+        own = test.place == "after_the_wait" && @remaining ? @remaining : test.minutes
+        own + walk(test) + change(test) + panel(test)
+      end
+
+      # Whether it can be made now at all.
+      def possible?(test)
+        return false if @made.key?(test.id) || (@mode == "here" && test.at && @stands && test.at != @stands)
+        return false if test.function == "coil_switch"
+        return @powered && wait? if test.place == "after_the_wait"
+        return @hold.nil? if test.place == "since_stop"
+        return true if test.state.nil?
+        return false unless @powered
+
+        state?(@situation.state(test.state), test)
+      end
+
+      private
+
+      # [Choice with the gain that it can have at most, Column]
+      def bounded
+        @library
+          .shapes
+          .filter_map do |column, tests|
+            test = cheapest(tests) or next
+            gain = @beliefs.gain_at_most(column)
+            next if gain < LEAST_BITS
+
+            [valued(Choice.new(test: test, gain: gain, minutes: minutes(test), worth: 0.0)), column]
+          end
+          .sort_by { |choice, _column| [-choice.worth, order(choice.test)] }
+      end
+
+      def best(candidates)
+        found = []
+        candidates.each do |at_most, column|
+          break if found.size >= ENOUGH && found[ENOUGH - 1].worth >= at_most.worth
+
+          choice = valued(at_most.with(gain: @beliefs.gain(column)))
+          next if choice.gain < LEAST_BITS
+
+          found << choice
+          found.sort_by! { |one| [-one.worth, order(one.test)] }
+        end
+        found
+      end
+
+      def valued(choice)
+        worth = @mode == "fewest" ? choice.gain : choice.gain / (choice.minutes + @costs["aside"])
+        choice.with(worth: worth)
+      end
+
+      def cheapest(tests) = soonest(tests.select { |test| possible?(test) })
+
+      # Of tests that tell the same, the one that takes least; of two alike, the one that stands first on its strip.
+      def soonest(tests) = tests.min_by { |test| [minutes(test), order(test)] }
+      def order(test) = @library.position(test)
+
+      def wait? = @hold == "in_force"
+
+      # During a hold only what the hold leaves can be read; a defrost has to be forced, a cold coil to be cold.
+      def state?(state, test)
+        call = state.condition.call
+        return false unless @situation.allowed?(call)
+        return @hold == "in_force" && test.function == "seen" if state.id.end_with?("_hold")
+        return @forced || @call == "defrost" if call == "defrost"
+        if @hold == "in_force" && Catalogue.calls.fetch(call)["stage"].positive? && test.place != "forced_defrost"
+          return false
+        end
+
+        state.id != "heat_cold" || cold_enough?
+      end
+
+      def cold_enough? =
+        @situation.outdoor_degrees_f.nil? ||
+          @situation.outdoor_degrees_f <= Diagnosis.numbers.fetch("frost_below_degrees_f")
+
+      def walk(test) = test.at && @stands && test.at != @stands ? @costs["walk"] : 0.0
+
+      def change(test)
+        call = test.state && @situation.state(test.state).condition.call
+        return 0.0 if call.nil? || call == @call
+
+        return @costs["defrost"] if call == "defrost"
+
+        about = Catalogue.calls.fetch(call)
+        @costs["call"] + (about["aux"] || about["stage"] > 1 ? @costs["second_call"] : 0.0)
+      end
+
+      def panel(test) =
+        %w[volts_ac ohms].include?(test.function) && test.at != "wall" && test.at != @stands ? @costs["panel"] : 0.0
+    end
+  end
+end

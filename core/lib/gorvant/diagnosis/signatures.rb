@@ -1,0 +1,349 @@
+# frozen_string_literal: true
+
+module Gorvant
+  module Diagnosis
+    # What every hypothesis shows in every test: made once for a unit, hypothesis by hypothesis, and kept as text.
+    class Maker
+      attr_reader :situation, :hypotheses, :tests
+
+      def initialize(situation)
+        @situation = situation
+        @hypotheses = Hypotheses.new(situation).all
+        @tests = Tests.new(situation, @hypotheses).all
+        @by_state = @tests.group_by(&:state)
+        @volts = Scale.volts
+        @plain = Points.new(situation.netlist)
+        @rigs = {}
+      end
+
+      # What one hypothesis shows: { "codes" => [code of each test], "marks" => { state => [mark] } }.
+      def shows(hypothesis)
+        return nil if hypothesis.none_of_these? || hypothesis.steady
+
+        bodies = bodies(hypothesis)
+        codes = @tests.map { |test| code(test, hypothesis, bodies) }
+        { "codes" => codes, "marks" => marks(hypothesis, bodies) }
+      end
+
+      # The code of one test for a hypothesis, solved for it alone: for readings in a condition that is no state.
+      def code_in(condition, test, hypothesis)
+        code(test, hypothesis, { test.state => body(hypothesis, condition, test.state) })
+      end
+
+      # The Body of a hypothesis in a state, for what looks into it by itself.
+      def body_in(hypothesis, state_id) = body(hypothesis, @situation.state(state_id).condition, state_id)
+
+      private
+
+      # { state id => Body }, solved when asked for.
+      def bodies(hypothesis)
+        Hash.new { |all, id| all[id] = body(hypothesis, @situation.state(id).condition, id) }
+      end
+
+      def body(hypothesis, condition, state_id)
+        rig, netlist, held, points = circuit(hypothesis, condition)
+        turned = Turns.turned(hypothesis, condition, rig, state_id)
+        solution = Settling.settle(netlist, positions: positions(rig, turned), held: held)
+        Body.new(rig, hypothesis, solution, points)
+      end
+
+      def positions(rig, condition)
+        return Assembly::Positions.of(rig, condition) unless rig.equal?(@situation.rig)
+
+        (@positions ||= {})[condition] ||= Assembly::Positions.of(rig, condition)
+      end
+
+      # [Rig, Netlist, held, Points] of a hypothesis, with what the condition supposes on top. One netlist serves all
+      # its states, and remembers what it solved.
+      def circuit(hypothesis, condition)
+        rig, netlist, held, points = own_circuit(hypothesis)
+        return rig, netlist, held, points if condition.faults.empty?
+
+        supposed = Fault.parse_all(condition.faults)
+        changed, held = supposed.inject([netlist, held]) { |(so_far, open), fault| fault.inject(so_far, open) }
+        [rig, changed, held, changed.equal?(netlist) ? points : Points.new(changed, points)]
+      end
+
+      def own_circuit(hypothesis)
+        return @circuit if @circuit_of.equal?(hypothesis)
+
+        faults = Fault.parse_all(@situation.faults + hypothesis.faults)
+        rig = rig_of(hypothesis, faults)
+        netlist, held = Fault.inject(netlist_of(rig), faults)
+        @circuit_of = hypothesis
+        @circuit = [rig, netlist, held, Points.new(netlist, @plain)]
+      end
+
+      def rig_of(hypothesis, faults)
+        rig = faults.inject(@situation.rig) { |so_far, fault| fault.refit(so_far) }
+        return rig if hypothesis.facts.empty?
+
+        @rigs[hypothesis.id] ||= rig.set(hypothesis.facts.transform_keys(&:to_sym))
+      end
+
+      def netlist_of(rig) =
+        (@netlists ||= { @situation.rig => @situation.netlist }.compare_by_identity)[rig] ||= Assembly.netlist(rig)
+
+      # --- codes
+
+      def code(test, hypothesis, bodies)
+        case test.function
+        when "volts_ac"
+          bodies[test.state].volts(
+            test.from_node,
+            test.to_node,
+            @volts,
+            drains_ghosts: test.instrument == "low_impedance"
+          )
+        when "seen"
+          seen(test, hypothesis, bodies)
+        when "ohms"
+          ohms(test, hypothesis)
+        when "looked_up"
+          Diagnosis.facts_of(hypothesis).fetch(test.place) { @situation.rig[test.place.to_sym] }
+        else
+          other(test, hypothesis)
+        end
+      end
+
+      def other(test, hypothesis)
+        return coil_switch(test, hypothesis) if test.function == "coil_switch"
+        return own_sensor(hypothesis) if test.place == "thermostat_outdoor"
+
+        hypothesis.turns["board"] == "hold" ? "within" : "since_any"
+      end
+
+      # Against the two balance points: as the weather is, unless its sensor is what is looked into.
+      def own_sensor(hypothesis)
+        return "above" if hypothesis.turns["above"]
+        return "below" if hypothesis.turns["below"]
+
+        outdoor = @situation.outdoor_degrees_f
+        outdoor ? Diagnosis.balance_side(@situation.rig, outdoor) : Scale::UNKNOWN
+      end
+
+      def coil_switch(test, hypothesis)
+        kind = hypothesis.faults.find { |fault| fault["at"] == "DFT" }&.fetch("kind")
+        return kind == "stuck_open" ? "open" : "closed" if kind
+
+        test.place == "cold" ? "closed" : "open"
+      end
+
+      def seen(test, hypothesis, bodies)
+        case test.place
+        when "ice"
+          ice(hypothesis, bodies)
+        when "forced_defrost"
+          forced(hypothesis, bodies)
+        when "suction_port", "liquid_side"
+          hypothesis.senses["port"] == test.place ? "past" : "inside"
+        when /\Awires_/
+          landed?(hypothesis, test.place.delete_prefix("wires_")) ? "otherwise" : "as_drawn"
+        when "after_the_wait"
+          bodies["heat"].works?("CC") || hypothesis.turns["board"] == "hold" ? "in" : "out"
+        else
+          by_body(test, bodies[test.state])
+        end
+      end
+
+      def by_body(test, body)
+        case test.place
+        when "vapour_line_by_hand"
+          body.line
+        when "ports"
+          body.ports
+        when "tubes"
+          body.tubes
+        when "compressor"
+          compressor(body)
+        when "contactor"
+          contactor(body)
+        when "display"
+          body.blank? ? "blank" : "lit"
+        else
+          on_off(test, body)
+        end
+      end
+
+      def compressor(body)
+        return "runs" if body.compressor?
+
+        body.hums?("COMP") ? "hums" : "silent"
+      end
+
+      def contactor(body)
+        return "chatters" if body.solution.chattering.include?("CC")
+
+        body.works?("CC") ? "in" : "out"
+      end
+
+      ON_OFF = {
+        "outdoor_fan" => %w[OFM turns stands],
+        "blower" => %w[BLOWER blows stands],
+        "strips" => %w[HTR on off]
+      }.freeze
+      private_constant :ON_OFF
+
+      def on_off(test, body)
+        load, on, off = ON_OFF.fetch(test.place)
+        body.works?(load) ? on : off
+      end
+
+      # Ice as a fault leaves it; else as frost does. A unit that does not run frosts no coil, but a pressure switch may
+      # have opened because of ice.
+      def ice(hypothesis, bodies)
+        return hypothesis.senses["ice"] if hypothesis.senses["ice"]
+        return hypothesis.senses["port"] == "suction_port" ? "ice_or_none" : "no_frost" unless bodies["heat"].pumps?
+
+        iced?(hypothesis, bodies) ? "solid_block" : "usual_frost"
+      end
+
+      # No defrost, too seldom, or one that brings the coil no heat.
+      def iced?(hypothesis, bodies)
+        return true if %w[never seldom].include?(hypothesis.senses["defrost"])
+
+        !bodies[cold_state].defrosts? || thawless?(bodies)
+      end
+
+      def thawless?(bodies)
+        return false unless @situation.state("defrost")
+
+        body = bodies["defrost"]
+        @situation.rig[:defrost_method] == "reverse_cycle" &&
+          (body.works?("OFM") || body.valve == "heating" || !body.pumps?)
+      end
+
+      def cold_state = @situation.state("heat_cold") ? "heat_cold" : "heat"
+
+      # With the coil switch's pins jumpered the board sees a cold coil; what a person sees of it is its relay at work.
+      def forced(hypothesis, bodies)
+        return "goes_dead" if @situation.state("defrost") && bodies["defrost"].solution.blown.any?
+        return "stays_out" if hypothesis.id == "clock_dead" || !relay_moves?(bodies)
+
+        switch_only = hypothesis.at == "DFT" || hypothesis.part_ok == "DFT"
+        switch_only || bodies[cold_state].defrosts? ? "goes_in" : "stays_out"
+      end
+
+      def relay_moves?(bodies) = @situation.state("defrost").nil? || bodies["defrost"].works?("DFR")
+
+      def landed?(hypothesis, place)
+        hypothesis.faults.any? { |fault| Diagnosis.at_wires?(fault, place) }
+      end
+
+      # A part by itself: its own fault, or what it is.
+      def ohms(test, hypothesis)
+        return touching?(hypothesis, test) ? "joined" : "open" if test.place == "between"
+        return sound(test.place) if hypothesis.part_ok == test.place
+
+        fault = hypothesis.faults.find { |one| one["at"] == test.place }
+        case fault && fault["kind"]
+        when "open", "stuck_open"
+          "open"
+        when "stuck_closed"
+          "joined"
+        when "coil_shorted"
+          "shorted"
+        else
+          sound(test.place)
+        end
+      end
+
+      # A short between a conductor and the common one of its cable, which the library has as the terminal C.
+      def touching?(hypothesis, test)
+        wire = test.to_node.split(".").last(2).join(".")
+        hypothesis.faults.any? do |fault|
+          fault["kind"] == "short" && fault["at"].any? { |node| node.end_with?(".#{wire}") } &&
+            fault["at"].any? { |node| node.end_with?(".C") }
+        end
+      end
+
+      def sound(id)
+        branch = @situation.netlist[id]
+        return "winding" if branch.kind == :coil
+        return "joined" unless branch.kind == :switch
+
+        branch[:closed] ? "joined" : "open"
+      end
+
+      # { call => marks }, and of frost under the heating call.
+      def marks(hypothesis, bodies)
+        calls = Outputs.calls(@situation.rig).select { |call| @situation.state(call) }
+        all = calls.to_h { |call| [call, bodies[call].marks] }
+        all["heat"] += frost(hypothesis, bodies) if all["heat"]
+        all
+      end
+
+      def frost(hypothesis, bodies)
+        never = bodies["heat"].compressor? && !bodies[cold_state].defrosts?
+        often = %w[often otherwise].include?(hypothesis.senses["defrost"])
+        shut = hypothesis.at == "DFT" && hypothesis.kind == "stuck_closed"
+        [
+          *("never_defrosts" if never),
+          *("often_defrosts" if often || shut),
+          *(
+            if hypothesis.senses["ice"] || (bodies["heat"].pumps? && iced?(hypothesis, bodies)) ||
+                 hypothesis.at == "LPS"
+              "ice"
+            end
+          ),
+          *("coil_switch_shut" if shut)
+        ]
+      end
+    end
+
+    # Where a temperature lies against a thermostat's balance points: "below" the compressor's, "above" the one of aux,
+    # or "between" them.
+    def self.balance_side(rig, degrees_f)
+      return "above" if degrees_f > rig[:auxiliary_balance_degrees_f]
+
+      degrees_f < rig[:compressor_balance_degrees_f] ? "below" : "between"
+    end
+
+    # How a hypothesis that is as designed leaves a call.
+    module Turns
+      class << self
+        # The Condition that a test in this condition really meets.
+        def turned(hypothesis, condition, rig, state_id)
+          turns = hypothesis.turns
+          return condition if turns.empty?
+
+          about = Catalogue.calls.fetch(condition.call)
+          [
+            [:hold, turns["board"] == "hold" && about["stage"].positive? && !about["board"]],
+            [:thermostat, turns["thermostat"]],
+            [:heat_as, turns["heat_as"] && about["mode"] == "heating" && !about["aux"]],
+            [:switches, turns["switches"]],
+            [:outdoors, turns["above"] || turns["below"]],
+            [:off_outputs, turns["off_outputs"] && condition.call == "off"]
+          ].select(&:last).inject(condition) { |now, (name, _on)| public_send(name, now, turns, rig, state_id) }
+        end
+
+        def hold(condition, _turns, _rig, _id) = condition.with(board: { "hold" => true }.freeze)
+
+        def thermostat(condition, turns, rig, _id)
+          return condition if condition.call == "off"
+
+          closed = Outputs.closed(rig, condition.call, outdoor: condition.outdoor_degrees_f)
+          condition.with(outputs: turns["thermostat"] == "nothing" ? [] : closed - %w[Y Y2])
+        end
+
+        def heat_as(condition, turns, _rig, _id) = condition.with(call: turns["heat_as"])
+
+        def switches(condition, turns, _rig, _id)
+          condition.with(switches: turns["switches"].merge(condition.switches))
+        end
+
+        # Its own sensor stands past the balance point.
+        def outdoors(condition, turns, rig, _id)
+          degrees = turns["above"] ? rig[turns["above"].to_sym] + 10 : rig[turns["below"].to_sym] - 10
+          condition.with(outdoor_degrees_f: degrees)
+        end
+
+        def off_outputs(condition, turns, rig, _id)
+          terminal = rig.changeover_terminal(turns["off_outputs"])
+          terminal ? condition.with(outputs: [terminal]) : condition
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,297 @@
+# frozen_string_literal: true
+
+require_relative "../../support/finding"
+
+# Cases of the trade: what Find says first, what it asks next, and what it leaves open.
+RSpec.describe Gorvant::Diagnosis::Finder do
+  def boathouse = Finding.new(Finding.library("boathouse", rig("boathouse_north"), 34.0))
+  def kiln = Finding.new(Finding.library("kiln", rig("lantern_kiln"), 34.0))
+
+  def balanced(outdoor)
+    facts = { "outdoor_sensor" => true, "balance_points" => true, "auxiliary_balance_degrees_f" => 50 }
+    composed = Gorvant::Composer.compose(name: "Balanced", facts: facts)
+    Finding.new(Finding.library("balanced #{outdoor}", composed, outdoor))
+  end
+
+  # How much all suspects weigh whose id fits.
+  def weight(find, finder, pattern) =
+    find.library.hypotheses.each_index.sum do |i|
+      find.library.hypotheses[i].id.match?(pattern) ? finder.beliefs[i] : 0.0
+    end
+
+  def asks(finder) = finder.next_test&.test&.then { |test| [test.function, test.state, test.place || test.to_node] }
+
+  describe "cold air in heating, O live outdoors" do
+    let(:find) { boathouse }
+    let(:o_live) { ["heat", "volts_ac", %w[outdoor.C outdoor.O], 24.2] }
+
+    it "looks first whether a defrost is running, and condemns no thermostat before wire and terminal are read apart" do
+      finder = find.finder(%w[cold_air_in_heating], o_live, stands: "outdoor", call: "heat")
+      expect(asks(finder)).to eq(%w[seen heat outdoor_fan])
+      expect(find.top(finder)).to eq("defrost_running")
+      told = [o_live, %w[heat seen outdoor_fan turns], ["heat", "volts_ac", %w[outdoor.C outdoor.W2_out], 0.1]]
+      after = find.finder(%w[cold_air_in_heating], *told, stands: "outdoor", call: "heat")
+      expect(weight(find, after, /defrost_running/)).to be < 0.05
+      expect(weight(find, after, /THERMOSTAT\.O/)).to be < 0.8
+      off = find.finder(%w[cold_air_in_heating], *told, ["off", "volts_ac", %w[outdoor.C outdoor.O], 24.0])
+      expect(weight(find, off, /THERMOSTAT\.O/)).to be < 0.8
+      expect(weight(find, off, /DFR\.valve/)).to be > 0.1
+    end
+
+    it "tells wire from board by the lifted wire, each way" do
+      joint = "cable_b.orange@outdoor"
+      lifted = { condition: { "faults" => [{ "kind" => "lifted", "at" => joint }] }, instrument: "low_impedance" }
+      begin_with = [o_live, %w[heat seen outdoor_fan turns], ["off", "volts_ac", %w[outdoor.C outdoor.O], 24.0]]
+      wire = find.finder([], *begin_with, ["heat", "volts_ac", %w[outdoor.C outdoor.cable_b.orange], 24.1, lifted])
+      board = find.finder([], *begin_with, ["heat", "volts_ac", %w[outdoor.C outdoor.O], 24.1, lifted])
+      expect([weight(find, wire, /DFR\.valve/), weight(find, board, /THERMOSTAT\.O/)]).to all(be < 0.02)
+      expect(weight(find, board, /DFR\.valve/)).to be > 0.3
+    end
+  end
+
+  describe "the contactor dead with Y live" do
+    let(:find) { kiln }
+    let(:told) do
+      [
+        ["heat", "volts_ac", %w[outdoor.C outdoor.Y], 24.1, { minutes: 1.17 }],
+        ["heat", "seen", "contactor", "out", { minutes: 1.17 }]
+      ]
+    end
+
+    it "names the hold first while it is on, and asks to wait out what is left of it" do
+      finder = find.finder(%w[contactor_silent], *told, stopped_minutes: 1.17, stands: "outdoor", call: "heat")
+      expect(find.top(finder)).to eq("hold")
+      expect(finder.next_test.test.place).to eq("after_the_wait")
+      expect(finder.remaining_minutes).to eq([(180.0 / 60) - 1.17])
+    end
+
+    it "reads no safety during the hold: volts across one are for after it" do
+      finder = find.finder(%w[contactor_silent], *told, stopped_minutes: 1.17, stands: "outdoor", call: "heat")
+      across =
+        find.library.tests.select { |test| test.from_node == "outdoor.LPS.1" && test.state.to_s.start_with?("heat") }
+      expect(across).not_to be_empty
+      expect(across.select { |test| finder.next_tests.possible?(test) }).to be_empty
+    end
+
+    it "asks when it last ran where nobody knows, and never offers T1 as what parts hold from safety" do
+      unknown = told.map { |call, function, where, value, _| [call, function, where, value] }
+      finder = find.finder(%w[contactor_silent], *unknown, stands: "outdoor", call: "heat")
+      expect(asks(finder)).to eq(["minutes", nil, "since_stop"])
+      t1 = find.library.column(find.library.test("volts_ac|heat|outdoor.C|outdoor.board.T1|high_impedance"))
+      codes = %w[hold opened_LPS].map { |id| t1.codes[find.library.index(id)] }
+      expect(codes.uniq.size).to eq(1)
+    end
+
+    it "goes on to the safeties once the hold is over" do
+      over = told.map { |call, function, where, value, _| [call, function, where, value, { minutes: 9.0 }] }
+      finder = find.finder(%w[contactor_silent], *over, stopped_minutes: 9.0, stands: "outdoor", call: "heat")
+      expect(weight(find, finder, /\Ahold\z/)).to be < 0.02
+      expect(finder.next_test.test.from_node.to_s).to match(/LPS|HPS|DTS|outdoor\.C/)
+    end
+
+    it "gives a range where nobody read how long the hold lasts" do
+      open = Finding.new(Finding.library("mossgate", rig("mossgate_roof"), 34.0))
+      expect(open.finder([], stopped_minutes: 1.0).remaining_minutes).to eq([2.0, 4.0])
+    end
+  end
+
+  describe "backup that does not come" do
+    let(:dead) { ["heat_aux", "volts_ac", %w[air_handler.C air_handler.W], 0.1] }
+
+    it "is as designed above its balance point" do
+      find = balanced(58.0)
+      finder = find.finder(%w[no_auxiliary_heat], dead)
+      expect(find.top(finder)).to eq("above_balance")
+      expect(finder.top.belief).to be > 0.5
+    end
+
+    it "is as designed below it only if the thermostat's own sensor stands above: that is not taken for granted" do
+      find = balanced(40.0)
+      finder = find.finder(%w[no_auxiliary_heat], dead)
+      expect(weight(find, finder, /above_balance/)).to be_between(0.02, 0.6)
+      own = %w[heat_aux degrees_f thermostat_outdoor]
+      above, below = [55, 41].map { |degrees| find.finder(%w[no_auxiliary_heat], dead, [*own, degrees]) }
+      expect(find.top(above)).to eq("above_balance")
+      expect(weight(find, below, /above_balance/)).to be < 0.02
+    end
+  end
+
+  describe "a safety that is open" do
+    it "is opened by its pressure first, and the switch only after the port is inside its rating" do
+      find = boathouse
+      told = [["heat", "volts_ac", %w[outdoor.LPS.1 outdoor.LPS.2], 24.3], %w[heat seen contactor out]]
+      finder = find.finder(%w[contactor_silent], *told, stands: "outdoor", call: "heat")
+      expect(find.top(finder)).to eq("opened_LPS")
+      inside = find.finder(%w[contactor_silent], *told, %w[heat seen suction_port inside])
+      expect(find.top(inside)).to eq("stuck_open:LPS")
+    end
+  end
+
+  describe "the refrigerant side" do
+    let(:fed_rightly) do
+      [
+        ["heat", "volts_ac", %w[outdoor.C outdoor.O], 0.1],
+        %w[heat seen compressor runs],
+        %w[heat seen outdoor_fan turns]
+      ]
+    end
+
+    it "a lukewarm line speaks for compressor or leaking valve, not for a stuck one; the tubes part them" do
+      find = boathouse
+      finder = find.finder(%w[cold_air_in_heating], *fed_rightly, %w[heat seen vapour_line_by_hand lukewarm])
+      expect(weight(find, finder, /not_pumping|valve_leaking|charge/)).to be > 0.7
+      expect(weight(find, finder, /valve_stuck/)).to be < 0.1
+      near =
+        find.finder(
+          %w[cold_air_in_heating],
+          *fed_rightly,
+          %w[heat seen vapour_line_by_hand lukewarm],
+          %w[heat seen ports near_equal]
+        )
+      warm =
+        find.finder(%w[cold_air_in_heating], *fed_rightly, %w[heat seen ports near_equal], %w[heat seen tubes warmer])
+      even =
+        find.finder(%w[cold_air_in_heating], *fed_rightly, %w[heat seen ports near_equal], %w[heat seen tubes alike])
+      low = find.finder(%w[cold_air_in_heating], *fed_rightly, %w[heat seen ports equal_low])
+      expect(weight(find, near, /charge/)).to be < 0.1
+      expect([find.top(warm), find.top(even), find.top(low)]).to eq(%w[valve_leaking:RVS not_pumping:COMP charge])
+    end
+
+    it "a cold line stands for a valve in cooling" do
+      find = boathouse
+      finder = find.finder(%w[cold_air_in_heating], *fed_rightly, %w[heat seen vapour_line_by_hand cold])
+      expect(find.top(finder)).to eq("valve_stuck:RVS_cooling")
+    end
+  end
+
+  describe "ice" do
+    it "is asked by its pattern first, where the complaint is ice" do
+      finder = boathouse.finder(%w[iced_outdoor_unit], stands: "outdoor", call: "heat")
+      expect(asks(finder)).to eq(["seen", nil, "ice"])
+    end
+
+    # What leaves a coil iced, by what was planted.
+    %w[
+      stuck_open:DFT
+      drain_blocked
+      interval_long
+      stuck_closed:DFR.fan
+      valve_stuck:RVS_heating
+      open:BOARD
+    ].each do |truth|
+      it "finds #{truth} in few tests" do
+        find = boathouse
+        told = []
+        clues = Gorvant::Diagnosis::Clues.new(find.library)
+        index = find.library.index(truth)
+        stands = "outdoor"
+        until (
+                finder =
+                  described_class.new(
+                    find.library,
+                    symptoms: %w[iced_outdoor_unit],
+                    evidence: told,
+                    stands: stands,
+                    mode: "fewest"
+                  )
+              ).sure? || told.size == 8
+          test = finder.next_test.test
+          stands = test.at || stands
+          column = find.library.column(test)
+          row = column.scale.row(column.codes[index])
+          told << clues.answered(test, column.scale.answers[row.index(row.max)])
+        end
+        expect(find.library.remedies[finder.top.indexes.first]).to eq(find.library.remedies[index])
+        expect(told.size).to be <= 7
+      end
+    end
+  end
+
+  describe "a fuse that blows" do
+    let(:find) { Finding.new(Finding.library("hostel", rig("hostel_bunks"), 34.0)) }
+
+    # Answers as a unit with this truth would, until nothing is asked any more.
+    def told_by(truth, most)
+      clues = Gorvant::Diagnosis::Clues.new(find.library)
+      index = find.library.index(truth)
+      told = []
+      until told.size == most || (test = find_with(told).next_test&.test).nil?
+        yield test
+        column = find.library.column(test)
+        row = column.scale.row(column.codes[index])
+        told << clues.answered(test, column.scale.answers[row.index(row.max)])
+      end
+      find_with(told)
+    end
+
+    def find_with(told) = described_class.new(find.library, symptoms: %w[fuse_blows], evidence: told)
+
+    %w[coil_shorted:SEQ short:air_handler.cable_a.yellow~air_handler.C].each do |truth|
+      it "is found with the power off alone: #{truth}" do
+        finder =
+          told_by(truth, 14) do |test|
+            expect([test.function, test.state]).to satisfy { |what, state| what == "ohms" || state.nil? }
+          end
+        expect(find.library.hypotheses[finder.top.indexes.first].id).to eq(truth)
+        expect(Gorvant::Desks::Find::Words.new(finder).to_h[:care][:steps].size).to be > 4
+      end
+    end
+
+    it "is no care of any other complaint" do
+      finder = described_class.new(find.library, symptoms: %w[no_heat])
+      expect([finder.fuse_care?, finder.next_test.test.function]).to eq([false, "volts_ac"])
+    end
+  end
+
+  it "puts right first what the visit found, where that explains the complaint, and not where it does not" do
+    clinic = Finding.new(Finding.library("clinic", rig("clinic_waiting"), 38.0))
+    o_live = ["heat", "volts_ac", %w[outdoor.C outdoor.O], 24.2]
+    finder = clinic.finder(%w[cold_air_in_heating], o_live, %w[heat seen vapour_line_by_hand cold])
+    expect([finder.found?, finder.next_test]).to eq([true, nil])
+    expect(Gorvant::Desks::Find::Words.new(finder).to_h[:outcome][:says]).to include("O/B", "Set O/B to")
+    expect(clinic.finder(%w[blower_silent]).found?).to be(false)
+  end
+
+  it "is a function of its evidence alone: what is taken back is as if it had never been, in any order" do
+    find = boathouse
+    told = [["heat", "volts_ac", %w[outdoor.C outdoor.Y], 24.1], %w[heat seen compressor runs], %w[heat seen ice none]]
+    plain = find.finder(%w[no_heat], *told).beliefs.all
+    turned = find.finder(%w[no_heat], *told.reverse).beliefs.all
+    expect(plain.zip(turned).map { |a, b| (a - b).abs }.max).to be < 1e-12
+    expect(plain.sum).to be_within(1e-9).of(1.0)
+  end
+
+  it "names what changed at one point in one call, and swings to certainty on neither" do
+    find = boathouse
+    finder =
+      find.finder(
+        %w[no_heat],
+        ["heat", "volts_ac", %w[outdoor.C outdoor.Y], 24.1, { at: "09:00" }],
+        ["heat", "volts_ac", %w[outdoor.C outdoor.Y], 0.1, { at: "09:02" }]
+      )
+    expect(finder.contradictions.map { |one| one.clues.map(&:at) }).to eq([%w[09:00 09:02]])
+    expect(finder.top.belief).to be < 0.5
+    expect(weight(find, finder, /_at_times/)).to be > weight(find, find.finder(%w[no_heat]), /_at_times/) * 3
+  end
+
+  it "does not clear what comes and goes by one good reading" do
+    find = boathouse
+    good = find.finder(%w[contactor_silent], ["heat", "volts_ac", %w[outdoor.C outdoor.board.T1], 24.1])
+    expect(weight(find, good, /\Aopen:.*yellow\z/)).to be < 0.01
+    expect(weight(find, good, /\Aopen:.*yellow_at_times/)).to be > 0.001
+  end
+
+  it "takes nothing from what could not be told, and nothing from ohms in the circuit" do
+    find = boathouse
+    expect(find.clue("heat", "seen", "compressor", "could_not_tell")).to be_nil
+    expect(find.clue("off", "ohms", %w[outdoor.CC.1 outdoor.CC.2], 12.0)).to be_nil
+    expect(find.clue("off", "ohms", %w[outdoor.CC.1 outdoor.CC.2], 12.0, isolated: true).answer).to include("12")
+  end
+
+  it "offers no cooling in the cold" do
+    finder = boathouse.finder(%w[no_cooling])
+    calls = finder.next_tests.all.filter_map { |choice| choice.test.state }
+    expect(calls).not_to include("cool")
+    expect(calls).to include("heat")
+  end
+end

@@ -1,0 +1,64 @@
+# frozen_string_literal: true
+
+require_relative "../../support/finding"
+require_relative "../../support/random_rigs"
+
+# Whatever Find says of any rig: hypotheses, tests, what it makes of the answers.
+RSpec.describe Gorvant::Desks::Find::Words do
+  let(:bad_words) do
+    {
+      "an id" => /\b[a-z_]+\.(?:[A-Z]|cable_|board\.)|\bcable_[ab]\b|@(?:wall|outdoor|air_handler)|[a-z]_[a-z]/,
+      "a gap" => /%<|nil\b|#<|\(\)|: *\z|(?<=\S)  +(?=\S)|\A\s*\z/,
+      "no number" => /NaN|Infinity|\d\.\d{4,}|\de[-+]?\d/,
+      "a stop too many" => /\.\.(?!\.)|,,|;;|: :/
+    }
+  end
+
+  def wrong(said) =
+    said.compact.uniq.flat_map do |words|
+      bad_words.select { |_name, pattern| words.match?(pattern) }.keys.map { |name| "#{name} in #{words.inspect}" }
+    end
+
+  # Every sentence of an answer, ids and JSON left out.
+  def sentences(value, key = nil)
+    case value
+    when Hash
+      value.flat_map { |name, inner| sentences(inner, name.to_s) }
+    when Array
+      value.flat_map { |inner| sentences(inner, key) }
+    when String
+      if %w[says title first proof shows sort alike carried_by against not_proved cautions assumed at_title].include?(
+           key
+         )
+        [value]
+      else
+        []
+      end
+    else
+      []
+    end
+  end
+
+  (1..5).each do |seed|
+    it "is clean on rig #{seed}, from the first test to the last" do
+      random = Random.new(seed)
+      situation = Gorvant::Diagnosis::Situation.new(RandomRigs.rig(seed), outdoor_degrees_f: random.rand(5..70).to_f)
+      maker = Gorvant::Diagnosis::Maker.new(situation)
+      said = maker.hypotheses.flat_map { |one| [one.title, one.shows, one.proof] }
+      library = Gorvant::Diagnosis::Library.of(situation)
+      clues = Gorvant::Diagnosis::Clues.new(library)
+      truth = random.rand(library.size - 1)
+      told = []
+      6.times do
+        finder = Gorvant::Diagnosis::Finder.new(library, symptoms: %w[no_heat], evidence: told)
+        said += sentences(described_class.new(finder).to_h)
+        test = finder.next_test&.test or break
+        column = library.column(test)
+        row = column.scale.row(column.codes[truth])
+        told << clues.answered(test, column.scale.answers[row.index(row.max)])
+      end
+      expect(wrong(said).first(6)).to eq([])
+      expect(said.size).to be > 400
+    end
+  end
+end

@@ -1,0 +1,142 @@
+# frozen_string_literal: true
+
+require_relative "finding"
+
+# Find played against units whose truth is known. A unit is a specimen: its source, loads and conductors are drawn
+# within their tolerances as components, and solved; a person misreads some of what is seen. None of it is taken from
+# the finder's own table of answers.
+class FindingTrial
+  MOST = 15
+  Played = Struct.new(:truth, :tests, :minutes, :found, :top, :belief, :beliefs, keyword_init: true)
+
+  def initialize(library, random, misread: 0.03)
+    @library = library
+    @random = random
+    @misread = misread
+    @maker = Gorvant::Diagnosis::Maker.new(library.situation)
+    @clues = Gorvant::Diagnosis::Clues.new(library)
+    @meter = Gorvant::Diagnosis::Scale.volts
+  end
+
+  # An index of a hypothesis, drawn by its share among those that the complaint leaves.
+  def draw(symptoms)
+    shares = Gorvant::Diagnosis::Beliefs.new(@library, symptoms: symptoms).all[0...-1]
+    aim = @random.rand * shares.sum
+    shares.each_index.find { |i| (aim -= shares[i]) <= 0 } || 0
+  end
+
+  # choose: takes a Finder and answers with the test to make.
+  def play(truth, symptoms, mode: "cheapest", &choose)
+    @specimen = draw_specimen
+    @bodies = {}
+    evidence = []
+    stands = call = nil
+    minutes = 0.0
+    beliefs = []
+    loop do
+      finder =
+        Gorvant::Diagnosis::Finder.new(
+          @library,
+          symptoms: symptoms,
+          evidence: evidence,
+          stands: stands,
+          call: call,
+          mode: mode
+        )
+      beliefs << [finder.remedy_belief, same?(finder.top.indexes.first, truth)] if evidence.any?
+      choice = finder.sure? || evidence.size == MOST ? nil : (choose ? choose.call(finder) : finder.next_test)
+      return played(truth, finder, evidence, minutes, beliefs) unless choice
+
+      minutes += choice.minutes
+      stands = choice.test.at || stands
+      call = @library.situation.state(choice.test.state).condition.call if choice.test.state &&
+        choice.test.place != "forced_defrost"
+      evidence << @clues.answered(choice.test, answer(truth, choice.test))
+    end
+  end
+
+  # Whether two hypotheses are the same to any test, or to the repair.
+  def same?(first, second) =
+    @library.class_of[first] == @library.class_of[second] || @library.remedies[first] == @library.remedies[second]
+
+  private
+
+  def played(truth, finder, evidence, minutes, beliefs)
+    top = finder.top
+    Played.new(
+      truth: truth,
+      tests: evidence.size,
+      minutes: minutes,
+      found: top.indexes.any? { |i| same?(i, truth) },
+      top: top.indexes.first,
+      belief: top.belief,
+      beliefs: beliefs
+    )
+  end
+
+  def draw_specimen
+    tolerance = Gorvant::Catalogue.profile.fetch("tolerance")
+    load = tolerance["load_va_fraction"]
+    {
+      source: 1 + (((@random.rand * 2) - 1) * tolerance["source_volts_fraction"]),
+      loads: Hash.new { |all, id| all[id] = 1 / (1 + (((@random.rand * 2) - 1) * load)) },
+      wires: Hash.new { |all, id| all[id] = @random.rand(0.5..2.0) }
+    }
+  end
+
+  def answer(truth, test)
+    return test.scale.answers.sample(random: @random) if @random.rand < @misread
+
+    column = @library.column(test)
+    code = column.codes[truth]
+    code = code.split("+").sample(random: @random) if code.include?("+")
+    return measured(truth, test) if code.match?(/\Ab\d/)
+
+    drawn(test.scale, code)
+  end
+
+  # An answer that the truth leaves open: by the odds that the trade gives it, misreads apart.
+  def drawn(scale, code)
+    return code if scale.answers.map(&:to_s).include?(code)
+
+    odds =
+      Gorvant::Diagnosis.numbers.fetch("choices")[code] ||
+        (code == "ghost" ? Gorvant::Diagnosis.numbers.fetch("ghost") : nil)
+    return scale.answers.sample(random: @random) unless odds
+
+    aim = @random.rand
+    odds.find { |_answer, share| (aim -= share) <= 0 }&.first || odds.keys.first
+  end
+
+  # Volts of this very specimen, by this very meter.
+  def measured(truth, test)
+    volts = specimen_volts(truth, test.state)
+    return @meter.answer(0.0) unless volts.key?(test.from_node) && volts.key?(test.to_node)
+
+    between = (volts[test.from_node] - volts[test.to_node]).abs * @specimen[:source]
+    @meter.answer([between + (((@random.rand * 2) - 1) * ((between * 0.01) + 0.2)), 0.0].max)
+  end
+
+  def specimen_volts(truth, state)
+    hypothesis = @library.hypotheses[truth]
+    hypothesis = @library.hypotheses[@library.index(hypothesis.steady)] if hypothesis.steady
+    @bodies[state] ||= begin
+      solution = @maker.body_in(hypothesis, state).solution
+      scale = scale_of(solution.netlist)
+      solution
+        .netlist
+        .sections
+        .each_with_object({}) do |section, volts|
+          volts.merge!(section.solve(solution.closed, open: solution.open, volts: volts, scale: scale))
+        end
+    end
+  end
+
+  def scale_of(netlist) =
+    netlist
+      .branches
+      .each_with_object({}) do |branch, factors|
+        factors[branch.id] = @specimen[:loads][branch.id] if branch.load?
+        factors[branch.id] = @specimen[:wires][branch.id] if branch.kind == :wire
+      end
+end
