@@ -16,6 +16,7 @@ module Gorvant
         ThermostatResource,
         PhotosResource,
         DefrostResource,
+        FindResource,
         CatalogueResource,
         DemoResource,
         TasksResource

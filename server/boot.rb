@@ -28,5 +28,6 @@ require_relative "resources/resource"
   Dir[File.join(__dir__, room, "*.rb")].each { |file| require file }
 end
 require_relative "tasks/alike"
+require_relative "tasks/signatures"
 require_relative "tasks/worker"
 require_relative "app"

@@ -8,6 +8,7 @@ module Gorvant
       MOST = 64
       MOST_TIMELINES = 12
       MOST_TRACES = 12
+      MOST_LIBRARIES = 4
       TURNS = Turns.new
       @lock = Mutex.new
       @rigs = {}
@@ -15,6 +16,7 @@ module Gorvant
       @assumed = {}
       @timelines = {}
       @traces = {}
+      @libraries = {}
       @found = {}
       @fitted = {}
 
@@ -31,6 +33,11 @@ module Gorvant
         # The same for one instant: drawing, table and ways of one condition are asked for one after another.
         def trace(row, condition) =
           keep(@traces, [row[:digest], condition], MOST_TRACES) { Trace.new(rig(row), condition) }
+        # Signatures laid out for asking; nothing is held of what is not there yet.
+        def library(key)
+          held = @lock.synchronize { @libraries[key] }
+          held || yield&.then { |library| keep(@libraries, key, MOST_LIBRARIES) { library } }
+        end
         # What takes long to work out, in its turn.
         def dear(&block) = TURNS.serve(&block)
         # What a record of findings comes to: asked again whenever a visit is kept.

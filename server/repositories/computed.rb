@@ -8,7 +8,12 @@ module Gorvant
       MEGABYTE = 1_048_576
       # How much of each kind is kept, the newest of it; a kind that is not named has the last. So no drawing takes the
       # place of what a task worked out for minutes.
-      BUDGETS = { "alike" => 40 * MEGABYTE, "timeline" => 60 * MEGABYTE, "trace" => 80 * MEGABYTE }.freeze
+      BUDGETS = {
+        "alike" => 40 * MEGABYTE,
+        "signatures" => 80 * MEGABYTE,
+        "timeline" => 60 * MEGABYTE,
+        "trace" => 80 * MEGABYTE
+      }.freeze
       OTHER_BUDGET = 40 * MEGABYTE
       # Kinds that are worked out in turn.
       DEAR = %w[timeline wiring settings outlook forced_test].freeze

@@ -45,6 +45,10 @@ module Gorvant
       # Oldest first.
       def of(visit_id) = of_visit(visit_id).order(Sequel[:readings][:received_at], Sequel[:readings][:id]).all
 
+      # Those that stand, oldest first.
+      def of_standing(visit_id) =
+        self.class.standing(of_visit(visit_id)).order(Sequel[:readings][:taken_at], Sequel[:readings][:id]).all
+
       # Volts of a visit that stand, in one call.
       def standing_in(visit_id, call)
         self

@@ -19,6 +19,18 @@ module Gorvant
         scoped.where(key: key).reverse(:created_at).first
       end
 
+      # The task for a key in place of those of the same kind that the visit wanted before.
+      def ask_anew(kind, key, visit_id, input)
+        db.transaction do
+          older = db[:tasks].where(crew_id: viewer.crew_id, kind: kind, state: %w[waiting running]).exclude(key: key)
+          older.where(Sequel.lit("input ->> 'visit_id' = ?", visit_id)).update(
+            state: "cancelled",
+            updated_at: Sequel::CURRENT_TIMESTAMP
+          )
+          ask(kind, key, input.merge("visit_id" => visit_id))
+        end
+      end
+
       def cancel(id)
         find(id)
         db[:tasks].where(crew_id: viewer.crew_id, id: id, state: %w[waiting running]).update(

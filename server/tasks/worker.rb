@@ -5,7 +5,7 @@ module Gorvant
     # Claims tasks one at a time (SKIP LOCKED), keeps what is done so far every second, stops when a task is cancelled,
     # and takes over tasks whose worker has not been heard of.
     class Worker
-      KINDS = { Alike::KIND => Alike }.freeze
+      KINDS = { Alike::KIND => Alike, Signatures::KIND => Signatures }.freeze
       SAVE_EVERY_SECONDS = 1.0
       LOST_AFTER_SECONDS = 15
       IDLE_SECONDS = 0.5

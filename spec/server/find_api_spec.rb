@@ -1,0 +1,97 @@
+# frozen_string_literal: true
+
+require_relative "../support/server"
+require_relative "../support/contract"
+
+RSpec.describe "Find", :server do
+  weather = (2000..).each.lazy.map { |hundredths| hundredths / 100.0 }.each_entry
+  include_context "with the API's contract"
+
+  let(:worker) { Gorvant::Server::Worker.new(db) }
+  let(:visit) { "/api/visits/#{visit_id}" }
+
+  # A weather of its own for each example: what a process has laid out outlives the tables that specs empty.
+  before do
+    Gorvant::Server::Visits.new(db, ServerBench.viewer).change(
+      visit_id,
+      db[:visits].where(id: visit_id).get(:version),
+      outdoor_degrees_f: weather.next
+    )
+  end
+
+  def ask(**given) = send_json(:post, "#{visit}/find", given)
+
+  def worked_out
+    ask
+    worker.run_one
+    ask
+  end
+
+  def top = answer["suspects"].first["id"]
+
+  it "is worked out once for a unit and its weather, and answers from what the visit holds" do
+    2.times { ask }
+    expect([last_response.status, db[:tasks].count]).to eq([202, 1])
+    worker.run_one
+    ask
+    expect(last_response.status).to eq(200)
+    expect(answer["looked_at"]["tests"]).to be > 200
+    sources = answer["evidence"].map { |one| one["source"] }
+    expect(sources).to include("defrost").and include(
+            *db[:readings].where(visit_id: visit_id, function: "seen").map(:id).first(1)
+          )
+    expect(answer["suspects"].sum { |one| one["belief"] } + answer["rest"]["belief"]).to be_within(0.01).of(1.0)
+    expect(answer["next"]["condition"]["call"]).to eq("heat")
+  end
+
+  it "weighs a reading as it comes, and forgets it when it is taken back" do
+    worked_out
+    before = answer.except("stands")
+    id = uuid
+    reading = {
+      id: id,
+      function: "looked_up",
+      place: "defrost_interval_minutes",
+      choice: 60,
+      condition: {
+        call: "heat"
+      },
+      taken_at: Time.now.utc.iso8601
+    }
+    send_json(:post, "#{visit}/readings", reading)
+    expect(last_response.status).to eq(201)
+    ask
+    expect(answer["suspects"]).not_to eq(before["suspects"])
+    send_json(:post, "#{visit}/readings/#{id}/retraction", "")
+    ask
+    expect(answer.except("stands")).to eq(before)
+  end
+
+  it "begins anew where the unit is otherwise, and lets the older work go" do
+    ask
+    first = answer["id"]
+    send_json(:patch, visit, version: db[:visits].where(id: visit_id).get(:version), outdoor_degrees_f: 61)
+    ask
+    expect([last_response.status, db[:tasks].where(id: first).get(:state)]).to eq([202, "cancelled"])
+    expect(answer["id"]).not_to eq(first)
+  end
+
+  it "leaves out what cannot be done here, stays where one stands, and turns to one suspect" do
+    worked_out
+    skipped = answer["next"]["id"]
+    ask(skip: [skipped], stands: "wall", mode: "here", about: top)
+    expect(answer["next"]&.fetch("id")).not_to eq(skipped)
+    expect(
+      [answer["next"], *answer["next"]&.fetch("others")].compact.map { |test| test["at"] }.uniq - ["wall", nil]
+    ).to eq([])
+    ask(about: top)
+    expect(answer["about"].first).to include("says", "minutes", "expects")
+    ask(about: "no such thing")
+    expect(answer["about"]).to be_nil
+  end
+
+  it "refuses what it does not know" do
+    ask(stands: "roof")
+    expect([last_response.status, answer["errors"].first["field"]]).to eq([422, "/stands"])
+  end
+end
