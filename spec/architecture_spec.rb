@@ -19,9 +19,9 @@ RSpec.describe "Architecture" do
     runs
     wiring
     evidence
-    desks
     diagnosis
     practice
+    desks
     drawing
     formats
   ]

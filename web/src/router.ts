@@ -47,6 +47,12 @@ export const router = createRouter({
       meta: { title: 'Trace' },
     },
     {
+      path: '/visits/:id/find',
+      component: () => import('@/desks/find/FindPage.vue'),
+      props: (route) => ({ id: String(route.params.id) }),
+      meta: { title: 'Find' },
+    },
+    {
       path: '/visits/:id/print',
       component: () => import('@/pages/PrintPage.vue'),
       props: (route) => ({ kind: 'visit', id: String(route.params.id) }),

@@ -18,6 +18,12 @@ export type Ohms = components['schemas']['Ohms']
 export type ExpectedVolts = components['schemas']['Expected']
 export type Alike = components['schemas']['Alike']
 export type Task = components['schemas']['Task']
+export type Find = components['schemas']['Find']
+export type FindTest = components['schemas']['FindTest']
+export type Suspect = components['schemas']['Suspect']
+type FindAsked = NonNullable<
+  paths['/api/visits/{id}/find']['post']['requestBody']
+>['content']['application/json']
 export type Scene = components['schemas']['Scene']
 export type Legend = components['schemas']['Legend']
 export type Way = components['schemas']['Way']
@@ -234,6 +240,8 @@ export const api = {
         params: { path: { id: source.id } },
       }),
     ),
+  find: (id: string, body: FindAsked) =>
+    outcome<Find | Task>(client.POST('/api/visits/{id}/find', { params: { path: { id } }, body })),
   task: (id: string) => outcome(client.GET('/api/tasks/{id}', { params: { path: { id } } })),
   cancelTask: (id: string) =>
     outcome(client.POST('/api/tasks/{id}/cancellation', { params: { path: { id } } })),

@@ -727,6 +727,25 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/visits/{id}/find": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Why it misbehaves, as far as was read, and what to measure next */
+        post: operations["find"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tasks/{id}": {
         parameters: {
             query?: never;
@@ -2003,6 +2022,110 @@ export interface components {
             total: number;
             error: string | null;
         };
+        Find: {
+            looked_at: {
+                hypotheses: number;
+                classes: number;
+                tests: number;
+            };
+            /** @enum {string} */
+            stands: "wall" | "air_handler" | "outdoor";
+            call: string;
+            /** @enum {string} */
+            mode: "cheapest" | "fewest" | "here";
+            outcome: {
+                /** @enum {string} */
+                key: "open" | "unproved" | "proved" | "found" | "as_designed" | "nothing_left" | "none";
+                says: string;
+                not_proved: string;
+            };
+            next: components["schemas"]["NextTest"] | null;
+            suspects: components["schemas"]["Suspect"][];
+            rest: {
+                belief: number;
+                classes: number;
+            };
+            hold: {
+                /** @enum {string} */
+                state: "in_force" | "over";
+                minutes?: number[] | null;
+            } | null;
+            care: {
+                title: string;
+                steps: string[];
+                cautions: string[];
+            } | null;
+            changed: {
+                says: string;
+            }[];
+            unlikely: {
+                title: string;
+                says: string;
+            }[];
+            evidence: {
+                /** @description A reading's id or a page */
+                source: string;
+                says: string;
+            }[];
+            assumed: string[];
+            about?: components["schemas"]["FindTest"][] | null;
+        };
+        Suspect: {
+            id: string;
+            title: string;
+            kind: string;
+            sort: string;
+            as_designed: boolean;
+            belief: number;
+            alike: string[];
+            alike_count: number;
+            shows: string | null;
+            proof: string | null;
+            licensed: boolean;
+            proved: boolean;
+            faults: components["schemas"]["Fault"][];
+            carried_by: string[];
+            against: string[];
+            predicts: components["schemas"]["Predicted"] | null;
+        };
+        Predicted: {
+            answer: string;
+            title: string;
+            share: number;
+        };
+        FindTest: {
+            id: string;
+            says: string;
+            /** @description What is done before it */
+            first: string | null;
+            /** @description From where one stands */
+            minutes: number;
+            bits: number;
+            at: string | null;
+            at_title: string | null;
+            /** @enum {string} */
+            function: "volts_ac" | "ohms" | "amps_ac" | "degrees_f" | "psi" | "minutes" | "seen" | "looked_up" | "did";
+            from_node: string | null;
+            to_node: string | null;
+            place: string | null;
+            instrument: string;
+            isolated: boolean;
+            condition: components["schemas"]["Condition"];
+            cautions: string[];
+            answers: {
+                id: string | number | boolean;
+                title: string;
+            }[];
+            expects?: components["schemas"]["Predicted"] | null;
+        };
+        NextTest: components["schemas"]["FindTest"] & {
+            splits: {
+                answer: string;
+                title: string;
+                count: number;
+            }[];
+            others: components["schemas"]["FindTest"][];
+        };
         Alike: {
             classes: components["schemas"]["Fault"][][];
             unseen: components["schemas"]["Fault"][];
@@ -2060,7 +2183,7 @@ export interface components {
         NewReading: {
             id: components["schemas"]["Uuid"];
             /** @enum {string} */
-            function: "volts_ac" | "ohms" | "amps_ac" | "degrees_f" | "psi" | "seen" | "looked_up" | "did";
+            function: "volts_ac" | "ohms" | "amps_ac" | "degrees_f" | "psi" | "minutes" | "seen" | "looked_up" | "did";
             from_node?: string | null;
             to_node?: string | null;
             place?: string | null;
@@ -3601,6 +3724,57 @@ export interface operations {
                 };
             };
             404: components["responses"]["Problem"];
+        };
+    };
+    find: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /**
+                     * @description Where one stands now
+                     * @enum {string}
+                     */
+                    stands?: "wall" | "air_handler" | "outdoor";
+                    /** @description What is called now */
+                    call?: string;
+                    /** @enum {string} */
+                    mode?: "cheapest" | "fewest" | "here";
+                    /** @description Tests that cannot be made here */
+                    skip?: string[];
+                    /** @description A suspect to prove or clear soonest */
+                    about?: string;
+                };
+            };
+        };
+        responses: {
+            /** @description As far as was read */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Find"];
+                };
+            };
+            /** @description Being worked out */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Task"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
         };
     };
     showTask: {

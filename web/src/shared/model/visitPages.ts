@@ -23,6 +23,6 @@ export const PAGES: { id: keyof Visit['marks']; title: string; path: string | nu
   { id: 'wiring', title: 'Wiring', path: 'wiring' },
   { id: 'thermostat', title: 'Thermostat', path: 'thermostat' },
   { id: 'defrost', title: 'Defrost', path: 'defrost' },
-  { id: 'find', title: 'Find', path: null },
+  { id: 'find', title: 'Find', path: 'find' },
   { id: 'close_out', title: 'Close out', path: null },
 ]

@@ -1,0 +1,125 @@
+# frozen_string_literal: true
+
+require_relative "../support/browser"
+
+# From a complaint to a cause, by what the page asks: units whose truth is known answer each test.
+RSpec.describe "Find", :browser, type: :feature do
+  around do |example|
+    worker = Thread.new { loop { Gorvant::Server::Worker.new(db).run_one || sleep(0.1) } }
+    example.run
+  ensure
+    worker.kill
+  end
+
+  let(:volts) do
+    { "about_0" => "0.1", "some" => "9", "low" => "20", "about_24" => "24.3", "one_leg" => "120", "two_legs" => "241" }
+  end
+  let(:ohms) { { "open" => "OL", "joined" => "0.2", "shorted" => "0.3" } }
+
+  def visit_of(unit) =
+    db[:visits]
+      .join(:units, id: :unit_id)
+      .where(Sequel[:units][:name] => unit)
+      .reverse(:visit_on)
+      .get(Sequel[:visits][:id])
+
+  # The signatures that the worker has kept for a visit, by which a planted truth answers.
+  def library(id)
+    row = Gorvant::Server::Visits.new(db, ServerBench.viewer).find(id)
+    rig = Gorvant::Server::Warm.rig(row)
+    found = Gorvant::AsFound.parse(row[:desks].as_found, rig)
+    situation = Gorvant::Desks::Find.situation(rig, found, row[:outdoor_degrees_f])
+    kept = db[:computed_results].where(key: Gorvant::Server::Signatures.key(row[:digest], situation)).get(:content)
+    Gorvant::Diagnosis::Library.new(situation, JSON.parse(kept))
+  end
+
+  # What a unit with this truth would answer.
+  def truly(library, truth, test)
+    column = library.column(library.test(test))
+    row = column.scale.row(column.codes[library.index(truth)])
+    column.scale.answers[row.index(row.max)]
+  end
+
+  def enter(library, test, answer)
+    function = library.test(test).function
+    return find("[data-testid='lane-#{answer}']").click unless %w[volts_ac ohms minutes].include?(function)
+
+    winding = library.situation.netlist[library.test(test).place][:winding_ohms] if answer == "winding"
+    typed = { "volts_ac" => volts, "ohms" => ohms, "minutes" => { "within" => "1", "over" => "30" } }.dig(
+      function,
+      answer
+    )
+    find("[data-testid=find-reads]").set(typed || winding.to_s)
+    find("[data-testid=find-keep]").click
+  end
+
+  # Answers what is asked until it stands; the number of tests that it took.
+  def solve(unit, truth, most:)
+    id = visit_of(unit)
+    visit "/visits/#{id}/find"
+    expect(page).to have_css("[data-testid=suspects]", wait: 60)
+    known = library(id)
+    tests = 0
+    until %w[proved found as_designed].include?(find("[data-testid=outcome]")["data-outcome"]) || tests == most
+      break unless page.has_css?("[data-testid=next-test]", wait: 1)
+
+      test = find("[data-testid=next-test]")["data-test"]
+      enter(known, test, truly(known, truth, test))
+      expect(page).to have_no_css("[data-testid=next-test][data-test='#{test}']")
+      tests += 1
+    end
+    tests
+  end
+
+  {
+    "a coil that is open" => ["Kiln shed unit", "open:CC", "CC open"],
+    "a sequencer's coil" => ["Bunk room unit", "open:SEQ", "SEQ open"],
+    "an outdoor thermostat that is warm, as designed" => ["Loft unit", "odt_warm", "Outdoor thermostat open"],
+    "a drain that is blocked" => ["Roof unit", "drain_blocked", "Drain of the outdoor coil blocked"],
+    "a set-up that is wrong, as found" => ["Waiting room unit", "nothing", "O/B on “B, heating”"]
+  }.each do |what, (unit, truth, title)|
+    it "finds #{what}" do
+      tests = solve(unit, truth, most: 14)
+      expect(find("[data-testid=suspects] li", match: :first)).to have_text(title)
+      expect(tests).to be <= 12
+      expect(find("[data-testid=outcome]")).to have_text(/Not proved|After the repair/)
+    end
+  end
+
+  it "is worked by keys, stays where one stands, turns to one suspect, and takes a reading back" do
+    id = visit_of("North unit")
+    visit "/visits/#{id}/find"
+    expect(page).to have_css("[data-testid=next-test]", wait: 60)
+    test = find("[data-testid=next-test]")["data-test"]
+    first = find("[data-testid^=lane-]", match: :first).text
+    page.send_keys("1")
+    expect(page).to have_no_css("[data-testid=next-test][data-test='#{test}']")
+    expect(find("[data-testid=evidence]")).to have_text(first.sub(/\A\d\s*/, ""))
+    find("[data-testid=stands-wall]").click
+    find("[data-testid=way-here]").click
+    expect(page).to have_css(".next .kicker", text: "wall").or have_no_css(".next")
+    find("[data-testid=way-cheapest]").click
+    find("[data-testid^=suspect-]", match: :first).click
+    expect(page).to have_css(".soonest", text: "Soonest proved or cleared")
+    count = all("[data-testid=evidence] li").size
+    within("[data-testid=evidence]") { click_on "Take back", match: :first }
+    expect(page).to have_css("[data-testid=evidence] li", count: count - 1)
+    expect(db[:readings].where(visit_id: id).exclude(retracted_at: nil).count).to eq(1)
+    find("[data-testid=what-if-it-is]").click
+    expect(page).to have_current_path(%r{/trace\?})
+  end
+
+  %w[light dark].each do |theme|
+    it "has nothing for axe to complain of in #{theme}, nor sideways scroll on a phone" do
+      visit "/"
+      page.execute_script("localStorage.setItem('gorvant.theme', '#{theme}')")
+      visit "/visits/#{visit_of("North unit")}/find"
+      expect(page).to have_css("[data-testid=next-test]", wait: 60)
+      find("[data-testid^=suspect-]", match: :first).click
+      expect(complaints).to eq([])
+      resize(390, 844)
+      expect(page.evaluate_script("document.documentElement.scrollWidth")).to be <= 390
+      expect(complaints).to eq([])
+    end
+  end
+end

@@ -1,0 +1,315 @@
+<script setup lang="ts">
+import { useEventListener } from '@vueuse/core'
+import { computed, ref, watch } from 'vue'
+import { api, type Condition, type Find, type Scene } from '@/shared/api/client'
+import NextTest from '@/desks/find/NextTest.vue'
+import SuspectList from '@/desks/find/SuspectList.vue'
+import { useFind, type Place, type Way } from '@/desks/find/useFind'
+import { useQuestion } from '@/shared/api/useQuestion'
+import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import PickButtons from '@/shared/ui/kit/PickButtons.vue'
+import { useReadings, type Read } from '@/shared/ui/useReadings'
+import { useVisit } from '@/shared/ui/useVisit'
+import VisitHead from '@/shared/ui/VisitHead.vue'
+import ScenePane from '@/shared/scene/ScenePane.vue'
+import SceneView from '@/shared/scene/SceneView.vue'
+import { isTyping } from '@/shared/model/keys'
+
+const props = defineProps<{ id: string }>()
+const { visit, load } = useVisit()
+watch(
+  () => props.id,
+  (id) => visit.value?.id !== id && load(id),
+  { immediate: true },
+)
+const { readings, problem: refused, busy, keep, takeBack } = useReadings(props.id)
+const { answer, task, problem, again, cancel, stands, mode, skipped, suspect, skip } = useFind(props.id)
+
+const PLACES: { id: Place; title: string }[] = [
+  { id: 'wall', title: 'wall' },
+  { id: 'air_handler', title: 'air handler' },
+  { id: 'outdoor', title: 'outdoors' },
+]
+const WAYS: { id: Way; title: string }[] = [
+  { id: 'cheapest', title: 'least time' },
+  { id: 'fewest', title: 'fewest tests' },
+  { id: 'here', title: 'stay here' },
+]
+const next = computed(() => answer.value?.next ?? null)
+const SIGN: Record<Find['outcome']['key'], string> = {
+  open: '~',
+  unproved: '~',
+  proved: '=',
+  found: '≠',
+  as_designed: '=',
+  nothing_left: '?',
+  none: '?',
+}
+
+/** What was read is kept with the visit, under the call of the test, so that it is there on every page. */
+async function keepRead(read: Read) {
+  const test = next.value
+  if (!test) return
+  const kept = await keep({
+    ...read,
+    condition: test.condition,
+    ...(held.value ? { moment: held.value } : {}),
+  } as Parameters<typeof keep>[0])
+  if (!kept) return
+  if (test.at) stands.value = test.at as Place
+  await again()
+}
+/** During a hold every reading says how long ago the compressor stopped. */
+const held = computed(() => {
+  const since = [...readings.value].reverse().find((one) => one.function === 'minutes' && !one.retracted_at)
+  if (!since || answer.value?.hold?.state !== 'in_force' || since.value === null) return null
+  const gone = (Date.now() - Date.parse(since.taken_at)) / 60_000
+  return { compressor_stopped_minutes: Math.round((since.value + gone) * 10) / 10 }
+})
+const untold = () => next.value && skip(next.value)
+
+const own = computed(() =>
+  (answer.value?.evidence ?? []).map((one) => ({
+    ...one,
+    reading: readings.value.find((read) => read.id === one.source) ?? null,
+  })),
+)
+async function undo(id: string) {
+  await takeBack(id)
+  await again()
+}
+
+// The points of the next test on the loom, in its call.
+const points = computed(() => (next.value?.from_node ? next.value : null))
+const { value: scene } = useQuestion<Condition, Scene>(
+  `find.loom.${props.id}`,
+  () => points.value?.condition ?? null,
+  (condition) => api.drawing({ kind: 'visit', id: props.id }, { condition, view: 'loops' }),
+)
+
+const fork = ref<InstanceType<typeof NextTest> | null>(null)
+useEventListener(window, 'keydown', (event: KeyboardEvent) => {
+  if (isTyping(event) || event.ctrlKey || event.metaKey || event.altKey) return
+  if (/^[1-9]$/.test(event.key)) fork.value?.choose(Number(event.key) - 1)
+})
+</script>
+
+<template>
+  <main class="find">
+    <VisitHead title="Find" :visit="visit" :kept="false">
+      <span class="ask"
+        >I stand at
+        <PickButtons
+          :model-value="answer?.stands ?? stands"
+          :options="PLACES"
+          label="I stand at"
+          testid="stands"
+          @update:model-value="(place: Place) => (stands = place)"
+      /></span>
+      <span class="ask"
+        >Choose by <PickButtons v-model="mode" :options="WAYS" label="Choose the next test by" testid="way"
+      /></span>
+    </VisitHead>
+    <ProblemNote v-if="problem ?? refused" :problem="(problem ?? refused)!" />
+    <section v-if="task" class="working" role="status" data-testid="working-out">
+      <p>
+        {{ answer ? 'The unit has changed: what' : 'What' }} every fault would show on this unit is being
+        worked out.
+      </p>
+      <el-progress
+        :percentage="task.total ? Math.round((task.done / task.total) * 100) : 0"
+        :format="() => `${task!.done} of ${task!.total ?? '…'}`"
+      />
+      <el-button class="key" @click="cancel">Stop</el-button>
+    </section>
+    <div v-if="!answer && !task && !problem" class="working">
+      <el-button class="key" @click="again">Work it out</el-button>
+    </div>
+    <div v-if="answer" class="work">
+      <div class="left">
+        <section
+          :class="['stand', answer.outcome.key]"
+          aria-label="How it stands"
+          data-testid="outcome"
+          :data-outcome="answer.outcome.key"
+        >
+          <p>
+            <b aria-hidden="true">{{ SIGN[answer.outcome.key] }}</b> {{ answer.outcome.says }}
+          </p>
+          <p class="quiet">{{ answer.outcome.not_proved }}</p>
+          <p v-for="one in answer.changed" :key="one.says" class="changed">≠ {{ one.says }}</p>
+        </section>
+        <section v-if="answer.care" class="care" aria-label="Fuse" data-testid="fuse-care">
+          <h2>{{ answer.care.title }}</h2>
+          <p v-for="caution in answer.care.cautions" :key="caution" class="caution">⚠ {{ caution }}</p>
+          <ol>
+            <li v-for="step in answer.care.steps" :key="step">{{ step }}</li>
+          </ol>
+        </section>
+        <NextTest
+          v-if="next"
+          ref="fork"
+          :answer="answer"
+          :busy="busy"
+          @keep="keepRead"
+          @skip="skip(next)"
+          @untold="untold"
+        />
+        <section v-if="next?.others.length" class="others" aria-label="Other tests">
+          <h3>Or</h3>
+          <p v-for="one in next.others" :key="one.id">
+            {{ one.says }} <span class="mono">{{ one.minutes }} min</span>
+          </p>
+        </section>
+        <p v-if="skipped.length" class="quiet">
+          {{ skipped.length }} not possible here.
+          <el-button class="key quiet" @click="skipped = []">Ask them again</el-button>
+        </p>
+        <ScenePane v-if="scene && points" :width="scene.width" :height="scene.height" name="Loom">
+          <SceneView :scene="scene" :black="points.from_node" :red="points.to_node" />
+        </ScenePane>
+      </div>
+      <div class="right">
+        <SuspectList :answer="answer" :visit="id" :open="suspect" @open="(one) => (suspect = one)" />
+        <section class="told" aria-label="What it weighs">
+          <h2>What it weighs</h2>
+          <p v-if="visit?.symptom_titles.length">Complaint: {{ visit.symptom_titles.join(', ') }}</p>
+          <p v-else class="quiet">
+            No symptom is picked. <RouterLink :to="`/visits/${id}/intake`">Intake</RouterLink> tells Find
+            where to begin.
+          </p>
+          <ol data-testid="evidence">
+            <li v-for="(one, i) in own" :key="i">
+              <span>{{ one.says }}</span>
+              <el-button
+                v-if="one.reading"
+                class="key quiet"
+                :aria-label="`Take back: ${one.says}`"
+                @click="undo(one.reading.id)"
+                >Take back</el-button
+              >
+              <span v-else class="quiet">from {{ one.source }}</span>
+            </li>
+          </ol>
+          <p v-if="!own.length" class="quiet">Nothing is read yet.</p>
+        </section>
+      </div>
+    </div>
+  </main>
+</template>
+
+<style scoped>
+.find {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 8px;
+  padding: 8px 16px 40px;
+}
+
+.ask {
+  display: inline-flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 8px;
+  color: var(--ink-soft);
+}
+
+.work {
+  display: grid;
+  grid-template-columns: minmax(0, 1.5fr) minmax(0, 1fr);
+  gap: 20px;
+  align-items: start;
+}
+
+.left,
+.right {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 12px;
+}
+
+.stand {
+  padding: 8px 12px;
+  border-left: 6px dashed var(--between);
+  background: var(--panel);
+}
+
+.stand.proved,
+.stand.as_designed {
+  border-left: 6px solid var(--agrees);
+}
+
+.care {
+  display: grid;
+  gap: 6px;
+  padding: 10px 14px;
+  border: 2px solid var(--alarm);
+  background: var(--alarm-soft);
+}
+
+.care h2 {
+  font-size: 18px;
+}
+
+.care ol {
+  display: grid;
+  gap: 4px;
+  padding-left: 24px;
+}
+
+.caution {
+  font-weight: 600;
+}
+
+.changed {
+  color: var(--alarm);
+}
+
+.others p {
+  padding: 3px 0;
+  color: var(--ink-soft);
+}
+
+h3 {
+  font-size: 15px;
+}
+
+.told h2 {
+  font-size: 18px;
+}
+
+.told ol {
+  display: grid;
+  padding: 0;
+  list-style: none;
+}
+
+.told li {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 10px;
+  align-items: center;
+  justify-content: space-between;
+  min-height: var(--target);
+  border-bottom: 1px solid var(--rule);
+  overflow-wrap: anywhere;
+}
+
+.working {
+  display: grid;
+  gap: 8px;
+  max-width: 560px;
+  padding: 10px 12px;
+  background: var(--panel);
+}
+
+.quiet {
+  color: var(--ink-soft);
+}
+
+@media (max-width: 1040px) {
+  .work {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

@@ -1,0 +1,71 @@
+import { onBeforeUnmount, shallowRef } from 'vue'
+import { api, type Task } from '@/shared/api/client'
+import type { Outcome, Problem } from '@/shared/model/outcome'
+
+const ASK_AGAIN_MS = 700
+
+/** An answer that may have to be worked out first: asked for, watched while a task is at it, cancelled at will. The
+ *  newest asking wins. */
+export function useLongAnswer<Answer extends object>(ask: () => Promise<Outcome<Answer | Task>>) {
+  const answer = shallowRef<Answer | null>(null)
+  const task = shallowRef<Task | null>(null)
+  const problem = shallowRef<Problem | null>(null)
+  let timer = 0
+  let newest = 0
+
+  const isTask = (one: Answer | Task): one is Task => 'state' in one && 'total' in one
+
+  async function again() {
+    clearTimeout(timer)
+    const mine = ++newest
+    const given = await ask()
+    if (mine !== newest) return
+    if (given.state === 'failed') problem.value = given.problem
+    if (given.state !== 'ready') return
+    problem.value = null
+    if (isTask(given.value)) {
+      task.value = given.value
+      timer = window.setTimeout(watchOn, ASK_AGAIN_MS)
+      return
+    }
+    answer.value = given.value
+    task.value = null
+  }
+
+  async function watchOn() {
+    if (!task.value) return
+    const mine = newest
+    const given = await api.task(task.value.id)
+    if (mine !== newest) return
+    if (given.state === 'failed') {
+      problem.value = given.problem
+      return
+    }
+    if (given.state !== 'ready') return
+    task.value = given.value
+    if (given.value.state === 'done') return again()
+    if (given.value.state === 'failed') {
+      problem.value = {
+        type: 'about:blank',
+        title: 'Not worked out',
+        status: 500,
+        detail: given.value.error ?? '',
+      }
+      task.value = null
+    } else if (given.value.state === 'cancelled') task.value = null
+    else timer = window.setTimeout(watchOn, ASK_AGAIN_MS)
+  }
+
+  async function cancel() {
+    clearTimeout(timer)
+    newest += 1
+    if (task.value) await api.cancelTask(task.value.id)
+    task.value = null
+  }
+
+  onBeforeUnmount(() => {
+    newest += 1
+    clearTimeout(timer)
+  })
+  return { answer, task, problem, again, cancel }
+}
