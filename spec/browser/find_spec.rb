@@ -109,6 +109,38 @@ RSpec.describe "Find", :browser, type: :feature do
     expect(page).to have_current_path(%r{/trace\?})
   end
 
+  it "takes readings as they are said, from any page, call and place remembered" do
+    id = visit_of("Kiln shed unit")
+    visit "/visits/#{id}/thermostat"
+    expect(page).to have_css("[data-testid=say-it]")
+    find("h1").click
+    page.send_keys("s")
+    lines = [
+      ["outdoor see to why twenty four point three in heat", "24.3 V"],
+      ["see to are twenty four point six", "24.6 V"],
+      ["contactor out", "dropped out"],
+      ["across h p s zero point one", "0.1 V"],
+      ["across low pressure about zero point two", "about 0.2 V"],
+      ["compressor silent", "silent"],
+      ["fan stands", "stands"],
+      ["stopped twelve minutes ago", "12 min"],
+      ["air handler see to double u zero", "0.0 V"],
+      ["contactor coil o l ohms by itself", "OL"]
+    ]
+    lines.each do |said, reads|
+      find("[data-testid=said]").set(said)
+      expect(page).to have_css("[data-testid=said-way]", text: reads)
+      find("[data-testid=said-keep]:not([disabled])").click
+      expect(page).to have_css("[data-testid=said-kept]", text: reads)
+    end
+    kept = db[:readings].where(visit_id: id).order(:received_at).all.last(lines.size)
+    expect(kept.map { |row| Gorvant::Server::Readings.observation(row).says }).to eq(lines.map(&:last))
+    expect(kept.map { |row| row[:condition]["call"] }.uniq).to eq(["heat"])
+    find("[data-testid=said]").set("good morning")
+    expect(page).to have_css("[data-testid=said-nothing]")
+    expect(complaints).to eq([])
+  end
+
   %w[light dark].each do |theme|
     it "has nothing for axe to complain of in #{theme}, nor sideways scroll on a phone" do
       visit "/"

@@ -90,6 +90,28 @@ RSpec.describe "Find", :server do
     expect(answer["about"]).to be_nil
   end
 
+  it "says what a spoken line is taken for, with call and place from the line before, and keeps nothing" do
+    before = db[:readings].count
+    send_json(:post, "#{visit}/saying", text: "see to why twenty four point three", call: "heat", at: "outdoor")
+    way = answer["ways"].first
+    expect(way).to include("where" => "outdoor C – outdoor Y", "reads" => "24.3 V", "call" => "heat", "left" => [])
+    send_json(:post, "#{visit}/saying", text: "fan stands", call: "heat", chosen: { call: "defrost" })
+    expect(answer["ways"].first).to include("call" => "defrost", "reads" => "stands")
+    send_json(:post, "#{visit}/saying", text: "good morning")
+    expect([answer["ways"], db[:readings].count]).to eq([[], before])
+    send_json(
+      :post,
+      "#{visit}/readings",
+      id: uuid,
+      condition: {
+        call: "heat"
+      },
+      taken_at: Time.now.utc.iso8601,
+      **way["given"]
+    )
+    expect([last_response.status, answer["verdict"]]).to eq([201, "agrees"])
+  end
+
   it "refuses what it does not know" do
     ask(stands: "roof")
     expect([last_response.status, answer["errors"].first["field"]]).to eq([422, "/stands"])

@@ -3,6 +3,18 @@
 module Gorvant
   module Server
     # The outside of a reading; what it reads is Observation's to check against the rig in hand.
+    class SayingRequest < Request
+      json do
+        required(:text).filled(:string, max_size?: 200)
+        optional(:call).filled(:string, included_in?: Catalogue.calls.keys)
+        optional(:at).filled(:string, included_in?: %w[wall air_handler outdoor])
+        optional(:chosen).hash do
+          optional(:call).filled(:string, included_in?: Catalogue.calls.keys)
+          optional(:at).filled(:string, included_in?: %w[wall air_handler outdoor])
+        end
+      end
+    end
+
     class ReadingRequest < Request
       MOST_MINUTES = 60 * 24 * 30
 

@@ -10,6 +10,15 @@ module Gorvant
         json(readings: present(visit, readings.of(visit[:id])))
       end
 
+      # What one spoken line is taken for, to be looked at before it is kept; nothing is kept here.
+      post "/api/visits/:id/saying" do
+        input = SayingRequest.parse(body_json)
+        visit = visits.alone(params[:id])
+        rig = Warm.rig(visit)
+        saying = Saying.new(rig, **input.slice(:call, :at), chosen: input.fetch(:chosen, {}))
+        json(ways: saying.read(input[:text]).map { |way| said(way, visit) })
+      end
+
       post "/api/visits/:id/readings" do
         input = ReadingRequest.parse(body_json)
         visit = visits.alone(params[:id])
@@ -36,6 +45,21 @@ module Gorvant
           condition: condition.to_json_hash,
           **Readings.columns(observation, judged, Present.judged(judged))
         )
+      end
+
+      def said(way, visit)
+        trace = Warm.trace(visit, condition({ "call" => way.call || "off" }, visit))
+        instrument = { "volts_ac" => { "instrument" => "high_impedance" } }.fetch(way.given["function"], {})
+        observation = Observation.parse(way.given.merge(instrument), trace)
+        {
+          given: way.given.merge(instrument),
+          title: Observation.functions.fetch(observation.function).fetch("title"),
+          where: observation.whereabouts(Warm.netlist(visit)),
+          reads: observation.says,
+          call: way.call,
+          at: way.at,
+          left: way.left
+        }
       end
 
       def present(visit, rows)

@@ -19,6 +19,8 @@ module Gorvant
       def evidence = table("evidence")
       # { name => number, share or list }: what could be so, and what its tests cost
       def diagnosis = table("diagnosis")
+      # { kind => { meaning => [how people say it] } }
+      def sayings = table("sayings")
       # { desk id => { "title", "built" } }: the pages of a visit in the order of work
       def desks = table("desks")
       # { board family => { fact key => value } }

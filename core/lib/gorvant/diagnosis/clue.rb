@@ -5,7 +5,21 @@ module Gorvant
     # One piece of evidence as Find weighs it. test: Test; column: Library::Column; told: [weight] of each answer of its
     # scale; answer: the answer in words; source: what it came from (a reading's id, or a page); at: when, as it was
     # told.
-    Clue = Value.define(:test, :column, :told, :answer, :source, :at, defaults: { source: nil, at: nil })
+    Clue =
+      Value.define(
+        :test,
+        :column,
+        :told,
+        :answer,
+        :condition,
+        :source,
+        :at,
+        defaults: {
+          condition: nil,
+          source: nil,
+          at: nil
+        }
+      )
 
     class Clue
       # Whether this and nothing else was told.
@@ -28,7 +42,15 @@ module Gorvant
         return nil unless test && told&.any?(&:positive?) && told.uniq.size > 1
 
         column = column(test, condition)
-        Clue.new(test: test, column: column, told: told, answer: observation.says, source: source, at: at)
+        Clue.new(
+          test: test,
+          column: column,
+          told: told,
+          answer: observation.says,
+          condition: condition,
+          source: source,
+          at: at
+        )
       end
 
       # Clue of a test of the list, answered by one of its scale's answers.

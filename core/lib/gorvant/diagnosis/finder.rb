@@ -34,11 +34,18 @@ module Gorvant
         @stopped = stopped_minutes
         @skip = skip
         @hold = hold_now
-        @beliefs = Beliefs.new(library, symptoms: symptoms, evidence: evidence, hold: @hold)
+        @beliefs = beliefs_of(evidence)
         @stands = stands || FIRST_PLACE
         @call = in_defrost? ? "defrost" : call || first_call
         @mode = mode || "cheapest"
       end
+
+      # Beliefs of other evidence under the same complaint.
+      def beliefs_of(evidence) = Beliefs.new(library, symptoms: @symptoms, evidence: evidence, hold: @hold)
+
+      # Two faults at once, looked for where nothing alone explains what was read.
+      def pairs = @pairs ||= Pairs.new(self)
+      def unexplained? = evidence.size > 1 && beliefs.all.last >= Diagnosis.numbers.dig("pairs", "none_from")
 
       # [Suspect], most probable first; as many as weigh something.
       def suspects(most = 8)
@@ -284,13 +291,14 @@ module Gorvant
         across?(test, parts)
       end
 
-      # Volts across the very branch.
+      # Volts across the very switch or fuse; across a coil they only say that it is fed.
       def across?(test, parts)
         return false unless test.function == "volts_ac"
 
         parts.any? do |id|
           branch = @situation.netlist.branch?(id) && @situation.netlist[id]
-          branch && [branch.from, branch.to].sort == [test.from_node, test.to_node].sort
+          branch && (branch.switching? || branch.kind == :fuse) &&
+            [branch.from, branch.to].sort == [test.from_node, test.to_node].sort
         end
       end
     end

@@ -48,6 +48,12 @@ module Gorvant
       # [[Column, [Test]]]: tests that tell the same are asked about once.
       def shapes = @shapes ||= @tests.group_by { |test| column(test) }.to_a
 
+      # What another hypothesis, such as two faults at once, shows in a test: solved for it.
+      def code_of(hypothesis, test, condition)
+        state = test.state && @situation.state(test.state)
+        @maker.code_in(state&.condition || condition || Condition.new(call: "off"), test, hypothesis)
+      end
+
       # { class number => [index] } of hypotheses that no test of the list tells apart; by index: class_of.
       def classes = @classes ||= (0...size).group_by { |i| class_of[i] }
 

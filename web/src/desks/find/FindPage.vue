@@ -25,6 +25,10 @@ watch(
 const { readings, problem: refused, busy, keep, takeBack } = useReadings(props.id)
 const { answer, task, problem, again, cancel, stands, mode, skipped, suspect, skip } = useFind(props.id)
 
+// What is kept from elsewhere, by a spoken line or another hand, is weighed as it comes.
+const standing = computed(() => readings.value.map((one) => `${one.id}${one.retracted_at ?? ''}`).join())
+watch(standing, (_now, before) => before && again())
+
 const PLACES: { id: Place; title: string }[] = [
   { id: 'wall', title: 'wall' },
   { id: 'air_handler', title: 'air handler' },
@@ -139,6 +143,25 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
           <p class="quiet">{{ answer.outcome.not_proved }}</p>
           <p v-for="one in answer.changed" :key="one.says" class="changed">≠ {{ one.says }}</p>
         </section>
+        <section v-if="answer.beside" class="beside" aria-label="None alone" data-testid="beside">
+          <p v-if="answer.beside.repeat">↻ {{ answer.beside.repeat }}</p>
+          <template v-if="answer.beside.pairs.length">
+            <h3>Two at once</h3>
+            <p v-for="one in answer.beside.pairs" :key="one.says">
+              {{ one.says }}
+              <RouterLink
+                :to="{
+                  path: `/visits/${id}/trace`,
+                  query: { call: answer.call, faults: JSON.stringify(one.faults) },
+                }"
+                >Trace</RouterLink
+              >
+            </p>
+          </template>
+        </section>
+        <section v-if="!next && answer.suspects[0]?.proof" class="now" aria-label="Do now">
+          <h2>{{ answer.suspects[0].proof }}</h2>
+        </section>
         <section v-if="answer.care" class="care" aria-label="Fuse" data-testid="fuse-care">
           <h2>{{ answer.care.title }}</h2>
           <p v-for="caution in answer.care.cautions" :key="caution" class="caution">⚠ {{ caution }}</p>
@@ -237,6 +260,29 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
 .stand.proved,
 .stand.as_designed {
   border-left: 6px solid var(--agrees);
+}
+
+.now {
+  padding: 12px 16px;
+  border: 2px solid var(--ink);
+  background: var(--panel);
+}
+
+.now h2 {
+  font-size: 22px;
+  overflow-wrap: anywhere;
+}
+
+.now h2::first-letter {
+  text-transform: uppercase;
+}
+
+.beside {
+  display: grid;
+  gap: 6px;
+  padding: 8px 12px;
+  border-left: 6px dashed var(--alarm);
+  background: var(--panel);
 }
 
 .care {

@@ -52,6 +52,7 @@ export function useTraceKeys(
       before: () => bench.tape.event(-1),
       pin: () => bench.tape.pin(),
       loop: nextLoop,
+      say: () => undefined, // SayIt listens by itself, on every page of a visit
       keys: bench.keys,
     },
     () => bench.calls.value,

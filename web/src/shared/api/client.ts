@@ -21,6 +21,10 @@ export type Task = components['schemas']['Task']
 export type Find = components['schemas']['Find']
 export type FindTest = components['schemas']['FindTest']
 export type Suspect = components['schemas']['Suspect']
+type SayAsked = NonNullable<
+  paths['/api/visits/{id}/saying']['post']['requestBody']
+>['content']['application/json']
+export type Said = components['schemas']['Said']['ways'][number]
 type FindAsked = NonNullable<
   paths['/api/visits/{id}/find']['post']['requestBody']
 >['content']['application/json']
@@ -242,6 +246,8 @@ export const api = {
     ),
   find: (id: string, body: FindAsked) =>
     outcome<Find | Task>(client.POST('/api/visits/{id}/find', { params: { path: { id } }, body })),
+  say: (id: string, body: SayAsked) =>
+    outcome(client.POST('/api/visits/{id}/saying', { params: { path: { id } }, body })),
   task: (id: string) => outcome(client.GET('/api/tasks/{id}', { params: { path: { id } } })),
   cancelTask: (id: string) =>
     outcome(client.POST('/api/tasks/{id}/cancellation', { params: { path: { id } } })),

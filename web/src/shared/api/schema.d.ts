@@ -727,6 +727,25 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/visits/{id}/saying": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What one spoken line is taken for; nothing is kept */
+        post: operations["say"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/visits/{id}/find": {
         parameters: {
             query?: never;
@@ -2022,6 +2041,19 @@ export interface components {
             total: number;
             error: string | null;
         };
+        Said: {
+            ways: {
+                given: {
+                    [key: string]: unknown;
+                };
+                title: string;
+                where: string;
+                reads: string;
+                call: string | null;
+                at: string | null;
+                left: string[];
+            }[];
+        };
         Find: {
             looked_at: {
                 hypotheses: number;
@@ -2049,6 +2081,13 @@ export interface components {
                 /** @enum {string} */
                 state: "in_force" | "over";
                 minutes?: number[] | null;
+            } | null;
+            beside: {
+                pairs: {
+                    says: string;
+                    faults: components["schemas"]["Fault"][];
+                }[];
+                repeat: string | null;
             } | null;
             care: {
                 title: string;
@@ -3724,6 +3763,46 @@ export interface operations {
                 };
             };
             404: components["responses"]["Problem"];
+        };
+    };
+    say: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    text: string;
+                    /** @description Remembered from the line before */
+                    call?: string;
+                    /** @enum {string} */
+                    at?: "wall" | "air_handler" | "outdoor";
+                    /** @description Stand whatever the line says */
+                    chosen?: {
+                        call?: string;
+                        /** @enum {string} */
+                        at?: "wall" | "air_handler" | "outdoor";
+                    };
+                };
+            };
+        };
+        responses: {
+            /** @description Two ways at most */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Said"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
         };
     };
     find: {

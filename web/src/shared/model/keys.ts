@@ -15,6 +15,7 @@ export type Action =
   | 'event'
   | 'before'
   | 'pin'
+  | 'say'
   | 'keys'
 
 /** Keys that mean nothing while the tape is away. */
@@ -36,6 +37,7 @@ export const KEYS: { key: string; action: Action; says: string }[] = [
   { key: ']', action: 'event', says: 'tape: next event' },
   { key: '[', action: 'before', says: 'tape: event before' },
   { key: 'p', action: 'pin', says: 'tape: pin this instant' },
+  { key: 's', action: 'say', says: 'say a reading, on every page of a visit' },
   { key: '?', action: 'keys', says: 'show the keys' },
 ]
 

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, watch } from 'vue'
 import { useRoute } from 'vue-router'
+import SayIt from '@/shared/ui/SayIt.vue'
 import { useVisit } from '@/shared/ui/useVisit'
 import { MEANS, PAGES, SIGNS } from '@/shared/model/visitPages'
 
@@ -33,6 +34,7 @@ watch(
       {{ page.title }}
       <span v-if="visit" class="hidden-label">{{ MEANS[visit.marks[page.id]] }}</span>
     </RouterLink>
+    <SayIt :key="id" :visit="id" />
   </nav>
 </template>
 

@@ -35,6 +35,7 @@ module Gorvant
             rest: rest,
             hold: hold,
             care: care,
+            beside: beside,
             changed: @finder.contradictions.map { |one| changed(one) },
             unlikely: @finder.unlikely.map { |one, clue| { title: hypothesis(one).title, says: clue_words(clue) } },
             evidence: @finder.evidence.map { |clue| { source: clue.source, says: clue_words(clue) } },
@@ -280,6 +281,26 @@ module Gorvant
         def changed(one)
           times = one.clues.map { |clue| [clue.answer, clue.at && clue.at[11, 5]].compact.join(" at ") }
           { says: words("changed", test: says(one.clues.first.test), list: times.join(", then ")) }
+        end
+
+        # Where nothing alone explains it: two at once, and the reading to repeat.
+        def beside
+          return nil unless @finder.unexplained?
+
+          doubtful = @finder.pairs.doubtful
+          {
+            pairs: @finder.pairs.all.map { |pair| pair_words(pair) },
+            repeat: doubtful && words("repeat", says: clue_words(doubtful))
+          }
+        end
+
+        def pair_words(pair)
+          titles = pair.members.map(&:title)
+          {
+            says:
+              words("pair", first: titles[0], second: titles[1], count: pair.explains.size, all: @finder.evidence.size),
+            faults: pair.members.flat_map(&:faults)
+          }
         end
 
         # How to go on where a further test may cost a fuse.

@@ -1,0 +1,121 @@
+# frozen_string_literal: true
+
+module Gorvant
+  module Diagnosis
+    # Two faults at once, where nothing alone explains what was read: the few that each explain most of it are put
+    # together and solved, in the calls that have evidence.
+    class Pairs
+      # members: [Hypothesis]; explains: [Clue] that the two together would give; weight: against none of these, 1.0 as
+      # much.
+      Pair = Value.define(:members, :explains, :weight)
+      FITS = 0.5 # of an answer, from which it is what a hypothesis gives
+
+      # finder: Finder whose evidence is to be explained.
+      def initialize(finder)
+        @finder = finder
+        @library = finder.library
+        @evidence = finder.evidence
+        @numbers = Diagnosis.numbers.fetch("pairs")
+      end
+
+      # [Pair], those that explain most first; only such as explain more than either member alone.
+      def all
+        @all ||=
+          chosen
+            .filter_map { |first, second| pair(first, second) }
+            .sort_by { |pair| [-pair.explains.size, -pair.weight] }
+            .first(@numbers["shown"])
+      end
+
+      # The reading without which one thing alone explains most of the rest: worth repeating first. nil where none is.
+      def doubtful
+        return nil if @evidence.size < 3
+
+        best = @evidence.min_by { |clue| none_without(clue) }
+        none_without(best) < @finder.beliefs.all.last / 2 ? best : nil
+      end
+
+      private
+
+      def none_without(clue)
+        @without ||= {}.compare_by_identity
+        @without[clue] ||= @finder.beliefs_of(@evidence.reject { |one| one.equal?(clue) }).all.last
+      end
+
+      # [[index, index]]: those that explain most, each with those that explain most of what it leaves.
+      def chosen
+        leading = best(faults, @evidence).first(@numbers["leading"])
+        pairs =
+          leading.flat_map do |first|
+            left = @evidence - explained(first)
+            others = faults.reject { |i| @library.remedies[i] == @library.remedies[first] }
+            best(others, left).first(@numbers["members"]).map { |second| [first, second].sort }
+          end
+        pairs.uniq.first(@numbers["most"])
+      end
+
+      # Single faults, one a remedy.
+      def faults =
+        @faults ||=
+          @library.hypotheses.each_index.select do |i|
+            @library.hypotheses[i].condemns? && !@library.hypotheses[i].steady
+          end
+
+      # Of these, those that explain most of this evidence first.
+      def best(indexes, evidence)
+        indexes
+          .sort_by { |i| [-(explained(i) & evidence).sum { |clue| surprise(clue) }, -@library.hypotheses[i].share] }
+          .uniq { |i| @library.remedies[i] }
+      end
+
+      def explained(index) = (@explained ||= {})[index] ||= explained_by(index)
+
+      def explained_by(index)
+        @evidence
+          .each_index
+          .select { |e| fits?(@finder.beliefs.likelihoods[e][index], @evidence[e]) }
+          .map { |e| @evidence[e] }
+      end
+
+      def fits?(likelihood, clue) = likelihood >= FITS * clue.told.max
+
+      # How little a sound unit gives of it: what needs explaining counts most.
+      def surprise(clue) = (@surprises ||= {}.compare_by_identity)[clue] ||= surprise_of(clue)
+
+      def surprise_of(clue)
+        sound = @finder.beliefs.likelihoods[@evidence.index(clue)][@library.index("nothing")]
+        1.0 - [sound, 1.0].min + 0.1
+      end
+
+      def pair(first, second)
+        members = [first, second].map { |i| @library.hypotheses[i] }
+        both =
+          members[0].with(
+            id: members.map(&:id).join("+"),
+            faults: members.flat_map(&:faults),
+            senses: members[0].senses.merge(members[1].senses),
+            at: nil
+          )
+        likelihoods = @evidence.map { |clue| likelihood(clue, both) }
+        explains = @evidence.each_index.select { |e| fits?(likelihoods[e], @evidence[e]) }.map { |e| @evidence[e] }
+        return nil if explains.size <= [first, second].map { |i| explained(i).size }.max
+
+        Pair.new(members: members, explains: explains, weight: weight(likelihoods, first, second))
+      rescue BadCondition, UnknownNode, UnknownBranch
+        nil
+      end
+
+      def likelihood(clue, both)
+        code = @library.code_of(both, clue.test, clue.condition)
+        clue.column.scale.row(code.to_s).each_with_index.sum { |share, a| share * clue.told[a] }
+      end
+
+      # Shares and readings of the two, against those of none of these.
+      def weight(likelihoods, first, second)
+        own = likelihoods.inject(:*) * @finder.beliefs.before[first] * @finder.beliefs.before[second]
+        none = @finder.beliefs.likelihoods.map(&:last).inject(:*) * @finder.beliefs.before.last
+        none.zero? ? own : own / none
+      end
+    end
+  end
+end

@@ -1,0 +1,99 @@
+# frozen_string_literal: true
+
+# What is said at the bench, line by line, and what comes of it.
+RSpec.describe Gorvant::Saying do
+  # "volts_ac outdoor.C outdoor.Y 24.3 heat @outdoor" of what was understood.
+  def told(understood)
+    return "nothing" unless understood
+
+    given = understood.given
+    parts = [
+      given["function"],
+      *given.values_at("from_node", "to_node").compact,
+      given["place"],
+      given["choice"],
+      amount(given)
+    ]
+    parts << "alone" if given["isolated"]
+    [*parts, understood.call, understood.at && "@#{understood.at}"].compact.join(" ")
+  end
+
+  def amount(given)
+    return "OL" if given["open"]
+    return nil unless given["value"]
+
+    number = [given["value"], given["value_high"]].compact.map { |value| format("%g", value) }.join("-")
+    given["about"] ? "~#{number}" : number
+  end
+
+  lines =
+    File
+      .readlines(File.join(__dir__, "sayings.txt"), chomp: true, encoding: "UTF-8")
+      .reject { |line| line.start_with?("#") }
+
+  # How many words of a place or call are said is the line's; the table names them where they are.
+  lines.each do |line|
+    said, meant = line.split(" | ")
+    it "understands “#{said}”" do
+      ways = described_class.new(rig).read(said).map { |one| told(one) }
+      expect(ways).to include(meant).or include("#{meant} @outdoor")
+    end
+  end
+
+  it "has a table of at least 120 sayings, and reads all of them without a second thought but a few" do
+    expect(lines.size).to be >= 120
+    double = lines.count { |line| described_class.new(rig).read(line.split(" | ").first).size > 1 }
+    expect(double).to be <= 5
+  end
+
+  it "shows both where “to” may be a terminal's 2" do
+    two_stage = Gorvant::Composer.compose(name: "Two", facts: { "compressor_stages" => 2 })
+    ways = described_class.new(two_stage, call: "heat", at: "outdoor").read("why to twenty four")
+    expect(ways.map { |one| one.given["to_node"] }).to contain_exactly("outdoor.Y", "outdoor.Y2")
+    one_way = described_class.new(two_stage, at: "outdoor").read("why two twenty four")
+    expect(one_way.map { |one| one.given.values_at("to_node", "value") }).to eq([["outdoor.Y2", 24.0]])
+  end
+
+  it "remembers call and place from the line before, and says which words it left" do
+    one = described_class.new(rig, call: "cool", at: "wall").read("c to y 24 wobbly").first
+    expect([one.call, one.at, one.given["to_node"], one.left]).to eq(["cool", "wall", "wall.Y", ["wobbly"]])
+  end
+
+  [
+    "hello there",
+    "c to y",
+    "24 volts",
+    "c to y to g 24",
+    "why two twenty four outdoors", # no Y2 on this unit: nothing is made of it
+    "across the limit",
+    "c to q 24 outdoors",
+    "",
+    "fan",
+    "24 24 24 c y"
+  ].each do |said|
+    it "makes nothing of “#{said}”" do
+      expect(described_class.new(rig).read(said)).to eq([])
+    end
+  end
+
+  it "never gives a reading that this unit cannot have" do
+    random = Random.new(4)
+    words =
+      Gorvant::Catalogue
+        .sayings
+        .values
+        .flat_map { |value| value.is_a?(Hash) ? value.values.flatten : value }
+        .grep(String) + %w[24 zero to two point five]
+    trace = trace("heat")
+    400.times do
+      said = Array.new(random.rand(2..7)) { words.sample(random: random) }.join(" ")
+      described_class
+        .new(rig, call: "heat", at: "outdoor")
+        .read(said)
+        .each do |one|
+          instrument = one.given["function"] == "volts_ac" ? { "instrument" => "high_impedance" } : {}
+          expect { Gorvant::Observation.parse(one.given.merge(instrument), trace) }.not_to raise_error, said
+        end
+    end
+  end
+end
