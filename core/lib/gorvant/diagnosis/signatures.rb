@@ -25,15 +25,28 @@ module Gorvant
         { "codes" => codes, "marks" => marks(hypothesis, bodies) }
       end
 
-      # The code of one test for a hypothesis, solved for it alone: for readings in a condition that is no state.
+      # The code of one test for a hypothesis by itself, in a condition that may be no state. What was solved for the
+      # last hypothesis is kept: it is asked test after test.
       def code_in(condition, test, hypothesis)
-        code(test, hypothesis, { test.state => body(hypothesis, condition, test.state) })
+        bodies = bodies_of(hypothesis)
+        state = test.state && @situation.state(test.state)
+        return code(test, hypothesis, bodies) if test.state.nil? || state&.condition == condition
+
+        own = Hash.new { |_all, id| bodies[id] }
+        code(test, hypothesis, own.merge!(test.state => body(hypothesis, condition, test.state)))
       end
 
       # The Body of a hypothesis in a state, for what looks into it by itself.
       def body_in(hypothesis, state_id) = body(hypothesis, @situation.state(state_id).condition, state_id)
 
       private
+
+      def bodies_of(hypothesis)
+        return @bodies if @bodies_for.equal?(hypothesis)
+
+        @bodies_for = hypothesis
+        @bodies = bodies(hypothesis)
+      end
 
       # { state id => Body }, solved when asked for.
       def bodies(hypothesis)

@@ -2,6 +2,7 @@
 import { useEventListener } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { api, type Condition, type Find, type Scene } from '@/shared/api/client'
+import EvidenceList from '@/desks/find/EvidenceList.vue'
 import NextTest from '@/desks/find/NextTest.vue'
 import SuspectList from '@/desks/find/SuspectList.vue'
 import { useFind, type Place, type Way } from '@/desks/find/useFind'
@@ -184,6 +185,7 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
             {{ one.says }} <span class="mono">{{ one.minutes }} min</span>
           </p>
         </section>
+        <EvidenceList v-if="!next" :visit="visit" :evidence="own" @take-back="undo" />
         <p v-if="skipped.length" class="quiet">
           {{ skipped.length }} not possible here.
           <el-button class="key quiet" @click="skipped = []">Ask them again</el-button>
@@ -194,28 +196,7 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
       </div>
       <div class="right">
         <SuspectList :answer="answer" :visit="id" :open="suspect" @open="(one) => (suspect = one)" />
-        <section class="told" aria-label="What it weighs">
-          <h2>What it weighs</h2>
-          <p v-if="visit?.symptom_titles.length">Complaint: {{ visit.symptom_titles.join(', ') }}</p>
-          <p v-else class="quiet">
-            No symptom is picked. <RouterLink :to="`/visits/${id}/intake`">Intake</RouterLink> tells Find
-            where to begin.
-          </p>
-          <ol data-testid="evidence">
-            <li v-for="(one, i) in own" :key="i">
-              <span>{{ one.says }}</span>
-              <el-button
-                v-if="one.reading"
-                class="key quiet"
-                :aria-label="`Take back: ${one.says}`"
-                @click="undo(one.reading.id)"
-                >Take back</el-button
-              >
-              <span v-else class="quiet">from {{ one.source }}</span>
-            </li>
-          </ol>
-          <p v-if="!own.length" class="quiet">Nothing is read yet.</p>
-        </section>
+        <EvidenceList v-if="next" :visit="visit" :evidence="own" @take-back="undo" />
       </div>
     </div>
   </main>
@@ -318,27 +299,6 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
 
 h3 {
   font-size: 15px;
-}
-
-.told h2 {
-  font-size: 18px;
-}
-
-.told ol {
-  display: grid;
-  padding: 0;
-  list-style: none;
-}
-
-.told li {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 4px 10px;
-  align-items: center;
-  justify-content: space-between;
-  min-height: var(--target);
-  border-bottom: 1px solid var(--rule);
-  overflow-wrap: anywhere;
 }
 
 .working {

@@ -65,7 +65,7 @@ const toggle = (one: Suspect) => emit('open', props.open === one.id ? null : one
           </p>
           <p v-if="soonest" class="soonest">
             Soonest proved or cleared: <b>{{ soonest.says }}</b>
-            <span class="mono"> {{ soonest.minutes }} min</span>
+            <span class="mono cost">{{ soonest.minutes }} min</span>
             <template v-if="soonest.expects">; it would give {{ soonest.expects.title }}</template>
           </p>
           <p class="ways">
@@ -191,6 +191,10 @@ ol > li {
 
 .against {
   color: var(--alarm);
+}
+
+.cost {
+  margin-left: 8px;
 }
 
 .ways {

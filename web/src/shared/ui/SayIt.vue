@@ -87,7 +87,7 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
         v-model="text"
         maxlength="200"
         autocomplete="off"
-        placeholder="outdoor see to why twenty four point three, in heat"
+        placeholder="such as: outdoor see to why twenty four point three, in heat"
         aria-label="What you read or saw"
         data-testid="said"
       />

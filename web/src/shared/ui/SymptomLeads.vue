@@ -22,6 +22,9 @@ function to(symptom: Symptom) {
     <RouterLink v-for="symptom in symptoms" :key="symptom.id" class="key" :to="to(symptom)"
       >{{ symptom.title }}: look here first</RouterLink
     >
+    <RouterLink v-if="symptoms.length" class="key" :to="`/visits/${visit.id}/find`" data-testid="to-find"
+      >Find why: the next test</RouterLink
+    >
   </p>
 </template>
 
