@@ -153,6 +153,7 @@ require_relative "gorvant/diagnosis/beliefs"
 require_relative "gorvant/diagnosis/next_tests"
 require_relative "gorvant/diagnosis/pairs"
 require_relative "gorvant/diagnosis/finder"
+require_relative "gorvant/diagnosis/road_map"
 
 # desks: what each page of a visit asks of the rooms above, and how it stands
 require_relative "gorvant/desks/thermostat/staging_run"

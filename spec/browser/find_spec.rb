@@ -141,6 +141,19 @@ RSpec.describe "Find", :browser, type: :feature do
     expect(complaints).to eq([])
   end
 
+  it "draws a road map on one page, to print and take along" do
+    visit "/visits/#{visit_of("Kiln shed unit")}/find"
+    expect(page).to have_css("[data-testid=next-test]", wait: 60)
+    first = find("[data-testid=next-test]").text
+    find("[data-testid=to-road-map]").click
+    expect(page).to have_css("[data-testid=road-leaf]", minimum: 4, maximum: 25)
+    expect(find(".test", match: :first)).to have_text(first)
+    expect(complaints).to eq([])
+    pdf =
+      page.driver.browser.execute_cdp("Page.printToPDF", preferCSSPageSize: true)["data"].unpack1("m")
+    expect(pdf.scan(%r{/Type\s*/Page[^s]}).size).to eq(1)
+  end
+
   %w[light dark].each do |theme|
     it "has nothing for axe to complain of in #{theme}, nor sideways scroll on a phone" do
       visit "/"

@@ -112,6 +112,17 @@ RSpec.describe "Find", :server do
     expect([last_response.status, answer["verdict"]]).to eq([201, "agrees"])
   end
 
+  it "draws a road map from where the visit stands" do
+    send_json(:post, "#{visit}/road-map", {})
+    expect(last_response.status).to eq(202)
+    worker.run_one
+    send_json(:post, "#{visit}/road-map", {})
+    expect([last_response.status, answer["leaves"]]).to match([200, be_between(1, 25)])
+    tree = answer["tree"]
+    ask
+    expect(tree.dig("test", "says")).to eq(answer["next"]["says"])
+  end
+
   it "refuses what it does not know" do
     ask(stands: "roof")
     expect([last_response.status, answer["errors"].first["field"]]).to eq([422, "/stands"])

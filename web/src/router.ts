@@ -53,6 +53,12 @@ export const router = createRouter({
       meta: { title: 'Find' },
     },
     {
+      path: '/visits/:id/road-map',
+      component: () => import('@/desks/find/RoadMapPage.vue'),
+      props: (route) => ({ id: String(route.params.id) }),
+      meta: { title: 'Road map' },
+    },
+    {
       path: '/visits/:id/print',
       component: () => import('@/pages/PrintPage.vue'),
       props: (route) => ({ kind: 'visit', id: String(route.params.id) }),

@@ -15,6 +15,15 @@ module Gorvant
         json answer
       end
 
+      # The tests from here on, to take along where no device goes.
+      post "/api/visits/:id/road-map" do
+        row = visits.alone(params[:id])
+        input = FindRequest.parse(body_json || {})
+        library = library(row) or return json(Present.task(ask(row)), 202)
+        words = Desks::Find::Words.new(finder(row, library, input))
+        json(Warm.dear { words.road_map { |clues| finder(row, library, input.merge(further: clues)) } })
+      end
+
       private
 
       def situation(row)
@@ -52,7 +61,7 @@ module Gorvant
           symptoms: row[:symptoms].to_a,
           reads: readings.of_standing(row[:id]).map { |reading| read(reading) },
           told: Desks::Find.told(VisitRecords.of(row, kept: row[:desks].kept)),
-          **asked.slice(:stands, :call, :mode, :skip)
+          **asked.slice(:stands, :call, :mode, :skip, :further)
         )
       end
 

@@ -89,6 +89,21 @@ RSpec.describe Gorvant::Diagnosis::Finder do
       expect(finder.next_test.test.from_node.to_s).to match(/LPS|HPS|DTS|outdoor\.C/)
     end
 
+    it "knows the hold from an answer without a number too, and is done with it after the wait" do
+      clues = Gorvant::Diagnosis::Clues.new(find.library)
+      told =
+        [%w[minutes|since_stop|person within], %w[seen|heat|after_the_wait|person out]].map do |id, answer|
+          clues.answered(find.library.test(id), answer)
+        end
+      holds =
+        [told.first(1), told].map do |evidence|
+          described_class.new(find.library, symptoms: %w[contactor_silent], evidence: evidence)
+        end
+      expect(holds.map(&:hold)).to eq(%w[in_force over])
+      expect(holds.first.next_test.test.place).to eq("after_the_wait")
+      expect(weight(find, holds.last, /\Ahold\z/)).to be < 0.02
+    end
+
     it "gives a range where nobody read how long the hold lasts" do
       open = Finding.new(Finding.library("mossgate", rig("mossgate_roof"), 34.0))
       expect(open.finder([], stopped_minutes: 1.0).remaining_minutes).to eq([2.0, 4.0])
@@ -125,6 +140,16 @@ RSpec.describe Gorvant::Diagnosis::Finder do
       inside = find.finder(%w[contactor_silent], *told, %w[heat seen suction_port inside])
       expect(find.top(inside)).to eq("stuck_open:LPS")
     end
+  end
+
+  it "gives a sequencer its time before anything in the strips' way is suspected" do
+    find = boathouse
+    told = [["heat_aux", "volts_ac", %w[air_handler.C air_handler.W], 24.1], %w[heat_aux seen strips off]]
+    finder = find.finder(%w[no_auxiliary_heat], *told, stands: "air_handler", call: "heat_aux")
+    expect(weight(find, finder, /sequencer_waits/)).to be > 0.1
+    expect(asks(finder)).to eq(%w[seen heat_aux after_a_minute])
+    over = find.finder(%w[no_auxiliary_heat], *told, %w[heat_aux seen after_a_minute off])
+    expect(weight(find, over, /sequencer_waits/)).to be < 0.02
   end
 
   describe "the refrigerant side" do

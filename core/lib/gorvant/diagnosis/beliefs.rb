@@ -38,6 +38,9 @@ module Gorvant
         Scale.entropy(answers) - known
       end
 
+      # [P(answer)] of a column, as far as is known.
+      def odds(column) = expected(column).first
+
       # Bits that it is expected to bring about whether it is one of these: [index].
       def gain_about(column, indexes)
         both, = expected(column)

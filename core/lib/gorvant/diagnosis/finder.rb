@@ -134,7 +134,7 @@ module Gorvant
       def remaining_minutes
         return nil unless @hold == "in_force"
 
-        hold_seconds.map { |seconds| [(seconds / 60.0) - @stopped, 0.0].max }
+        hold_seconds.map { |seconds| [(seconds / 60.0) - @stopped.to_f, 0.0].max }
       end
 
       # Readings that differ at one test.
@@ -221,10 +221,18 @@ module Gorvant
       end
 
       def hold_now
-        return nil unless @stopped && @situation.rig[:y_path] == "delay"
-        return "over" if @stopped * 60 >= hold_seconds.max
+        return nil unless @situation.rig[:y_path] == "delay"
+        return told_of_hold unless @stopped
 
-        "in_force"
+        @stopped * 60 >= hold_seconds.max ? "over" : "in_force"
+      end
+
+      # What was told of it without a number, as a road map has it.
+      def told_of_hold
+        return "over" if @evidence.any? { |clue| clue.test.place == "after_the_wait" }
+
+        told = @evidence.reverse.find { |clue| clue.test.place == "since_stop" } or return nil
+        told.answer_is?("within") ? "in_force" : "over"
       end
 
       def made = @evidence.map { |clue| clue.test.id }.uniq + @skip
@@ -273,6 +281,7 @@ module Gorvant
       def looks_at?(test, hypothesis)
         return true if test.function == "looked_up" && Diagnosis.facts_of(hypothesis).key?(test.place)
         return %w[since_stop after_the_wait].include?(test.place) if hypothesis.turns["board"] == "hold"
+        return test.place == "after_a_minute" if hypothesis.turns.key?("contacts")
         if test.place.to_s.start_with?("wires_")
           return hypothesis.faults.any? { |fault| Diagnosis.at_wires?(fault, test.place.delete_prefix("wires_")) }
         end

@@ -56,6 +56,7 @@ module Gorvant
       def body(hypothesis, condition, state_id)
         rig, netlist, held, points = circuit(hypothesis, condition)
         turned = Turns.turned(hypothesis, condition, rig, state_id)
+        held = Turns.late(hypothesis, netlist).merge(held)
         solution = Settling.settle(netlist, positions: positions(rig, turned), held: held)
         Body.new(rig, hypothesis, solution, points)
       end
@@ -152,6 +153,8 @@ module Gorvant
           hypothesis.senses["port"] == test.place ? "past" : "inside"
         when /\Awires_/
           landed?(hypothesis, test.place.delete_prefix("wires_")) ? "otherwise" : "as_drawn"
+        when "after_a_minute"
+          bodies[test.state].works?("HTR") || hypothesis.turns.key?("contacts") ? "on" : "off"
         when "after_the_wait"
           bodies["heat"].works?("CC") || hypothesis.turns["board"] == "hold" ? "in" : "out"
         else
@@ -330,6 +333,10 @@ module Gorvant
             [:off_outputs, turns["off_outputs"] && condition.call == "off"]
           ].select(&:last).inject(condition) { |now, (name, _on)| public_send(name, now, turns, rig, state_id) }
         end
+
+        # Contacts that have not moved yet.
+        def late(hypothesis, netlist) =
+          hypothesis.turns.fetch("contacts", []).select { |id| netlist.branch?(id) }.to_h { |id| [id, :open] }
 
         def hold(condition, _turns, _rig, _id) = condition.with(board: { "hold" => true }.freeze)
 

@@ -365,7 +365,17 @@ module Gorvant
 
       # --- time
 
-      def times
+      def times = board_hold + sequencer_time
+
+      # W has been live for as long as a sequencer may take.
+      def sequencer_time
+        return [] unless @situation.fits?(Diagnosis.numbers.dig("as_designed", "sequencer_waits"))
+
+        states = %w[heat_aux emergency defrost].filter_map { |id| @situation.state(id) }
+        states.map { |state| look("after_a_minute", state, "air_handler", %w[on off], minutes: @costs["sequencer"]) }
+      end
+
+      def board_hold
         return [] unless @rig[:y_path] == "delay"
 
         [

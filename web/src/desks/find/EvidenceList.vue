@@ -1,8 +1,10 @@
 <script setup lang="ts">
 import type { Find, Reading, Visit } from '@/shared/api/client'
+import { PAGES } from '@/shared/model/visitPages'
 
 /** All that the beliefs follow from: the complaint, and what was read or told; each reading can be taken back. */
 defineProps<{ visit: Visit | null; evidence: (Find['evidence'][number] & { reading: Reading | null })[] }>()
+const pageOf = (source: string) => PAGES.find((page) => page.id === source)?.title ?? source
 const emit = defineEmits<{ takeBack: [id: string] }>()
 </script>
 
@@ -24,7 +26,7 @@ const emit = defineEmits<{ takeBack: [id: string] }>()
           @click="emit('takeBack', one.reading.id)"
           >Take back</el-button
         >
-        <span v-else class="quiet">from {{ one.source }}</span>
+        <span v-else class="quiet">from {{ pageOf(one.source) }}</span>
       </li>
     </ol>
     <p v-if="!evidence.length" class="quiet">Nothing is read yet.</p>

@@ -24,7 +24,9 @@ watch(
   { immediate: true },
 )
 const { readings, problem: refused, busy, keep, takeBack } = useReadings(props.id)
-const { answer, task, problem, again, cancel, stands, mode, skipped, suspect, skip } = useFind(props.id)
+const { answer, task, problem, asking, again, cancel, stands, mode, skipped, suspect, skip } = useFind(
+  props.id,
+)
 
 // What is kept from elsewhere, by a spoken line or another hand, is weighed as it comes.
 const standing = computed(() => readings.value.map((one) => `${one.id}${one.retracted_at ?? ''}`).join())
@@ -114,6 +116,7 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
       <span class="ask"
         >Choose by <PickButtons v-model="mode" :options="WAYS" label="Choose the next test by" testid="way"
       /></span>
+      <RouterLink class="key" :to="`/visits/${id}/road-map`" data-testid="to-road-map">Road map</RouterLink>
     </VisitHead>
     <ProblemNote v-if="problem ?? refused" :problem="(problem ?? refused)!" />
     <section v-if="task" class="working" role="status" data-testid="working-out">
@@ -127,7 +130,8 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
       />
       <el-button class="key" @click="cancel">Stop</el-button>
     </section>
-    <div v-if="!answer && !task && !problem" class="working">
+    <el-skeleton v-if="!answer && asking" :rows="6" aria-label="Weighing" />
+    <div v-else-if="!answer && !task && !problem" class="working">
       <el-button class="key" @click="again">Work it out</el-button>
     </div>
     <div v-if="answer" class="work">

@@ -13,7 +13,7 @@ export function useFind(id: string) {
   const mode = ref<Way>('cheapest')
   const skipped = ref<string[]>([])
   const suspect = ref<string | null>(null)
-  const { answer, task, problem, again, cancel } = useLongAnswer<Find>(() =>
+  const { answer, task, problem, asking, again, cancel } = useLongAnswer<Find>(() =>
     api.find(id, {
       mode: mode.value,
       ...(stands.value ? { stands: stands.value } : {}),
@@ -28,7 +28,7 @@ export function useFind(id: string) {
   onBeforeUnmount(() => clearInterval(ticking))
 
   const skip = (test: FindTest) => (skipped.value = [...skipped.value, test.id])
-  return { answer, task, problem, again, cancel, stands, mode, skipped, suspect, skip }
+  return { answer, task, problem, asking, again, cancel, stands, mode, skipped, suspect, skip }
 }
 
 export type Lane = { id: string; title: string; raw: string | number | boolean; suspects: Find['suspects'] }

@@ -24,6 +24,8 @@ export type Suspect = components['schemas']['Suspect']
 type SayAsked = NonNullable<
   paths['/api/visits/{id}/saying']['post']['requestBody']
 >['content']['application/json']
+export type RoadMap = components['schemas']['RoadMap']
+export type RoadStop = components['schemas']['RoadStop']
 export type Said = components['schemas']['Said']['ways'][number]
 type FindAsked = NonNullable<
   paths['/api/visits/{id}/find']['post']['requestBody']
@@ -246,6 +248,8 @@ export const api = {
     ),
   find: (id: string, body: FindAsked) =>
     outcome<Find | Task>(client.POST('/api/visits/{id}/find', { params: { path: { id } }, body })),
+  roadMap: (id: string) =>
+    outcome<RoadMap | Task>(client.POST('/api/visits/{id}/road-map', { params: { path: { id } }, body: {} })),
   say: (id: string, body: SayAsked) =>
     outcome(client.POST('/api/visits/{id}/saying', { params: { path: { id } }, body })),
   task: (id: string) => outcome(client.GET('/api/tasks/{id}', { params: { path: { id } } })),

@@ -727,6 +727,25 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/visits/{id}/road-map": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The tests from here on as a tree, to take along */
+        post: operations["roadMap"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/visits/{id}/saying": {
         parameters: {
             query?: never;
@@ -2040,6 +2059,30 @@ export interface components {
             done: number;
             total: number;
             error: string | null;
+        };
+        RoadMap: {
+            leaves: number;
+            tree: components["schemas"]["RoadStop"];
+        };
+        /** @description A station with its branches, or a leaf */
+        RoadStop: {
+            test?: {
+                says: string;
+                first: string | null;
+                at_title: string | null;
+                minutes: number;
+                cautions: string[];
+            };
+            branches?: {
+                answer: string;
+                share: number;
+                then: components["schemas"]["RoadStop"];
+            }[];
+            title?: string;
+            share?: string;
+            proof?: string | null;
+            sure?: boolean;
+            also?: string[];
         };
         Said: {
             ways: {
@@ -3763,6 +3806,52 @@ export interface operations {
                 };
             };
             404: components["responses"]["Problem"];
+        };
+    };
+    roadMap: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /** @enum {string} */
+                    stands?: "wall" | "air_handler" | "outdoor";
+                    call?: string;
+                    /** @enum {string} */
+                    mode?: "cheapest" | "fewest" | "here";
+                    skip?: string[];
+                    about?: string;
+                };
+            };
+        };
+        responses: {
+            /** @description At most 25 leaves */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoadMap"];
+                };
+            };
+            /** @description Being worked out */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Task"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            503: components["responses"]["Problem"];
         };
     };
     say: {

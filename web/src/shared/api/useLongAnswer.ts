@@ -1,4 +1,4 @@
-import { onBeforeUnmount, shallowRef } from 'vue'
+import { onBeforeUnmount, ref, shallowRef } from 'vue'
 import { api, type Task } from '@/shared/api/client'
 import type { Outcome, Problem } from '@/shared/model/outcome'
 
@@ -10,6 +10,7 @@ export function useLongAnswer<Answer extends object>(ask: () => Promise<Outcome<
   const answer = shallowRef<Answer | null>(null)
   const task = shallowRef<Task | null>(null)
   const problem = shallowRef<Problem | null>(null)
+  const asking = ref(false)
   let timer = 0
   let newest = 0
 
@@ -18,8 +19,10 @@ export function useLongAnswer<Answer extends object>(ask: () => Promise<Outcome<
   async function again() {
     clearTimeout(timer)
     const mine = ++newest
+    asking.value = true
     const given = await ask()
     if (mine !== newest) return
+    asking.value = false
     if (given.state === 'failed') problem.value = given.problem
     if (given.state !== 'ready') return
     problem.value = null
@@ -59,6 +62,7 @@ export function useLongAnswer<Answer extends object>(ask: () => Promise<Outcome<
   async function cancel() {
     clearTimeout(timer)
     newest += 1
+    asking.value = false
     if (task.value) await api.cancelTask(task.value.id)
     task.value = null
   }
@@ -67,5 +71,5 @@ export function useLongAnswer<Answer extends object>(ask: () => Promise<Outcome<
     newest += 1
     clearTimeout(timer)
   })
-  return { answer, task, problem, again, cancel }
+  return { answer, task, problem, asking, again, cancel }
 }

@@ -43,7 +43,7 @@ module Gorvant
           Diagnosis::Finder.new(
             library,
             symptoms: symptoms,
-            evidence: others + own,
+            evidence: others + own + asked.fetch(:further, []),
             stopped_minutes: stopped(reads),
             stands: asked[:stands] || last&.test&.at,
             call: asked[:call] || reads.last&.condition&.call,

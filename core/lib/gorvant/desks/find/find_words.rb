@@ -10,6 +10,8 @@ module Gorvant
         LEAST_SHOWN = 0.005
         MOST_ALIKE = 6
         MOST_OTHERS = 4
+        MOST_ALSO = 2 # at a leaf of a road map
+        WORTH_NAMING = 0.05
 
         def initialize(finder)
           @finder = finder
@@ -58,7 +60,48 @@ module Gorvant
             .map { |choice| choice_hash(choice).merge(expects: predicted(wanted, choice.test)) }
         end
 
+        # A test as a road map has it.
+        def station(choice) = choice_hash(choice).slice(:says, :first, :at_title, :minutes, :cautions)
+
+        # The tests from here on as a tree: { test, branches: [{ answer, share, then }] } down to { title, share,
+        # proof, sure }.
+        def road_map(&again)
+          map = Diagnosis::RoadMap.new(@finder, &again)
+          { leaves: map.leaves, tree: stop(map.root) }
+        end
+
         private
+
+        def stop(one)
+          return leaf(one) unless one.choice
+
+          branches =
+            one.branches.map do |following|
+              answer = answer_words(one.choice.test, following.answer)
+              { answer: answer, share: following.share.round(3), then: stop(following) }
+            end
+          { test: Words.new(one.finder).station(one.choice), branches: branches }
+        end
+
+        # The next in weight where it is not told apart.
+        def also(one)
+          others = one.finder.suspects(MOST_ALSO + 1).drop(1).select { |suspect| suspect.belief >= WORTH_NAMING }
+          others.map { |suspect| "#{hypothesis(suspect).title} #{percent(suspect.belief)}" }
+        end
+
+        # What a way comes to: sure, or where to go on.
+        def leaf(one)
+          top = @library.hypotheses[one.finder.top.indexes.first]
+          sure = one.finder.sure? || one.finder.found?
+          proof = sure ? top.proof : words("back_to_find")
+          {
+            title: top.title,
+            share: percent(one.finder.remedy_belief),
+            proof: proof,
+            sure: sure,
+            also: sure ? [] : also(one)
+          }
+        end
 
         # The first few, and of the others those that still weigh something.
         def suspects =
@@ -275,7 +318,7 @@ module Gorvant
 
         def clue_words(clue)
           known = clue.test.scale.answers.find { |answer| answer.to_s == clue.answer }
-          "#{says(clue.test)}: #{known.nil? ? clue.answer : answer_words(clue.test, known)}"
+          "#{says(clue.test).delete_suffix("?")}: #{known.nil? ? clue.answer : answer_words(clue.test, known)}"
         end
 
         def changed(one)

@@ -1,0 +1,47 @@
+# frozen_string_literal: true
+
+require_relative "../../support/finding"
+
+# The tests from here on, as one page to take along.
+RSpec.describe Gorvant::Diagnosis::RoadMap do
+  let(:find) { Finding.new(Finding.library("boathouse", rig("boathouse_north"), 34.0)) }
+
+  def finder(clues) = Gorvant::Diagnosis::Finder.new(find.library, symptoms: %w[no_heat], evidence: clues)
+  def map = Gorvant::Desks::Find::Words.new(finder([])).road_map { |clues| finder(clues) }
+
+  # [[answers on the way], leaf] of every leaf.
+  def leaves(stop, way = [])
+    return [[way, stop]] unless stop[:test]
+
+    stop[:branches].flat_map { |branch| leaves(branch[:then], way + [[stop[:test][:says], branch[:answer]]]) }
+  end
+
+  it "fits on a page, likeliest ways first, and every leaf says where it comes to" do
+    drawn = map
+    ends = leaves(drawn[:tree])
+    expect(ends.size).to eq(drawn[:leaves]).and be_between(12, 25)
+    expect(ends.map { |way, _leaf| way.size }.max).to be <= 6
+    expect(ends.map { |_way, leaf| leaf[:proof] }).to all(match(/\S/))
+    expect(ends.count { |_way, leaf| leaf[:sure] }).to be >= 1
+    expect(ends.reject { |_way, leaf| leaf[:sure] }.count { |_way, leaf| leaf[:also].any? }).to be >= 8
+    shares = drawn[:tree][:branches].map { |branch| branch[:share] }
+    expect(shares).to eq(shares.sort.reverse)
+    expect(shares.sum).to be_between(0.8, 1.001)
+  end
+
+  it "asks what Find would ask: each station is the next test after the answers on its way" do
+    tree = map[:tree]
+    clues = Gorvant::Diagnosis::Clues.new(find.library)
+    told = []
+    3.times do
+      here = finder(told)
+      expect(tree[:test][:says]).to eq(Gorvant::Desks::Find::Words.new(here).to_h[:next][:says])
+      test = here.next_test.test
+      answer =
+        test.scale.answers.max_by { |one| here.beliefs.odds(find.library.column(test))[test.scale.answers.index(one)] }
+      told += [clues.answered(test, answer)]
+      tree = tree[:branches].first[:then]
+      break unless tree[:test]
+    end
+  end
+end

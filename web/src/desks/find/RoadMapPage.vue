@@ -1,0 +1,105 @@
+<script setup lang="ts">
+import { watch } from 'vue'
+import { api, type RoadMap } from '@/shared/api/client'
+import RoadBranch from '@/desks/find/RoadBranch.vue'
+import { useLongAnswer } from '@/shared/api/useLongAnswer'
+import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import { useVisit } from '@/shared/ui/useVisit'
+import { day } from '@/shared/model/units'
+
+/** The tests from here on, on one page to print, for the attic without a device. */
+const props = defineProps<{ id: string }>()
+const { visit, load } = useVisit()
+const { answer, task, problem, asking, again } = useLongAnswer<RoadMap>(() => api.roadMap(props.id))
+watch(
+  () => props.id,
+  (id) => {
+    if (visit.value?.id !== id) void load(id)
+    void again()
+  },
+  { immediate: true },
+)
+const print = () => window.print()
+</script>
+
+<template>
+  <main class="road">
+    <header>
+      <h1>
+        Road map <span v-if="visit">{{ visit.site }}, {{ visit.unit }}, {{ day(visit.visit_on) }}</span>
+      </h1>
+      <p v-if="visit?.symptom_titles.length">{{ visit.symptom_titles.join(', ') }}</p>
+      <span class="ways">
+        <RouterLink class="key" :to="`/visits/${id}/find`">Back to Find</RouterLink>
+        <el-button class="key solid" @click="print">Print</el-button>
+      </span>
+    </header>
+    <ProblemNote v-if="problem" :problem="problem" />
+    <p v-if="task" role="status">
+      What every fault would show is being worked out: {{ task.done }} of {{ task.total ?? '…' }}
+    </p>
+    <el-skeleton v-else-if="asking && !answer" :rows="8" aria-label="Drawing the map" />
+    <template v-if="answer">
+      <div data-testid="road-map"><RoadBranch :stop="answer.tree" /></div>
+      <p class="foot">
+        Down and to the right; the likeliest way on top. A dashed end is not told apart yet: note the
+        readings, and go back to Find. A solid end is where the next thing is to look at the part itself. The
+        maker’s instructions, local codes and licensed practice come first.
+      </p>
+    </template>
+  </main>
+</template>
+
+<style scoped>
+.road {
+  display: grid;
+  gap: 10px;
+  min-width: 0;
+  padding: 8px 16px 40px;
+  max-width: 1100px;
+  font-size: 13px;
+  line-height: 1.35;
+}
+
+header {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px 16px;
+  align-items: center;
+}
+
+h1 {
+  font-size: 20px;
+}
+
+h1 span {
+  font-weight: 450;
+}
+
+.ways {
+  display: flex;
+  gap: 8px;
+  margin-left: auto;
+}
+
+.foot {
+  color: var(--ink-soft);
+}
+
+@page {
+  margin: 9mm;
+}
+
+@media print {
+  .ways {
+    display: none;
+  }
+
+  .road {
+    padding: 0;
+    max-width: none;
+    font-size: 8pt;
+    line-height: 1.15;
+  }
+}
+</style>
