@@ -24,6 +24,8 @@ RSpec.describe Gorvant::Diagnosis::RoadMap do
     expect(ends.map { |_way, leaf| leaf[:proof] }).to all(match(/\S/))
     expect(ends.count { |_way, leaf| leaf[:sure] }).to be >= 1
     expect(ends.reject { |_way, leaf| leaf[:sure] }.count { |_way, leaf| leaf[:also].any? }).to be >= 8
+    sums = ends.map { |_way, leaf| [leaf[:share], *leaf[:also]].sum { |words| words[/(\d+)%\z/, 1].to_i } }
+    expect(sums.max).to be <= 103 # of what is put right alike, each is counted once
     shares = drawn[:tree][:branches].map { |branch| branch[:share] }
     expect(shares).to eq(shares.sort.reverse)
     expect(shares.sum).to be_between(0.8, 1.001)

@@ -149,13 +149,20 @@ module Gorvant
         return (rates["shown"] + rates["not_shown"]) / 4 if one.none_of_these?
 
         plain = shows?(index, symptom) ? rates["shown"] : missed(symptom)
-        plain *= rates["beside_design"] if !one.as_designed? && well?(symptom)
+        plain *= rates["beside_design"] if beside?(one) && well?(symptom)
         plain = (plain + missed(symptom)) / 2 if one.steady
         [plain, one.explains[symptom] || 0.0].max
       end
 
       # Nobody complains of cooling in the winter.
       def in_season_call?(call) = (@allowed ||= {}).fetch(call) { @allowed[call] = @library.situation.allowed?(call) }
+
+      # Something beside what the unit does anyway: beside its design, or, where the visit found something, beside that.
+      def beside?(one)
+        return false if one.id == "nothing"
+
+        !one.as_designed? || @library.situation.found.any?
+      end
 
       # Whether a sound unit shows it in this weather: then a fault beside it needs a reason of its own.
       def well?(symptom) = (@well ||= {}).fetch(symptom) { @well[symptom] = shows?(@library.index("nothing"), symptom) }

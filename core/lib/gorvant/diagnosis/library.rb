@@ -146,17 +146,13 @@ module Gorvant
 
       # None of these: half as all together, half as anything.
       def none_row(scale, codes)
+        shares = Hash.new(0.0)
+        codes.each_with_index { |code, i| shares[code] += @hypotheses[i].share if code }
+        total = shares.values.sum
         sums = Array.new(scale.answers.size, 0.0)
-        total = 0.0
-        codes.each_with_index do |code, i|
-          next unless code
-
-          share = @hypotheses[i].share
-          total += share
-          scale.row(code).each_with_index { |part, a| sums[a] += part * share }
-        end
+        shares.each { |code, share| scale.row(code).each_with_index { |part, a| sums[a] += part * share / total } }
         even = Diagnosis.numbers.dig("none", "spread")
-        sums.map { |sum| (sum / total * (1 - even)) + (even / sums.size) }
+        sums.map { |sum| (sum * (1 - even)) + (even / sums.size) }
       end
     end
   end

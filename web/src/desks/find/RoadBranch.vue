@@ -93,6 +93,10 @@ li::before {
     display: block;
   }
 
+  .answer {
+    margin-right: 6px;
+  }
+
   li {
     margin-left: 2px;
     padding-left: 10px;

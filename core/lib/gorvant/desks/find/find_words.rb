@@ -11,6 +11,7 @@ module Gorvant
         MOST_ALIKE = 6
         MOST_OTHERS = 4
         MOST_ALSO = 2 # at a leaf of a road map
+        MOST_LOOKED_AT = 8
         WORTH_NAMING = 0.05
 
         def initialize(finder)
@@ -85,8 +86,14 @@ module Gorvant
 
         # The next in weight where it is not told apart.
         def also(one)
-          others = one.finder.suspects(MOST_ALSO + 1).drop(1).select { |suspect| suspect.belief >= WORTH_NAMING }
-          others.map { |suspect| "#{hypothesis(suspect).title} #{percent(suspect.belief)}" }
+          remedies = @library.remedies
+          mine = remedies[one.finder.top.indexes.first]
+          others =
+            one
+              .finder
+              .suspects(MOST_LOOKED_AT)
+              .select { |suspect| suspect.belief >= WORTH_NAMING && remedies[suspect.indexes.first] != mine }
+          others.first(MOST_ALSO).map { |suspect| "#{hypothesis(suspect).title} #{percent(suspect.belief)}" }
         end
 
         # What a way comes to: sure, or where to go on.
@@ -119,7 +126,8 @@ module Gorvant
         def outcome
           top = hypothesis(@finder.top)
           key = outcome_key(top)
-          fields = { title: top.title, share: percent(@finder.remedy_belief), proof: top.proof.to_s }
+          share = %w[open nothing_left].include?(key) ? @finder.top.belief : @finder.remedy_belief
+          fields = { title: top.title, share: percent(share), proof: top.proof.to_s }
           { key: key, says: words("outcome_#{key}", **fields), not_proved: words("not_proved_#{key}", **fields) }
         end
 
