@@ -152,6 +152,7 @@ require_relative "gorvant/diagnosis/clue"
 require_relative "gorvant/diagnosis/beliefs"
 require_relative "gorvant/diagnosis/next_tests"
 require_relative "gorvant/diagnosis/pairs"
+require_relative "gorvant/diagnosis/direct"
 require_relative "gorvant/diagnosis/finder"
 require_relative "gorvant/diagnosis/road_map"
 

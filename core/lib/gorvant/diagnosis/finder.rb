@@ -10,7 +10,6 @@ module Gorvant
       # Readings of one test that differ: "changed" where time can have done it.
       Contradiction = Value.define(:clues, :kind)
 
-      MOST_LOOKED_AT = 3 # of a class: the likeliest
       FIRST_PLACE = "wall" # where the call is set
 
       attr_reader :library, :beliefs, :evidence, :hold, :stands, :call, :mode
@@ -29,6 +28,7 @@ module Gorvant
       )
         @library = library
         @situation = library.situation
+        @direct = Direct.new(library)
         @symptoms = symptoms
         @evidence = evidence
         @stopped = stopped_minutes
@@ -57,18 +57,7 @@ module Gorvant
       def top = @top ||= suspects(1).first
 
       def next_tests
-        @next_tests ||=
-          NextTests.new(
-            beliefs,
-            stands: @stands,
-            call: @call,
-            hold: @hold,
-            remaining_minutes: remaining_minutes&.last,
-            made: made,
-            forced: forced?,
-            powered: !fuse_care?,
-            mode: @mode
-          )
+        @next_tests ||= NextTests.new(beliefs, here, made: made, mode: @mode)
       end
 
       # The test to make now: while nothing is sure, what tells most; then what proves the first before anything is
@@ -127,7 +116,7 @@ module Gorvant
       # The test that looks at the first suspect itself, or nil where none of the list does.
       def confirming
         @confirming ||=
-          next_tests.about(top.indexes, library.tests.select { |test| direct?(test, top.indexes) }).max_by(&:gain)
+          next_tests.about(top.indexes, library.tests.select { |test| @direct.to?(test, top.indexes) }).max_by(&:gain)
       end
 
       # [least, most] minutes that a hold in force still lasts; nil where none is known to be.
@@ -235,6 +224,17 @@ module Gorvant
         told.answer_is?("within") ? "in_force" : "over"
       end
 
+      def here
+        NextTests::Here.new(
+          at: @stands,
+          call: @call,
+          hold: @hold,
+          remaining_minutes: remaining_minutes&.last,
+          forced: forced?,
+          powered: !fuse_care?
+        )
+      end
+
       def made = @evidence.map { |clue| clue.test.id }.uniq + @skip
 
       def suspect(number, belief)
@@ -245,7 +245,7 @@ module Gorvant
           belief: belief,
           for_it: for_it,
           against: against,
-          proved: for_it.any? { |clue| direct?(clue.test, indexes) }
+          proved: for_it.any? { |clue| @direct.to?(clue.test, indexes) }
         )
       end
 
@@ -271,44 +271,6 @@ module Gorvant
           .map { |e| [evidence[e], beliefs.likelihoods[e][index] / beliefs.likelihoods[e].max] }
           .min_by(&:last)
           &.then { |clue, rate| rate < 0.5 ? clue : nil }
-      end
-
-      # Whether a test looks at what these are about itself, and not only at what follows from it.
-      def direct?(test, indexes)
-        indexes.first(MOST_LOOKED_AT).any? { |i| looks_at?(test, library.hypotheses[i]) }
-      end
-
-      def looks_at?(test, hypothesis)
-        return true if test.function == "looked_up" && Diagnosis.facts_of(hypothesis).key?(test.place)
-        return %w[since_stop after_the_wait].include?(test.place) if hypothesis.turns["board"] == "hold"
-        return test.place == "after_a_minute" if hypothesis.turns.key?("contacts")
-        if test.place.to_s.start_with?("wires_")
-          return hypothesis.faults.any? { |fault| Diagnosis.at_wires?(fault, test.place.delete_prefix("wires_")) }
-        end
-
-        return true if test.place == "thermostat_outdoor" && hypothesis.turns.keys.intersect?(%w[above below])
-
-        parts = [
-          hypothesis.at,
-          *hypothesis.turns.fetch("switches", {}).keys,
-          *hypothesis.faults.flat_map { |fault| Array(fault["at"]) }
-        ].compact
-        return true if test.function == "ohms" && parts.include?(test.place)
-        return true if hypothesis.senses["port"] == test.place && test.place
-        return %w[tubes].include?(test.place) if hypothesis.senses["pumping"] == "leaking"
-
-        across?(test, parts)
-      end
-
-      # Volts across the very switch or fuse; across a coil they only say that it is fed.
-      def across?(test, parts)
-        return false unless test.function == "volts_ac"
-
-        parts.any? do |id|
-          branch = @situation.netlist.branch?(id) && @situation.netlist[id]
-          branch && (branch.switching? || branch.kind == :fuse) &&
-            [branch.from, branch.to].sort == [test.from_node, test.to_node].sort
-        end
       end
     end
   end

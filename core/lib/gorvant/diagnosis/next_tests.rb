@@ -10,31 +10,35 @@ module Gorvant
       LEAST_BITS = 0.04
       ENOUGH = 6 # the best, and some to choose otherwise
 
-      # stands: place of the unit where one is, call: what is called now; nil where nobody said. hold: "in_force",
-      # "over" or nil. remaining_minutes: of a hold in force. forced: whether a forced
-      # defrost was seen to go in; powered: whether the power may be on. made: ids of tests that are answered.
-      def initialize(
-        beliefs,
-        stands: nil,
-        call: nil,
-        hold: nil,
-        remaining_minutes: nil,
-        made: [],
-        forced: false,
-        powered: true,
-        mode: "cheapest"
-      )
+      # How things stand for whoever measures. at: place of the unit where one is, call: what is called now, each nil
+      # where nobody said. hold: "in_force", "over" or nil; remaining_minutes: of a hold in force. forced: whether a
+      # forced defrost was seen to go in; powered: whether the power may be on.
+      Here =
+        Value.define(
+          :at,
+          :call,
+          :hold,
+          :remaining_minutes,
+          :forced,
+          :powered,
+          defaults: {
+            at: nil,
+            call: nil,
+            hold: nil,
+            remaining_minutes: nil,
+            forced: false,
+            powered: true
+          }
+        )
+
+      # here: Here. made: ids of tests that are answered, or cannot be made.
+      def initialize(beliefs, here, made: [], mode: "cheapest")
         @beliefs = beliefs
         @library = beliefs.library
         @situation = @library.situation
-        @stands = stands
-        @call = call
-        @hold = hold
-        @remaining = remaining_minutes
+        @here = here
         @made = made.to_h { |id| [id, true] }
         @mode = mode
-        @forced = forced
-        @powered = powered
         @costs = Diagnosis.numbers.fetch("minutes")
       end
 
@@ -66,18 +70,18 @@ module Gorvant
       def minutes(test) = (@minutes ||= {})[test.id] ||= reckoned(test)
 
       def reckoned(test)
-        own = test.place == "after_the_wait" && @remaining ? @remaining : test.minutes
+        own = test.place == "after_the_wait" && @here.remaining_minutes ? @here.remaining_minutes : test.minutes
         own + walk(test) + change(test) + panel(test)
       end
 
       # Whether it can be made now at all.
       def possible?(test)
-        return false if @made.key?(test.id) || (@mode == "here" && test.at && @stands && test.at != @stands)
+        return false if @made.key?(test.id) || (@mode == "here" && test.at && @here.at && test.at != @here.at)
         return false if test.function == "coil_switch"
-        return @powered && wait? if test.place == "after_the_wait"
-        return @hold.nil? if test.place == "since_stop"
+        return @here.powered && wait? if test.place == "after_the_wait"
+        return @here.hold.nil? if test.place == "since_stop"
         return true if test.state.nil?
-        return false unless @powered
+        return false unless @here.powered
 
         state?(@situation.state(test.state), test)
       end
@@ -123,15 +127,15 @@ module Gorvant
       def soonest(tests) = tests.min_by { |test| [minutes(test), order(test)] }
       def order(test) = @library.position(test)
 
-      def wait? = @hold == "in_force"
+      def wait? = @here.hold == "in_force"
 
       # During a hold only what the hold leaves can be read; a defrost has to be forced, a cold coil to be cold.
       def state?(state, test)
         call = state.condition.call
         return false unless @situation.allowed?(call)
-        return @hold == "in_force" && test.function == "seen" if state.id.end_with?("_hold")
-        return @forced || @call == "defrost" if call == "defrost"
-        if @hold == "in_force" && Catalogue.calls.fetch(call)["stage"].positive? && test.place != "forced_defrost"
+        return @here.hold == "in_force" && test.function == "seen" if state.id.end_with?("_hold")
+        return @here.forced || @here.call == "defrost" if call == "defrost"
+        if @here.hold == "in_force" && Catalogue.calls.fetch(call)["stage"].positive? && test.place != "forced_defrost"
           return false
         end
 
@@ -142,11 +146,11 @@ module Gorvant
         @situation.outdoor_degrees_f.nil? ||
           @situation.outdoor_degrees_f <= Diagnosis.numbers.fetch("frost_below_degrees_f")
 
-      def walk(test) = test.at && @stands && test.at != @stands ? @costs["walk"] : 0.0
+      def walk(test) = test.at && @here.at && test.at != @here.at ? @costs["walk"] : 0.0
 
       def change(test)
         call = test.state && @situation.state(test.state).condition.call
-        return 0.0 if call.nil? || call == @call
+        return 0.0 if call.nil? || call == @here.call
 
         return @costs["defrost"] if call == "defrost"
 
@@ -155,7 +159,7 @@ module Gorvant
       end
 
       def panel(test) =
-        %w[volts_ac ohms].include?(test.function) && test.at != "wall" && test.at != @stands ? @costs["panel"] : 0.0
+        %w[volts_ac ohms].include?(test.function) && test.at != "wall" && test.at != @here.at ? @costs["panel"] : 0.0
     end
   end
 end
