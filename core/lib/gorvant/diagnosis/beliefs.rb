@@ -29,6 +29,13 @@ module Gorvant
       # { class => belief }
       def by_class = @by_class ||= @library.classes.transform_values { |list| list.sum { |i| @all[i] } }
 
+      # How much none of these would weigh had one piece of the evidence not been told: by its number.
+      def none_without(told)
+        rates = @likelihoods.fetch(told)
+        weights = @all.each_index.map { |i| rates[i].zero? ? 0.0 : @all[i] / rates[i] }
+        weights.last / weights.sum
+      end
+
       # Bits that one more answer of this column is expected to bring about what is to be put right. It is never more
       # than what it brings about all there is to know.
       def gain(column) = gain_at_most(column) - within_remedies(column)

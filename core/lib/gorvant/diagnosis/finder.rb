@@ -34,14 +34,11 @@ module Gorvant
         @stopped = stopped_minutes
         @skip = skip
         @hold = hold_now
-        @beliefs = beliefs_of(evidence)
+        @beliefs = Beliefs.new(library, symptoms: symptoms, evidence: evidence, hold: @hold)
         @stands = stands || FIRST_PLACE
         @call = in_defrost? ? "defrost" : call || first_call
         @mode = mode || "cheapest"
       end
-
-      # Beliefs of other evidence under the same complaint.
-      def beliefs_of(evidence) = Beliefs.new(library, symptoms: @symptoms, evidence: evidence, hold: @hold)
 
       # Two faults at once, looked for where nothing alone explains what was read.
       def pairs = @pairs ||= Pairs.new(self)

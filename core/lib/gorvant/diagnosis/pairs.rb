@@ -39,7 +39,7 @@ module Gorvant
 
       def none_without(clue)
         @without ||= {}.compare_by_identity
-        @without[clue] ||= @finder.beliefs_of(@evidence.reject { |one| one.equal?(clue) }).all.last
+        @without[clue] ||= @finder.beliefs.none_without(@evidence.index { |one| one.equal?(clue) })
       end
 
       # [[index, index]]: those that explain most, each with those that explain most of what it leaves.
