@@ -61,6 +61,7 @@ RSpec.describe Gorvant::Diagnosis::Finder do
     it "names the hold first while it is on, and asks to wait out what is left of it" do
       finder = find.finder(%w[contactor_silent], *told, stopped_minutes: 1.17, stands: "outdoor", call: "heat")
       expect(find.top(finder)).to eq("hold")
+      expect(finder.top.belief).to be > 0.5
       expect(finder.next_test.test.place).to eq("after_the_wait")
       expect(finder.remaining_minutes).to eq([(180.0 / 60) - 1.17])
     end
@@ -304,6 +305,17 @@ RSpec.describe Gorvant::Diagnosis::Finder do
     good = find.finder(%w[contactor_silent], ["heat", "volts_ac", %w[outdoor.C outdoor.board.T1], 24.1])
     expect(weight(find, good, /\Aopen:.*yellow\z/)).to be < 0.01
     expect(weight(find, good, /\Aopen:.*yellow_at_times/)).to be > 0.001
+  end
+
+  it "counts what parts two repairs, and not what parts two causes of one" do
+    find = boathouse
+    ohms = ["off", "ohms", %w[outdoor.CC.1 outdoor.CC.2], 0, { "open" => true, "value" => nil, "isolated" => true }]
+    beliefs = find.finder(%w[contactor_silent], ohms).beliefs
+    columns = find.library.tests.map { |test| find.library.column(test) }.uniq
+    gains = columns.map { |column| [beliefs.gain(column), beliefs.gain_at_most(column)] }
+    expect(gains).to all(satisfy { |own, most| own >= -1e-9 && own <= most + 1e-9 })
+    contactor = find.library.column(find.library.test("seen|heat|contactor|person"))
+    expect(beliefs.gain(contactor)).to be < beliefs.gain_at_most(contactor) - 0.03
   end
 
   it "takes nothing from what could not be told, and nothing from ohms in the circuit" do
