@@ -149,8 +149,7 @@ RSpec.describe "Find", :browser, type: :feature do
     expect(page).to have_css("[data-testid=road-leaf]", minimum: 4, maximum: 25)
     expect(find(".test", match: :first)).to have_text(first)
     expect(complaints).to eq([])
-    pdf =
-      page.driver.browser.execute_cdp("Page.printToPDF", preferCSSPageSize: true)["data"].unpack1("m")
+    pdf = page.driver.browser.execute_cdp("Page.printToPDF", preferCSSPageSize: true)["data"].unpack1("m")
     expect(pdf.scan(%r{/Type\s*/Page[^s]}).size).to eq(1)
   end
 

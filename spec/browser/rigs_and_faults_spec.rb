@@ -63,7 +63,7 @@ RSpec.describe "Rigs of every sort", :browser, type: :feature do
     answer "contactor_poles", "1"
     find("[data-testid=save-rig]").click
     expect(page).to have_css("[role=status]", text: "revision 2")
-    find(".revisions summary", match: :first).click
+    find(".revisions summary", text: "1 changed").click
     expect(page).to have_css(
       ".revisions li",
       text: "Contactor poles not read: taken as one (assumed) → one; the other leg stays live (diagram)"

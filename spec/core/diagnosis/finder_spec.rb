@@ -313,7 +313,7 @@ RSpec.describe Gorvant::Diagnosis::Finder do
     beliefs = find.finder(%w[contactor_silent], ohms).beliefs
     columns = find.library.tests.map { |test| find.library.column(test) }.uniq
     gains = columns.map { |column| [beliefs.gain(column), beliefs.gain_at_most(column)] }
-    expect(gains).to all(satisfy { |own, most| own >= -1e-9 && own <= most + 1e-9 })
+    expect(gains).to all(satisfy { |own, most| own.between?(-1e-9, most + 1e-9) })
     contactor = find.library.column(find.library.test("seen|heat|contactor|person"))
     expect(beliefs.gain(contactor)).to be < beliefs.gain_at_most(contactor) - 0.03
   end

@@ -13,7 +13,7 @@ RSpec.describe "Find against units whose truth is known" do
     trial = FindingTrial.new(library, Random.new(11))
     played =
       %w[no_heat contactor_silent no_auxiliary_heat iced_outdoor_unit].flat_map do |symptom|
-        Array.new(14) { trial.play(trial.draw([symptom]), [symptom], mode: "fewest") }
+        Array.new(10) { trial.play(trial.draw([symptom]), [symptom], mode: "fewest") }
       end
     expect(played.count(&:found)).to be >= played.size * 0.9
     expect(mean(played.map(&:tests))).to be <= 7.5
