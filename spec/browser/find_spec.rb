@@ -29,8 +29,11 @@ RSpec.describe "Find", :browser, type: :feature do
     rig = Gorvant::Server::Warm.rig(row)
     found = Gorvant::AsFound.parse(row[:desks].as_found, rig)
     situation = Gorvant::Desks::Find.situation(rig, found, row[:outdoor_degrees_f])
-    kept = db[:computed_results].where(key: Gorvant::Server::Signatures.key(row[:digest], situation)).get(:content)
-    Gorvant::Diagnosis::Library.new(situation, JSON.parse(kept))
+    key = Gorvant::Server::Signatures.key(row[:digest], situation)
+    # What the server in this process has laid out outlives the tables that specs empty.
+    Gorvant::Server::Warm.library([key, row[:outdoor_degrees_f]]) do
+      Gorvant::Diagnosis::Library.new(situation, JSON.parse(db[:computed_results].where(key: key).get(:content)))
+    end
   end
 
   # What a unit with this truth would answer.
