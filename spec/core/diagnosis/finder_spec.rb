@@ -318,6 +318,23 @@ RSpec.describe Gorvant::Diagnosis::Finder do
     expect(beliefs.gain(contactor)).to be < beliefs.gain_at_most(contactor) - 0.03
   end
 
+  it "says of nothing wrong how much was read, and what that leaves open" do
+    find = boathouse
+    clues = Gorvant::Diagnosis::Clues.new(find.library)
+    index = find.library.index("nothing")
+    told = []
+    made = -> { described_class.new(find.library, symptoms: [], evidence: told) }
+    until told.size == 90 || (test = made.call.next_test&.test).nil?
+      column = find.library.column(test)
+      row = column.scale.row(column.codes[index])
+      told << clues.answered(test, column.scale.answers[row.index(row.max)])
+    end
+    expect(find.top(made.call)).to eq("nothing")
+    outcome = Gorvant::Desks::Find::Words.new(made.call).to_h[:outcome]
+    expect(outcome[:says]).to include("Nothing wrong shows", "readings: #{told.size}")
+    expect(outcome[:not_proved]).to start_with("Not proved: what comes and goes")
+  end
+
   it "takes nothing from what could not be told, and nothing from ohms in the circuit" do
     find = boathouse
     expect(find.clue("heat", "seen", "compressor", "could_not_tell")).to be_nil

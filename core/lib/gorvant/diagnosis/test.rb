@@ -35,7 +35,6 @@ module Gorvant
     # Every test of a unit that one person with the usual instruments can make.
     class Tests
       EYES = "person"
-      HAND = %w[vapour_line_by_hand ports tubes].freeze
 
       def initialize(situation, hypotheses)
         @situation = situation

@@ -128,8 +128,13 @@ module Gorvant
           key = outcome_key(top)
           share = %w[open nothing_left].include?(key) ? @finder.top.belief : @finder.remedy_belief
           fields = { title: top.title, share: percent(share), proof: top.proof.to_s }
-          { key: key, says: words("outcome_#{key}", **fields), not_proved: words("not_proved_#{key}", **fields) }
+          says = all_clear?(top, key) ? "nothing_now" : key
+          fields = fields.merge(count: @finder.evidence.size)
+          { key: key, says: words("outcome_#{says}", **fields), not_proved: words("not_proved_#{says}", **fields) }
         end
+
+        # Nothing wrong is only as far as was looked: it is said with how much that was.
+        def all_clear?(top, key) = top.id == "nothing" && top.as_designed? && %w[as_designed nothing_left].include?(key)
 
         def outcome_key(top)
           return "none" if top.none_of_these?
