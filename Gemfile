@@ -4,6 +4,7 @@ source "https://rubygems.org"
 
 ruby ">= 3.1"
 
+gem "argon2", "~> 2.3"
 gem "dry-schema", "~> 1.13.0" # 1.14 uses block syntax that Ruby 3.1.2 does not read
 gem "dry-validation", "~> 1.10.0"
 gem "json", "~> 2.15" # openapi_first reads bodies through multi_json, which json 3 breaks
@@ -13,6 +14,10 @@ gem "puma", "~> 8.0"
 gem "rack", "~> 3.2"
 gem "rack-protection", "~> 4.2"
 gem "rackup", "~> 2.3"
+gem "roda", "~> 3.109"
+gem "rodauth", "~> 2.49"
+gem "rotp", "~> 6.3" # one-time codes
+gem "rqrcode", "~> 2.2" # the picture of a one-time secret
 gem "ruby-vips", "~> 2.2" # shrinks photos and leaves their metadata behind
 gem "sequel", "~> 5.110"
 gem "sinatra", "~> 4.2"

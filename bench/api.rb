@@ -5,17 +5,13 @@
 # thinking between questions) and for 20 clients without pause, what a flood of dear requests does to others,
 # what 10 000 visits do to the list, and memory over many mixed requests. No body is sent twice.
 require "bundler/setup"
-require "date"
 require "etc"
 require "json"
 require "net/http"
-require "open3"
 require "optparse"
 require "securerandom"
-require "socket"
-require "tmpdir"
-require_relative "../bin/lib/keeper"
 require_relative "questions"
+require_relative "served"
 
 OPTIONS =
   { seconds: 8, visits: 500, readings: 5_000, mixed: 20_000 }.tap do |options|
@@ -24,127 +20,8 @@ OPTIONS =
         .parse!
     end
     .freeze
-ROOT = File.expand_path("..", __dir__)
 BUDGET_P95_MS = 90
 OTHERS_P95_MS = 300
-
-# PostgreSQL and server of the bench's own.
-class Bench
-  attr_reader :port, :visits, :rigs
-
-  def self.run
-    Dir.mktmpdir("gorvant-bench") do |folder|
-      File.chmod(0o755, folder)
-      bench = new(folder)
-      bench.start
-      yield bench
-    ensure
-      bench&.stop
-    end
-  end
-
-  def initialize(folder) = @cluster = File.join(folder, "postgres")
-
-  def start
-    url, =
-      Open3.capture2(
-        "bash",
-        "-c",
-        ". \"$0/bin/lib/setup.sh\"; pg_start \"$1\" >/dev/null; printf %s \"$DATABASE_URL\"",
-        ROOT,
-        @cluster
-      )
-    ENV["DATABASE_URL"] = url
-    @port = TCPServer.new("127.0.0.1", 0).then { |server| server.addr[1].tap { server.close } }
-    serve
-    fill
-  end
-
-  def stop
-    Process.kill("TERM", @server) && Process.wait(@server) if @server
-    system("bash", "-c", ". \"$0/bin/lib/setup.sh\"; pg_halt \"$1\"", ROOT, @cluster)
-  end
-
-  # More visits of the units that are there.
-  def add_visits(count)
-    in_database do |db, viewer|
-      units = db[:units].select_map(:id)
-      revisions = db[:rig_revisions].select_map(:id)
-      rows =
-        Array.new(count) do |i|
-          {
-            id: SecureRandom.uuid,
-            crew_id: viewer.crew_id,
-            created_by: viewer.user_id,
-            unit_id: units[i % units.size],
-            rig_revision_id: revisions[i % revisions.size],
-            request_digest: "bench",
-            visit_on: Date.new(2025, 1, 1) + (i % 600),
-            complaint: "Hums #{i}",
-            symptoms: Sequel.pg_jsonb([])
-          }
-        end
-      rows.each_slice(1_000) { |some| db[:visits].multi_insert(some) }
-    end
-  end
-
-  # Kilobytes that the server's processes have in memory.
-  def memory_kb
-    workers = File.read("/proc/#{@server}/task/#{@server}/children").split
-    [@server, *workers].sum { |pid| File.read("/proc/#{pid}/status")[/VmRSS:\s+(\d+)/, 1].to_i }
-  end
-
-  private
-
-  def serve
-    environment = { "PORT" => @port.to_s, "APP_ENV" => "production", "RACK_ENV" => "production", **Keeper::FASTER }
-    @server =
-      Process.spawn(environment, "bundle", "exec", "puma", "-q", "-C", "config/puma.rb", chdir: ROOT, out: File::NULL)
-    100.times { ready? ? break : sleep(0.3) }
-  end
-
-  def ready?
-    Net::HTTP.get_response("127.0.0.1", "/api/viewer", @port).code == "200"
-  rescue SystemCallError
-    false
-  end
-
-  def fill
-    add_visits([OPTIONS[:visits] - 8, 0].max)
-    in_database do |db, _viewer|
-      @visits = db[:visits].select_map(:id)
-      @rigs = db[:rigs].select_map(:id)
-      like = db[:readings].where(supersedes_id: nil, retracted_at: nil).first
-      revisions = db[:visits].select_hash(:id, :rig_revision_id)
-      OPTIONS[:readings]
-        .times
-        .each_slice(500) do |some|
-          db[:readings].multi_insert(
-            some.map do |i|
-              visit = @visits[i % @visits.size]
-              like.merge(
-                id: SecureRandom.uuid,
-                visit_id: visit,
-                rig_revision_id: revisions[visit],
-                request_digest: "bench",
-                demo: false
-              )
-            end
-          )
-        end
-    end
-  end
-
-  # In a process of its own, so that clients forked later share no connection.
-  def in_database
-    require_relative "../server/boot"
-    db = Gorvant::Server::Database.connect
-    yield db, Gorvant::Server::Viewer.local_owner(db)
-  ensure
-    db&.disconnect
-    Sequel::DATABASES.clear if defined?(Sequel)
-  end
-end
 
 # Clients in four processes, so that they do not wait for one another; each asks without pause.
 def clients(bench, count, seconds, names = nil, most: nil, think: 0)
@@ -180,8 +57,13 @@ def one_client(bench, seed, late, names, most, think)
       name = (names || questions.names).sample
       method, path, body = name == "dear" ? questions.dear : questions.make(name)
       began = now
+      headers = { "cookie" => bench.cookie }
       answer =
-        method == :get ? http.get(path) : http.post(path, JSON.generate(body), "content-type" => "application/json")
+        if method == :get
+          http.get(path, headers)
+        else
+          http.post(path, JSON.generate(body), headers.merge("content-type" => "application/json"))
+        end
       took << [name, ((now - began) * 1000).round(1), answer.code.to_i]
       sleep(think * rand(0.5..1.5)) if think.positive?
     end
@@ -212,7 +94,7 @@ def table(took)
   puts "  answers that were none: #{bad.map { |one| [one[0], one[2]] }.tally}" if bad.any?
 end
 
-Bench.run do |bench|
+Bench.run(visits: OPTIONS[:visits], readings: OPTIONS[:readings]) do |bench|
   puts "#{Etc.nprocessors} cores, #{bench.visits.size} visits, #{OPTIONS[:readings]} readings; #{OPTIONS[:seconds]} s each"
   clients(bench, 8, 6)
   reads = %w[

@@ -2,15 +2,21 @@
 
 require "rack"
 require "rack/protection"
+require "roda/session_middleware"
 
 module Gorvant
   module Server
     # The whole application as one Rack app.
     module App
       RESOURCES = [
+        SessionResource,
+        AccountResource,
+        PeopleResource,
+        DevicesResource,
         NotationsResource,
         RigsResource,
         VisitsResource,
+        BinResource,
         ReadingsResource,
         WiringResource,
         ThermostatResource,
@@ -35,9 +41,13 @@ module Gorvant
       }.freeze
       HOSTS = %w[127.0.0.1 localhost ::1 [::1]].freeze
 
-      # db: a connected, migrated database. web: folder of the built front end, nil for none.
-      def self.build(db, web: File.join(ROOT, "web", "dist"), hosts: HOSTS + ENV.fetch("GORVANT_HOSTS", "").split(","))
-        api = api(db)
+      WEB = File.join(ROOT, "web", "dist")
+
+      # db: a connected, migrated database, as role web; door: the same as role door. web: folder of the built front
+      # end, nil for none. opening: how this server stands to the world. secret: that cookies are made with.
+      def self.build(db, door, web: WEB, opening: Opening.new, secret: self.secret)
+        api = api(db, door, opening, secret)
+        hosts = HOSTS + ENV.fetch("GORVANT_HOSTS", "").split(",") + [opening.host].compact
         Rack::Builder.app do
           use Rack::Deflater
           use Rack::ConditionalGet
@@ -45,7 +55,7 @@ module Gorvant
           use Rack::Protection::HostAuthorization, permitted_hosts: hosts, logging: false
           use Rack::Protection::ContentSecurityPolicy, **POLICY
           use Rack::Protection::XSSHeader
-          use Rack::Protection::HttpOrigin, logging: false
+          use Rack::Protection::HttpOrigin, logging: false, permitted_origins: [opening.public_url].reject(&:empty?)
           use Headers
           use Guard
           pages = Pages.new(web)
@@ -53,13 +63,30 @@ module Gorvant
         end
       end
 
+      # Several processes on one database are given the same.
+      def self.secret
+        given = ENV["GORVANT_SECRET"].to_s
+        given.bytesize >= Door::SECRET_BYTES ? given : SecureRandom.hex(Door::SECRET_BYTES)
+      end
+
       # Each resource answers its own addresses and hands on the others.
-      def self.api(db)
+      def self.api(db, door, opening, secret)
         Rack::Builder.app do
           use Journal
           use Addresses
+          use RodaSessionMiddleware, **Door.cookie(secret, opening.https?)
+          use Door.onto(door, secret)
+          use Access, door
+          use Stream, db, door
           use Budget
-          RESOURCES.each { |resource| use Class.new(resource) { set :db, db } }
+          RESOURCES.each do |resource|
+            use Class.new(resource) {
+                  set :db, db
+                  set :door, door
+                  set :opening, opening
+                  set :secret, secret
+                }
+          end
           run ->(env) { Addresses.missing(env) }
         end
       end

@@ -12,8 +12,13 @@ end
 
 # Bases first, then whatever stands beside them.
 require_relative "errors"
+require_relative "roles"
+require_relative "crew"
 require_relative "database"
 require_relative "viewer"
+require_relative "people/door"
+require_relative "people/opening"
+require_relative "people/sign_in"
 require_relative "turns"
 require_relative "warm"
 require_relative "pictures"
@@ -30,4 +35,5 @@ end
 require_relative "tasks/alike"
 require_relative "tasks/signatures"
 require_relative "tasks/worker"
+require_relative "stream"
 require_relative "app"

@@ -14,17 +14,23 @@ module Gorvant
       LOCK = 0x676f7276 # any constant that no other program on this server uses
 
       class << self
-        def connect(url = ENV.fetch("DATABASE_URL"))
+        # as: the role to take (see Roles), nil for the owner of the tables. GORVANT_WEB_URL and its like name a login
+        # of that role; without it the owner's connection steps down to it.
+        def connect(as: nil)
           Sequel.default_timezone = :utc
           db =
             Sequel.connect(
-              url,
+              (as && ENV.fetch("GORVANT_#{as.upcase}_URL", nil)) || ENV.fetch("DATABASE_URL"),
               max_connections: Integer(ENV.fetch("DATABASE_CONNECTIONS", 10)),
               pool_timeout: POOL_SECONDS,
               connect_timeout: POOL_SECONDS,
-              connect_sqls: ["SET statement_timeout = '#{STATEMENT_SECONDS}s'"]
+              connect_sqls: [
+                "SET statement_timeout = '#{STATEMENT_SECONDS}s'",
+                *("SET ROLE #{Roles::NAMES.fetch(as)}" if as)
+              ]
             )
           db.extension(:pg_json, :connection_validator)
+          db.extend(Crew::Scoped)
           db.pool.connection_validation_timeout = IDLE_SECONDS
           db
         end
@@ -50,6 +56,7 @@ module Gorvant
             db.run("SET statement_timeout = 0")
             db.get(Sequel.function(:pg_advisory_lock, LOCK))
             Sequel::Migrator.run(db, MIGRATIONS)
+            Roles.grant(db)
           ensure
             db.get(Sequel.function(:pg_advisory_unlock, LOCK))
             db.run("SET statement_timeout = '#{STATEMENT_SECONDS}s'")

@@ -12,7 +12,7 @@ module Gorvant
 
       def initialize(db, viewer)
         @db = db
-        @viewer = viewer
+        @viewer = viewer.with(client: Events::QUIET)
       end
 
       def present? = @db[:visits].where(crew_id: @viewer.crew_id, demo: true).any?

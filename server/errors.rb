@@ -38,6 +38,30 @@ module Gorvant
       end
     end
 
+    # Nobody is signed in here.
+    class NotSignedIn < Error
+      says "sign in first"
+    end
+
+    # One sentence for a wrong name, a wrong password and a wrong code: it tells a stranger nothing.
+    class NotLetIn < Error
+      says "this name and password do not fit together"
+    end
+
+    # The password was right, and this account asks for a one-time code too.
+    class CodeWanted < Error
+      says "give the code that your device shows now, or one of your recovery codes"
+    end
+
+    class TooManyTries < Error
+      says "too many tries; the next one in %<seconds>s s"
+    end
+
+    # Signed in, and not allowed to do this.
+    class NotAllowed < Error
+      says "%<problem>s"
+    end
+
     # Too many ask for dear answers at once.
     class Busy < Error
       says "others are having long answers worked out just now; it is asked again by itself"

@@ -62,6 +62,7 @@ class Keeper
 
   def initialize(home)
     @home = home
+    @bound = ENV.fetch("GORVANT_BIND", "127.0.0.1")
     @note = File.join(home, "serving.json")
     @children = {}
   end
@@ -71,15 +72,28 @@ class Keeper
     end_leftovers
     @port = port
     @instance = SecureRandom.hex(8)
+    @key = SecureRandom.urlsafe_base64(24)
+    migrate
     %w[INT TERM HUP].each { |name| trap(name) { @ending = true } }
     start("server")
     wait_until_ready
     start("worker")
-    puts "\nGorvant is at http://127.0.0.1:#{@port}/   (Ctrl-C stops it)\n\n" unless @ending
-    $stdout.flush
+    tell_address unless @ending
     look_after until @ending
   ensure
     stop_all if @lock
+  end
+
+  # The link lets the person at this machine in, as long as the server is for this machine alone; a restart makes
+  # another.
+  def tell_address
+    puts "\nGorvant is at #{here}/   (Ctrl-C stops it)\n"
+    if local?
+      puts "Open it by this link, which lets in who has it: #{link}\n"
+      open_browser
+    end
+    puts "\n"
+    $stdout.flush
   end
 
   # Who serves this data folder, and where.
@@ -91,6 +105,37 @@ class Keeper
   end
 
   private
+
+  def here = "http://#{@bound.include?(":") ? "[#{@bound}]" : @bound}:#{@port}"
+
+  def link = "#{here}/open/#{@key}"
+
+  def local? = JSON.parse(session.body)["local"]
+
+  # Where there is a desktop, its browser shows the page; nothing waits for it.
+  def open_browser
+    return if ENV["GORVANT_OPEN"] == "no" || ENV.values_at("DISPLAY", "WAYLAND_DISPLAY").all? { |one| one.to_s.empty? }
+
+    Process.detach(Process.spawn("xdg-open", link, %i[out err] => File::NULL))
+  rescue SystemCallError
+    nil
+  end
+
+  # The tables' owner changes them; the processes that serve are not given its address.
+  def migrate
+    return if system("bundle", "exec", "bin/migrate", chdir: ROOT, close_others: true)
+
+    leave("the database could not be brought up to date; see above")
+  end
+
+  # What sessions are made with: this data folder's own, for nobody else to read.
+  def secret
+    file = File.join(@home, "session_secret")
+    File.write(file, SecureRandom.hex(64), perm: 0o600, mode: File::WRONLY | File::CREAT | File::EXCL)
+    File.read(file)
+  rescue Errno::EEXIST
+    File.read(file)
+  end
 
   def say(words) = warn(words)
 
@@ -158,18 +203,19 @@ class Keeper
       "RACK_ENV" => "production",
       "GORVANT_INSTANCE" => @instance,
       "GORVANT_LOG" => File.join(@home, "log", "#{name}.log"),
+      "GORVANT_SECRET" => ENV.fetch("GORVANT_SECRET") { secret },
+      "GORVANT_LOCAL_KEY" => @key,
       **FASTER
     )
     how = { chdir: ROOT, pgroup: true, close_others: true }
-    pid =
-      if name == "server"
-        Process.spawn("bundle", "exec", "puma", "-q", "-C", "config/puma.rb", **how)
-      else
-        Process.spawn("bundle", "exec", "bin/worker", **how)
-      end
+    command = name == "server" ? %w[puma -q -C config/puma.rb] : %w[bin/worker]
+    pid = Process.spawn(without_owner, "bundle", "exec", *command, **how)
     @children[name] = Child.new(Known.of(pid), now, before&.falls.to_i, nil)
     write_down
   end
+
+  # Where each process has a login of its own, none has the owner's.
+  def without_owner = ENV["GORVANT_WEB_URL"].to_s.empty? ? {} : { "DATABASE_URL" => nil }
 
   # Until the server answers that is this one's: another's answer on the port does not count.
   def wait_until_ready
@@ -181,8 +227,15 @@ class Keeper
     end
   end
 
+  def session
+    address = %w[0.0.0.0 ::].include?(@bound) ? "127.0.0.1" : @bound
+    Net::HTTP.start(address, @port, open_timeout: 1, read_timeout: 5) do |http|
+      http.get("/api/session", { "host" => "127.0.0.1:#{@port}" })
+    end
+  end
+
   def ours?
-    answer = Net::HTTP.start("127.0.0.1", @port, open_timeout: 1, read_timeout: 5) { |http| http.get("/api/viewer") }
+    answer = session
     answer.code == "200" && answer["x-gorvant-instance"] == @instance
   rescue SystemCallError, IOError, Timeout::Error, Net::ProtocolError
     false

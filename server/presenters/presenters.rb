@@ -239,11 +239,20 @@ module Gorvant
         # Each page of a visit by how it stands: some are reckoned up as they are shown, the dear ones were when they
         # were kept.
         # What the desks keep, on which version, and how two of them stand in words; a list has their marks alone.
+        # What one desk keeps, and who kept it last.
+        def desk(held, version)
+          {
+            version: version,
+            content: held ? held[:content].to_hash : {},
+            by: held && held[:by],
+            at: held && held[:updated_at].iso8601
+          }
+        end
+
         def desks(row)
-          kept = row[:desks].kept
           record = VisitRecords.of(row)
           {
-            desks: row[:desks].versions.to_h { |id, version| [id, { version: version, content: kept.fetch(id, {}) }] },
+            desks: row[:desks].versions.to_h { |id, version| [id, desk(row[:desks].all[id], version)] },
             standing: {
               intake: Desks.desk("intake").standing(record).says,
               trace: Desks.desk("trace").standing(record).says

@@ -5,6 +5,11 @@ module Gorvant
     # Errors as RFC 9457 problem details. The one place where an error class becomes a status.
     module Problem
       STATUS = {
+        NotSignedIn => 401,
+        NotLetIn => 401,
+        CodeWanted => 401,
+        NotAllowed => 403,
+        TooManyTries => 429,
         NotFound => 404,
         IdTaken => 409,
         Stale => 409,
@@ -40,7 +45,7 @@ module Gorvant
         def response(error, env = {})
           status = STATUS.find { |kind, _| error.is_a?(kind) }&.last || 500
           env[Journal::CODE] = error.class.code
-          again = error.is_a?(Busy) ? { "retry-after" => "1" } : {}
+          again = retry_after(error)
           [status, { "content-type" => "application/problem+json", **again }, [JSON.generate(body(error, status))]]
         end
 
@@ -77,6 +82,11 @@ module Gorvant
 
         private
 
+        def retry_after(error)
+          seconds = error.is_a?(Busy) ? 1 : error.fields[:seconds]
+          seconds ? { "retry-after" => seconds.to_s } : {}
+        end
+
         def body(error, status)
           {
             "type" => "urn:gorvant:problem:#{error.class.code}",
@@ -95,6 +105,9 @@ module Gorvant
         def title(status)
           {
             400 => "Not readable",
+            401 => "Not signed in",
+            403 => "Not allowed",
+            429 => "Wait",
             404 => "Not found",
             409 => "Conflict",
             413 => "Too large",

@@ -16,23 +16,26 @@ module Gorvant
           full = scoped.where(visit_id: fields[:visit_id]).exclude(id: id).count >= MOST
           raise Refused.new(field: "/", problem: "a visit keeps at most #{MOST} photos; delete one first") if full
 
-          insert_once(
-            id,
-            digest,
-            fields.merge(content: Sequel.blob(fields[:content]), small: Sequel.blob(fields[:small]))
-          )
+          pictures = fields.slice(:content, :small).transform_values { |bytes| Sequel.blob(bytes) }
+          insert_once(id, digest, fields.merge(pictures)).tap { tell("photo", fields[:visit_id]) }
         end
       end
 
       def change(id, fields)
-        find(id)
-        db[:photos].where(crew_id: viewer.crew_id, id: id).update(**fields)
+        row = find(id)
+        db.transaction do
+          db[:photos].where(crew_id: viewer.crew_id, id: id).update(**fields)
+          tell("photo", row[:visit_id])
+        end
         find(id)
       end
 
       def delete(id)
-        find(id)
-        db[:photos].where(crew_id: viewer.crew_id, id: id).delete
+        row = find(id)
+        db.transaction do
+          db[:photos].where(crew_id: viewer.crew_id, id: id).delete
+          tell("photo", row[:visit_id])
+        end
       end
 
       LISTED = %i[id visit_id of fact_key note width height created_at].freeze

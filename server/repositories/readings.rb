@@ -63,11 +63,10 @@ module Gorvant
       def create(id, body, fields)
         db.transaction do
           check_superseded(fields)
-          insert_once(
-            id,
-            body,
-            fields.merge(fields.slice(*JSON_FIELDS).transform_values { |value| Sequel.pg_jsonb_wrap(value) })
-          )
+          values = fields.slice(*JSON_FIELDS).transform_values { |value| Sequel.pg_jsonb_wrap(value) }
+          insert_once(id, body, fields.merge(values)).tap do |row, first_time|
+            tell("reading", row[:visit_id], id: id) if first_time
+          end
         end
       rescue Sequel::UniqueConstraintViolation
         raise Refused.new(field: "/supersedes_id", problem: "this reading was already corrected; correct the newer one")
@@ -78,10 +77,11 @@ module Gorvant
         row = find(id)
         raise NotFound.new(thing: thing, id: id) unless row[:visit_id] == visit_id
 
-        db[:readings].where(crew_id: viewer.crew_id, id: id, retracted_at: nil).update(
-          retracted_at: Sequel::CURRENT_TIMESTAMP,
-          retracted_by: viewer.user_id
-        )
+        db.transaction do
+          mine = db[:readings].where(crew_id: viewer.crew_id, id: id, retracted_at: nil)
+          changed = mine.update(retracted_at: Sequel::CURRENT_TIMESTAMP, retracted_by: viewer.user_id)
+          tell("reading", visit_id, id: id) if changed == 1
+        end
         find(id)
       end
 

@@ -44,6 +44,9 @@ module Gorvant
         [row, false]
       end
 
+      # Tells those who look at the visit.
+      def tell(kind, visit_id, **payload) = Events.new(db).add(viewer, kind, visit_id, payload.transform_keys(&:to_s))
+
       def taken!(name) = raise(Refused.new(field: "/name", problem: "'#{name}' is kept already; take another name"))
 
       # The same change sent twice, since the first answer never came: it stands already.

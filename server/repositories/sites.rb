@@ -8,12 +8,13 @@ module Gorvant
       def all
         units =
           db[:units]
-            .where(crew_id: viewer.crew_id)
+            .where(crew_id: viewer.crew_id, binned_at: nil)
             .order(:name)
             .select(:id, :name, :site_id)
             .all
             .group_by { |unit| unit[:site_id] }
         scoped
+          .where(binned_at: nil)
           .order(:name)
           .select(:id, :name)
           .all
@@ -28,7 +29,7 @@ module Gorvant
 
       # The id itself when such a unit exists; NotFound otherwise.
       def fetch_unit_id(id)
-        known = Repository::UUID.match?(id.to_s) && db[:units].where(crew_id: viewer.crew_id, id: id).get(:id)
+        known = Repository::UUID.match?(id.to_s) && in_sight.where(Sequel[:units][:id] => id).get(Sequel[:units][:id])
         known || raise(NotFound.new(thing: "unit", id: id.to_s[0, 60], field: "/unit_id"))
       end
 
@@ -44,10 +45,20 @@ module Gorvant
 
       private
 
-      # The row that has these names, made if need be; of two who make it at once, one does.
+      # Units that are not in the bin, nor their site.
+      def in_sight =
+        db[:units].where(Sequel[:units][:crew_id] => viewer.crew_id, Sequel[:units][:binned_at] => nil).join(
+          Sequel[:sites].as(:whole),
+          id: :site_id,
+          binned_at: nil
+        )
+
+      # The row that has these names, made if need be, or taken out of the bin; of two who make it at once, one does.
       def one(table, unique, **fields)
         db[table].insert_conflict(target: unique).insert(owned(**fields))
-        db[table].where(owned(**fields).slice(*unique)).get(:id)
+        named = db[table].where(owned(**fields).slice(*unique))
+        named.exclude(binned_at: nil).update(binned_at: nil, binned_by: nil)
+        named.get(:id)
       end
 
       def table = :sites

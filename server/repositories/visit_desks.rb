@@ -8,7 +8,15 @@ module Gorvant
       # The rows of one visit, asked for when somebody reads them.
       Rows =
         Struct.new(:db, :visit_id) do
-          def all = @all ||= db[:visit_desks].where(visit_id: visit_id).all.to_h { |row| [row[:desk], row] }
+          def all =
+            @all ||=
+              db[:visit_desks]
+                .where(visit_id: visit_id)
+                .join(:users, id: :changed_by)
+                .select_all(:visit_desks)
+                .select_append(Sequel[:users][:name].as(:by))
+                .all
+                .to_h { |row| [row[:desk], row] }
           def kept = all.transform_values { |row| row[:content].to_hash }
           def marks = all.transform_values { |row| row[:mark] }
           def as_found = Desks.as_found(kept)
@@ -32,7 +40,10 @@ module Gorvant
         return row if had == version + 1 && plain(row[:content]) == plain(content)
         return stale!(desk, row, content) if had != version
 
-        row ? update(row, content) : insert(visit_id, desk, content)
+        db.transaction do
+          row ? update(row, content) : insert(visit_id, desk, content)
+          tell("desk", visit_id, desk: desk, version: had + 1)
+        end
       end
 
       # marks: { desk => mark } as they follow now; a desk that keeps nothing has no row to mark.

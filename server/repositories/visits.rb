@@ -45,7 +45,7 @@ module Gorvant
 
       # With its rig, and without names, tallies and marks of readings.
       def alone(id)
-        row = with_rig.where(Sequel[:visits][:id] => id).first if UUID.match?(id.to_s)
+        row = in_sight(with_rig).where(Sequel[:visits][:id] => id).first if UUID.match?(id.to_s)
         row ? with_content(row) : raise(NotFound.new(thing: thing, id: id.to_s[0, 60]))
       end
 
@@ -62,7 +62,9 @@ module Gorvant
 
       def change(id, version, fields)
         find(id)
-        update_version(id, version, as_json(fields))
+        db.transaction do
+          update_version(id, version, as_json(fields)).tap { |row| tell("visit", id, version: row[:version]) }
+        end
       end
 
       # Holds a visit until the transaction ends: what its desks' marks follow from is read and written by one at a
@@ -113,17 +115,22 @@ module Gorvant
           )
       end
 
+      # Without those in the bin, and those of a unit or a site in the bin.
+      def in_sight(rows)
+        rows
+          .where(Sequel[:visits][:binned_at] => nil)
+          .join(:units, id: Sequel[:visits][:unit_id], binned_at: nil)
+          .join(:sites, id: Sequel[:units][:site_id], binned_at: nil)
+      end
+
       def scoped
-        with_rig
-          .join(:units, id: Sequel[:visits][:unit_id])
-          .join(:sites, id: Sequel[:units][:site_id])
-          .select_append(
-            Sequel[:units][:name].as(:unit_name),
-            Sequel[:sites][:name].as(:site_name),
-            tally("agrees").as(:agreeing),
-            tally("disagrees").as(:disagreeing),
-            agreeing_calls.as(:agreeing_calls)
-          )
+        in_sight(with_rig).select_append(
+          Sequel[:units][:name].as(:unit_name),
+          Sequel[:sites][:name].as(:site_name),
+          tally("agrees").as(:agreeing),
+          tally("disagrees").as(:disagreeing),
+          agreeing_calls.as(:agreeing_calls)
+        )
       end
 
       # Calls in which a standing reading of the circuit agrees, with commas between.

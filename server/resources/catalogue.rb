@@ -30,7 +30,7 @@ module Gorvant
       end
 
       get "/api/viewer" do
-        json(name: viewer.name, crew: viewer.crew_name, role: viewer.role)
+        json Present.viewer(viewer)
       end
 
       get "/api/sites" do

@@ -65,7 +65,9 @@ module Gorvant
       end
 
       def db = settings.db
-      def viewer = env["gorvant.viewer"] ||= Viewer.local_owner(db)
+      def door = settings.door
+      def audit = AuditTrail.new(db)
+      def viewer = env.fetch(Access::VIEWER)
       def body_json = env[Guard::PARSED]
       def rigs = Rigs.new(db, viewer)
       def visits = Visits.new(db, viewer)

@@ -49,6 +49,21 @@ module Gorvant
         json Present.visit(visits.find(row[:id]))
       end
 
+      # Where this person is in the visit, for the others who look at it. Not kept beyond the day.
+      post "/api/visits/:id/here" do
+        input = HereRequest.parse(body_json)
+        visit = visits.alone(params[:id])
+        Events.new(db).add(viewer, "here", visit[:id], { "user_id" => viewer.user_id, **deep_strings(input) })
+        json(told: true)
+      end
+
+      post "/api/visits/:id/hands" do
+        input = HandsRequest.parse(body_json)
+        visit = visits.alone(params[:id])
+        Events.new(db).add(viewer, "hands", visit[:id], { "user_id" => viewer.user_id, **deep_strings(input) })
+        json(told: true)
+      end
+
       # The visits to the same unit, newest first, this one among them.
       get "/api/visits/:id/history" do
         json(visits: visits.of_unit(visits.find(params[:id])[:unit_id]).map { |row| Present.visit(row) })

@@ -28,7 +28,7 @@ module Gorvant
       # Works one task to its end; nil when none waits.
       def run_one
         task = claim or return nil
-        work(task)
+        Crew.as(task[:crew_id]) { work(task) }
         task[:id]
       rescue StandardError => e
         raise if Database::ERRORS.any? { |kind| e.is_a?(kind) } && Database.away?(e)
@@ -43,11 +43,18 @@ module Gorvant
         task && task[:id]
       end
 
+      # Takes away what has had its time: kept answers over their budget, yesterday's events, what lay in the bin.
+      def tidy
+        Computed.new(@db).prune
+        Events.new(@db).prune
+        @db[:crews].select_map(:id).each { |crew| Crew.as(crew) { Bin.prune(@db) } }
+      end
+
       private
 
       def idle
         if @pruned_at.nil? || now - @pruned_at > PRUNE_EVERY_SECONDS
-          Computed.new(@db).prune
+          tidy
           @pruned_at = now
         end
         sleep(IDLE_SECONDS)

@@ -106,6 +106,20 @@ RSpec.describe "What a visit finds", :browser, type: :feature do
     expect([kept[:version], kept[:content]["landings"].map { |one| one["lies"] }]).to eq([2, %w[capped]])
   end
 
+  it "begins anew from what somebody else keeps while it is open, so that what is noted next stands beside it" do
+    visit "#{visit_path}/wiring"
+    expect(page).to have_css("[data-testid=board]")
+    red = { cable: "cable_a", conductor: "red", place: "wall", lands_on: "R" }
+    hold("wiring", visit_id, { landings: [red] }, heard: true)
+    expect(page).to have_css("[data-testid=last-by]", text: "just now")
+    expect(page).to have_css('[data-testid="end-cable_a.red@wall"]:not(.unseen)', visible: :all)
+    enter("capped")
+    expect(page).to have_css(".call.wrong")
+    expect(page).to have_no_css("[data-testid=keep-mine]")
+    kept = db[:visit_desks].where(visit_id: visit_id, desk: "wiring").first
+    expect([kept[:version], kept[:content]["landings"].size]).to eq([2, 2])
+  end
+
   it "takes landings from a file, or refuses it row by row and keeps what was there" do
     visit "#{visit_path}/wiring"
     expect(page).to have_css("[data-testid=board]")

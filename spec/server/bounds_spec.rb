@@ -29,7 +29,8 @@ RSpec.describe "The bounds of an answer", :server do
         :method => "POST",
         :input => JSON.generate(long),
         "CONTENT_TYPE" => "application/json",
-        "HTTP_HOST" => "127.0.0.1"
+        "HTTP_HOST" => "127.0.0.1",
+        "HTTP_COOKIE" => ServerBench.cookie
       )
     expect(app.call(env.merge("puma.socket" => here)).first).to eq(200)
     db[:computed_results].delete
@@ -44,8 +45,9 @@ RSpec.describe "The bounds of an answer", :server do
   it "says that the database is away and when to try again, and whether anything may have been kept; then all is well" do
     cut =
       lambda do
-        db.disconnect # so that the pool has one connection: the one that is cut
-        pid = db.get(Sequel.function(:pg_backend_pid))
+        web = ServerBench.web
+        web.disconnect # so that the pool has one connection: the one that is cut
+        pid = web.get(Sequel.function(:pg_backend_pid))
         other = Gorvant::Server::Database.connect
         other.get(Sequel.function(:pg_terminate_backend, pid))
         other.disconnect

@@ -12,8 +12,7 @@ RSpec.describe "Migrations", :server do
   def versions =
     Dir[File.join(Gorvant::Server::Database::MIGRATIONS, "*.rb")].map { |path| File.basename(path).to_i }.sort
   def to(version) = Sequel::Migrator.run(db, Gorvant::Server::Database::MIGRATIONS, target: version)
-  def viewer = Gorvant::Server::Viewer.local_owner(db)
-  def owned = { crew_id: viewer.crew_id, created_by: viewer.user_id }
+  def owned = db[:users].where(role: "owner").select(:crew_id, Sequel[:id].as(:created_by)).first
 
   # How many rows each table has that a person filled.
   def rows = %i[sites units rigs rig_revisions visits readings].to_h { |table| [table, db[table].count] }

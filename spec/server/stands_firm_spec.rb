@@ -17,6 +17,7 @@ RSpec.describe "Standing firm", :server do
   # Each in a thread and a client of its own; [status] in order.
   def at_once(requests)
     gate = Queue.new
+    cookie = ServerBench.cookie
     threads =
       requests.map do |method, path, body|
         Thread.new do
@@ -27,7 +28,8 @@ RSpec.describe "Standing firm", :server do
             path,
             :input => JSON.generate(body),
             "CONTENT_TYPE" => "application/json",
-            "HTTP_HOST" => "127.0.0.1"
+            "HTTP_HOST" => "127.0.0.1",
+            "HTTP_COOKIE" => cookie
           )
         end
       end

@@ -46,6 +46,15 @@ module BrowserBench
       mobile: width < 500
     )
 
+  # Whose browser it is from here on; nobody's for nil.
+  def browse_as(user_id)
+    return page.driver.browser.execute_cdp("Network.clearBrowserCookies") unless user_id
+
+    name, value = ServerBench.cookie(user_id).split("=", 2)
+    home = "http://#{Capybara.current_session.server.host}:#{Capybara.current_session.server.port}/"
+    page.driver.browser.execute_cdp("Network.setCookie", name: name, value: value, url: home, httpOnly: true)
+  end
+
   # Chooses from a list that opens, by mouse. field: its data-testid, or a selector.
   def pick(field, title)
     field = "[data-testid=#{field}]" unless field.start_with?("[")
@@ -54,9 +63,10 @@ module BrowserBench
     expect(page).to have_css(field, text: title)
   end
 
-  # What a desk holds of a visit, as if somebody else had kept it.
-  def hold(desk, visit, content)
+  # What a desk holds of a visit, as if somebody else had kept it; unheard, as if the page's stream were away just then.
+  def hold(desk, visit, content, heard: false)
     viewer = Gorvant::Server::Viewer.local_owner(db)
+    viewer = viewer.with(client: Gorvant::Server::Events::QUIET) unless heard
     desks = Gorvant::Server::VisitDesks.new(db, viewer)
     desks.keep(visit, desk, db[:visit_desks].where(visit_id: visit, desk: desk).get(:version) || 0, content)
   end
@@ -92,6 +102,7 @@ RSpec.configure do |config|
   config.before(:each, :browser) do
     ServerBench.empty
     ServerBench.demo.load
+    browse_as(ServerBench.viewer.user_id)
   end
   config.after(:each, :browser) do
     page.driver.browser.execute_cdp("Emulation.clearDeviceMetricsOverride")

@@ -8,9 +8,55 @@ require_relative "../../server/boot"
 
 # One database for the run, emptied of what a spec made.
 module ServerBench
+  # As the owner of the tables, who sees every crew's; the application has what its roles have.
   def self.db = @db ||= Gorvant::Server::Database.connect.tap { |db| Gorvant::Server::Database.migrate(db) }
+  def self.web = @web ||= db && Gorvant::Server::Database.connect(as: :web)
+  def self.door = @door ||= db && Gorvant::Server::Database.connect(as: :door)
   def self.viewer = Gorvant::Server::Viewer.local_owner(db)
-  def self.app = @app ||= Gorvant::Server::App.build(db)
+  def self.app = @app ||= build
+  def self.build(**options) = Gorvant::Server::App.build(web, door, opening: OPENING, secret: SECRET, **options)
+  KEY = "the start's own secret"
+  SECRET = SecureRandom.hex(64)
+  OPENING = Gorvant::Server::Opening.new(bind: "127.0.0.1", public_url: "", key: KEY)
+
+  # The cookie of somebody's session, made once for the run as long as nobody signs it out.
+  def self.cookie(user_id = viewer.user_id)
+    cookie, key = cookies[user_id]
+    return cookie if cookie && db[:sessions].where(user_id: user_id, session_key: key).any?
+
+    session = RodaSessionMiddleware.new(door_for(user_id), Gorvant::Server::Door.cookie(SECRET, false))
+    cookie = Array(session.call(Rack::MockRequest.env_for("/"))[1]["set-cookie"]).first[/\A[^;]+/]
+    cookies[user_id] = [cookie, db[:sessions].where(user_id: user_id).reverse(:created_at).get(:session_key)]
+    cookie
+  end
+
+  def self.cookies = @cookies ||= {}
+
+  # A door that lets this one in, whoever knocks.
+  def self.door_for(user_id)
+    let_in = ->(env) do
+      rodauth = env.fetch(Gorvant::Server::Door::RODAUTH)
+      Gorvant::Server::SignIn.new(rodauth, nil).let_in(user_id, "local")
+      [200, {}, []]
+    end
+    Gorvant::Server::Door.onto(door, SECRET).new(let_in)
+  end
+
+  # Somebody of a crew; whose, where a spec says nothing, is the owner's.
+  def self.person(name, role, crew: viewer.crew_id, **fields) =
+    db[:users].returning(:id).insert(crew_id: crew, name: name, role: role, **fields).first[:id]
+
+  # Back to the one owner and what they had.
+  def self.alone
+    empty
+    %i[sign_in_attempts invitations audit_trail devices].each { |table| db[table].delete }
+    owner = viewer.user_id
+    db[:users].exclude(id: owner).delete
+    db[:crews].exclude(id: viewer.crew_id).delete
+    %i[sessions one_time_keys recovery_codes].each { |table| db[table].delete }
+    db[:users].where(id: owner).update(sign_in_name: nil, password_hash: nil, role: "owner", server_owner: true)
+  end
+
   def self.demo = Gorvant::Server::Demo.new(db, viewer)
 
   def self.empty
@@ -25,6 +71,7 @@ module ServerBench
       units
       sites
       computed_results
+      events
       settings
     ].each { |table| db[table].delete }
   end
@@ -52,6 +99,12 @@ module ServerBench
     get(path, {}, "HTTP_HOST" => "127.0.0.1")
   end
 
+  # Who asks from here on: the owner where a spec says nothing else, nobody for nil.
+  def as(user_id)
+    clear_cookies
+    set_cookie(ServerBench.cookie(user_id)) if user_id
+  end
+
   # The number of the rig's revision that the visit goes by.
   def revision =
     db[:visits].join(:rig_revisions, id: :rig_revision_id).where(Sequel[:visits][:id] => visit_id).get(:number)
@@ -65,5 +118,6 @@ RSpec.configure do |config|
   config.before(:each, :server) do
     ServerBench.empty
     ServerBench.demo.load
+    as(ServerBench.viewer.user_id)
   end
 end

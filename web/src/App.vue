@@ -1,8 +1,25 @@
 <script setup lang="ts">
+import { computed, onMounted } from 'vue'
+import { useRoute } from 'vue-router'
+import { signedOut } from '@/shared/api/client'
 import { renewed, waiting } from '@/shared/api/patient'
 import AppHeader from '@/shared/ui/AppHeader.vue'
+import DoorPage from '@/pages/door/DoorPage.vue'
+import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import SignInForm from '@/pages/door/SignInForm.vue'
+import { useSession } from '@/shared/ui/useSession'
 
 const reload = () => location.reload()
+const route = useRoute()
+const { session, problem, load } = useSession()
+onMounted(load)
+
+/** Pages that lead in are for anybody; every other one is for who has come in. */
+const shows = computed(() => {
+  if (route.meta.door) return 'page'
+  if (!session.value) return problem.value ? 'problem' : 'nothing'
+  return session.value.signed_in || signedOut.value ? 'page' : 'door'
+})
 </script>
 
 <template>
@@ -16,9 +33,24 @@ const reload = () => location.reload()
       <el-button class="key" @click="reload">Reload it</el-button>
     </p>
   </div>
-  <RouterView v-slot="{ Component, route }">
-    <component :is="Component" :key="route.path" />
+  <RouterView v-if="shows === 'page'" v-slot="{ Component, route: shown }">
+    <component :is="Component" :key="(shown.meta.stays as string) ?? shown.path" />
   </RouterView>
+  <DoorPage v-else-if="shows === 'door'" />
+  <ProblemNote v-else-if="shows === 'problem'" :problem="problem!" />
+  <el-dialog
+    v-if="shows === 'page'"
+    :model-value="signedOut"
+    title="Your session has ended"
+    width="min(460px, calc(100vw - 24px))"
+    :show-close="false"
+    :close-on-click-modal="false"
+    :close-on-press-escape="false"
+    data-testid="signed-out"
+  >
+    <p class="stays">What you typed stays on the page behind. Sign in again, then send it.</p>
+    <SignInForm />
+  </el-dialog>
 </template>
 
 <style scoped>
@@ -28,6 +60,10 @@ const reload = () => location.reload()
   top: 0;
   z-index: 30;
   height: 0;
+}
+
+.stays {
+  padding-bottom: 12px;
 }
 
 .waiting {

@@ -102,9 +102,22 @@ export const router = createRouter({
       meta: { title: 'Trace' },
     },
     {
-      path: '/settings',
+      path: '/settings/:part?',
       component: () => import('@/pages/settings/SettingsPage.vue'),
-      meta: { title: 'Settings' },
+      props: (route) => ({ part: String(route.params.part || 'device') }),
+      meta: { title: 'Settings', stays: 'settings' },
+    },
+    {
+      path: '/open/:key',
+      component: () => import('@/pages/door/OpenPage.vue'),
+      props: (route) => ({ openingKey: String(route.params.key) }),
+      meta: { title: 'Opening', door: true },
+    },
+    {
+      path: '/welcome/:token',
+      component: () => import('@/pages/door/WelcomePage.vue'),
+      props: (route) => ({ token: String(route.params.token) }),
+      meta: { title: 'Welcome', door: true },
     },
     {
       path: '/:anything(.*)*',

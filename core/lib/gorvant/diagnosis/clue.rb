@@ -53,6 +53,15 @@ module Gorvant
         )
       end
 
+      # The Test that nobody could tell the answer of, nil where the observation is none of that kind: it is not to be
+      # asked for again.
+      def untold(observation, condition, minutes: nil)
+        return nil unless observation.choice == Observation::UNTOLD
+        return find("looked_up", observation.place) if observation.function == "looked_up"
+
+        seen_test(observation.place, condition, minutes) if observation.function == "seen"
+      end
+
       # Clue of a test of the list, answered by one of its scale's answers.
       def answered(test, answer, source: nil)
         told = test.scale.answers.map { |one| one.to_s == answer.to_s ? 1.0 : 0.0 }
@@ -125,10 +134,12 @@ module Gorvant
 
       def choose(test, answer) = test && [test, test.scale.answers.map { |one| one.to_s == answer.to_s ? 1.0 : 0.0 }]
 
-      def seen(place, choice, condition, minutes)
+      def seen(place, choice, condition, minutes) = choose(seen_test(place, condition, minutes), choice)
+
+      def seen_test(place, condition, minutes)
         by_state = @library.tests.find { |test| test.function == "seen" && test.place == place && test.state.nil? }
         fixed = %w[forced_defrost after_the_wait].include?(place) ? find("seen", place) : nil
-        choose(by_state || fixed || find("seen", place, state_id(condition, minutes)), choice)
+        by_state || fixed || find("seen", place, state_id(condition, minutes))
       end
 
       # The part by itself; in the circuit other ways count, and nothing is concluded.

@@ -23,7 +23,7 @@ import type { Problem } from '@/shared/model/outcome'
 const props = defineProps<{ id: string }>()
 const route = useRoute()
 const router = useRouter()
-const { visit, problem: keeping, saved, load, held, keepDesk, take } = useVisit()
+const { visit, problem: keeping, saved, load, held, keepDesk, take, newer } = useVisit()
 const problem = shallowRef<Problem | null>(null)
 const outlook = shallowRef<DefrostOutlook | null>(null)
 const busy = ref(false)
@@ -49,7 +49,7 @@ watch(
 /** What this page has noted; ahead of the visit while a change is on its way. */
 const record = shallowRef<DefrostRecord>({})
 watch(
-  () => visit.value?.id,
+  () => [visit.value?.id, newer.value.defrost],
   () => (record.value = held('defrost')),
   { immediate: true },
 )

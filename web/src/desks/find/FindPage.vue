@@ -73,7 +73,15 @@ const held = computed(() => {
   const gone = (Date.now() - Date.parse(since.taken_at)) / 60_000
   return { compressor_stopped_minutes: Math.round((since.value + gone) * 10) / 10 }
 })
-const untold = () => next.value && skip(next.value)
+/** Nobody could tell: of what is seen or looked up that is kept, and not asked for again; a meter is tried another time. */
+const UNTOLD = 'could_not_tell'
+function untold() {
+  const test = next.value
+  if (!test) return
+  if (test.function === 'seen' || test.function === 'looked_up')
+    void keepRead({ function: test.function, place: test.place, choice: UNTOLD })
+  else skip(test)
+}
 
 const own = computed(() =>
   (answer.value?.evidence ?? []).map((one) => ({

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
+import { useRouter } from 'vue-router'
 import { api } from '@/shared/api/client'
 import { useQuestion } from '@/shared/api/useQuestion'
 import KeptInput from '@/shared/ui/KeptInput.vue'
@@ -8,6 +9,7 @@ import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import SymptomLeads from '@/shared/ui/SymptomLeads.vue'
 import VisitHead from '@/shared/ui/VisitHead.vue'
 import { useCatalogue } from '@/shared/ui/useCatalogue'
+import { useSession } from '@/shared/ui/useSession'
 import { useVisit } from '@/shared/ui/useVisit'
 import { SIGNS } from '@/shared/model/visitPages'
 import { day, degreeSign, degrees, inUnit, readDegrees, shownDegrees } from '@/shared/model/units'
@@ -24,6 +26,14 @@ const backup = computed(
     (rig.value?.content as { facts?: Record<string, { value: string }> })?.facts?.backup?.value ?? 'strips',
 )
 const wrong = ref('')
+const { mayChange } = useSession()
+const router = useRouter()
+
+async function throwAway() {
+  const answer = await api.throwAway('visits', props.id)
+  if (answer.state === 'ready') void router.push('/')
+  else if (answer.state === 'failed') problem.value = answer.problem
+}
 
 const PLACES = [
   { id: 'wall', title: 'At the wall' },
@@ -161,6 +171,20 @@ function number(about: (typeof NUMBERS)[number], text: string) {
           <span class="mono">{{ degrees(one.outdoor_degrees_f) }}</span>
         </RouterLink>
       </section>
+      <p v-if="mayChange" class="away">
+        <el-popconfirm
+          title="Put this visit in the bin? It can be had back for thirty days, under Settings."
+          confirm-button-text="Into the bin"
+          cancel-button-text="Leave it"
+          :icon="null"
+          width="280"
+          @confirm="throwAway"
+        >
+          <template #reference
+            ><el-button class="key quiet" data-testid="throw-away">Throw this visit away</el-button></template
+          >
+        </el-popconfirm>
+      </p>
     </template>
     <p v-else-if="!problem" class="quiet">Fetching the visit …</p>
   </main>

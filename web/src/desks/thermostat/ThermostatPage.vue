@@ -16,7 +16,7 @@ import PickOne from '@/shared/ui/kit/PickOne.vue'
 import PickTab from '@/shared/ui/kit/PickTab.vue'
 
 const props = defineProps<{ id: string }>()
-const { visit, problem: keeping, saved, load, held, keepDesk } = useVisit()
+const { visit, problem: keeping, saved, load, held, keepDesk, newer } = useVisit()
 const history = useHistory<Record<string, unknown>>({})
 const problem = shallowRef<Problem | null>(null)
 const { value: listed, again: listProfiles } = useQuestion('setting_profiles', true, api.settingProfiles, {
@@ -62,6 +62,11 @@ watch(
     ready.value = true
   },
   { immediate: true },
+)
+
+watch(
+  () => newer.value.thermostat,
+  (version) => version && history.restart((held('thermostat').settings ?? {}) as Record<string, unknown>),
 )
 
 async function keep(next: Record<string, unknown>) {

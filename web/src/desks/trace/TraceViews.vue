@@ -7,6 +7,7 @@ import type { TraceState } from '@/desks/trace/traceState'
 import type { SceneLink, Station } from '@/shared/scene/geometry'
 import ScenePane from '@/shared/scene/ScenePane.vue'
 import SceneView from '@/shared/scene/SceneView.vue'
+import { useOthers } from '@/shared/ui/useTogether'
 import LegendView from '@/desks/trace/LegendView.vue'
 import LineLegend from '@/desks/trace/LineLegend.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
@@ -30,6 +31,7 @@ const emit = defineEmits<{
   svg: []
 }>()
 
+const { others } = useOthers()
 const scene = computed(() => (props.drawing.state === 'ready' ? props.drawing.value : null))
 const { value: legend } = useQuestion<Condition, Legend>(
   `legend.${props.source.kind}.${props.source.id}`,
@@ -66,6 +68,7 @@ const print = computed(() => ({
         :readings="readings"
         :changed="changed"
         :lit="lit"
+        :others="others.flatMap((one) => one.probes)"
         @tap="(station) => emit('tap', station)"
         @wire="(link) => emit('wire', link)"
       />

@@ -17,7 +17,7 @@ import { saveFile } from '@/shared/model/saveFile'
 import PickFile from '@/shared/ui/kit/PickFile.vue'
 
 const props = defineProps<{ id: string }>()
-const { visit, problem: keeping, saved, load, keepDesk } = useVisit()
+const { visit, problem: keeping, saved, load, held, keepDesk, newer } = useVisit()
 const history = useHistory<AsFound>({})
 const wiring = shallowRef<Wiring | null>(null)
 const problem = shallowRef<Problem | null>(null)
@@ -56,6 +56,17 @@ watch(solved, async (now, before) => {
   await nextTick()
   entry.value?.focus()
 })
+
+/** Somebody else's landings take the place of what was shown, with nothing of theirs to undo. */
+watch(
+  () => newer.value.wiring,
+  (version) => {
+    if (!version) return
+    const theirs = held('wiring') as AsFound
+    history.restart(theirs)
+    recorded.value = theirs
+  },
+)
 
 const keep = ({ landings = [], jumpers = [] }: AsFound) => keepDesk('wiring', { landings, jumpers })
 

@@ -1,125 +1,122 @@
 <script setup lang="ts">
-import { ref, shallowRef } from 'vue'
-import { api } from '@/shared/api/client'
-import ProblemNote from '@/shared/ui/ProblemNote.vue'
-import { useQuestion } from '@/shared/api/useQuestion'
-import type { Problem } from '@/shared/model/outcome'
-import { chooseDegrees, degreeUnit } from '@/shared/model/units'
-import { storedTheme, storeTheme, type Theme } from '@/pages/settings/theme'
+import { computed, defineAsyncComponent, type Component } from 'vue'
+import { useRouter } from 'vue-router'
+import DevicePart from '@/pages/settings/DevicePart.vue'
+import PickTab from '@/shared/ui/kit/PickTab.vue'
+import { useSession } from '@/shared/ui/useSession'
 
-const THEMES: { id: Theme; title: string }[] = [
-  { id: 'light', title: 'Light, for sun' },
-  { id: 'dark', title: 'Dark, for the attic' },
-  { id: 'system', title: 'As the device' },
-]
+/** What is set on this device and for the person; the crew's people, devices and their trail are its owner's. */
+const props = defineProps<{ part: string }>()
+const { viewer } = useSession()
+const router = useRouter()
 
-const theme = ref(storedTheme())
-const { outcome: demo, again } = useQuestion('demo', true, api.demo, { follows: false })
-const problem = shallowRef<Problem | null>(null)
-const busy = ref(false)
-
-function choose(id: Theme) {
-  theme.value = id
-  storeTheme(id)
+const PARTS: Record<string, { title: string; owner?: true; server?: true; component: Component }> = {
+  device: { title: 'This device', component: DevicePart },
+  account: {
+    title: 'My account',
+    component: defineAsyncComponent(() => import('@/pages/settings/AccountPart.vue')),
+  },
+  people: {
+    title: 'People',
+    owner: true,
+    component: defineAsyncComponent(() => import('@/pages/settings/PeoplePart.vue')),
+  },
+  bin: {
+    title: 'Sites and bin',
+    component: defineAsyncComponent(() => import('@/pages/settings/BinPart.vue')),
+  },
+  devices: {
+    title: 'Meters and loggers',
+    owner: true,
+    component: defineAsyncComponent(() => import('@/pages/settings/DevicesPart.vue')),
+  },
+  crews: {
+    title: 'Crews',
+    server: true,
+    component: defineAsyncComponent(() => import('@/pages/settings/CrewsPart.vue')),
+  },
+  trail: {
+    title: 'Who did what',
+    owner: true,
+    component: defineAsyncComponent(() => import('@/pages/settings/TrailPart.vue')),
+  },
 }
-
-async function act(asking: typeof api.restoreDemo) {
-  busy.value = true
-  const answer = await asking()
-  busy.value = false
-  problem.value = answer.state === 'failed' ? answer.problem : null
-  await again()
-}
+const tabs = computed(() =>
+  Object.entries(PARTS)
+    .filter(([, one]) => (!one.owner || viewer.value?.owner) && (!one.server || viewer.value?.server_owner))
+    .map(([id, one]) => ({ id, title: one.title })),
+)
+const part = computed(() => (tabs.value.some((one) => one.id === props.part) ? props.part : 'device'))
 </script>
 
 <template>
   <main class="settings">
     <h1>Settings</h1>
-    <section>
-      <h2>Light and dark</h2>
-      <div class="row" role="group" aria-label="Theme">
-        <el-button
-          v-for="one in THEMES"
-          :key="one.id"
-          class="key"
-          :aria-pressed="theme === one.id"
-          @click="choose(one.id)"
-        >
-          {{ one.title }}
-        </el-button>
-      </div>
-    </section>
-    <section>
-      <h2>Temperatures</h2>
-      <div class="row" role="group" aria-label="Temperatures">
-        <el-button
-          v-for="unit in ['F', 'C'] as const"
-          :key="unit"
-          class="key"
-          :aria-pressed="degreeUnit === unit"
-          :data-testid="`degrees-${unit}`"
-          @click="chooseDegrees(unit)"
-        >
-          °{{ unit }}
-        </el-button>
-      </div>
-    </section>
-    <section>
-      <h2>Demo data</h2>
-      <p>
-        The made-up village of Larkmere: rigs and visits to try things on. What you made yourself is never
-        touched.
-      </p>
-      <div v-if="demo.state === 'ready'" class="row">
-        <el-button
-          v-if="demo.value.present"
-          class="key"
-          :disabled="busy"
-          data-testid="demo-remove"
-          @click="act(api.removeDemo)"
-        >
-          Remove the demo data
-        </el-button>
-        <el-button
-          v-else
-          class="key"
-          :disabled="busy"
-          data-testid="demo-restore"
-          @click="act(api.restoreDemo)"
-        >
-          Bring it back
-        </el-button>
-      </div>
-      <ProblemNote v-if="problem" :problem="problem" />
-    </section>
+    <PickTab
+      :tabs="tabs"
+      :tab="part"
+      label="Parts of the settings"
+      testid="settings"
+      @choose="(id) => router.push(`/settings/${id}`)"
+    >
+      <component :is="PARTS[part]!.component" />
+    </PickTab>
   </main>
 </template>
 
-<style scoped>
+<style>
 .settings {
-  max-width: 900px;
+  max-width: 1000px;
   margin: 0 auto;
   padding: 16px 16px 40px;
 }
 
-h1 {
+.settings h1 {
+  padding-bottom: 10px;
   font-size: 26px;
 }
 
-h2 {
+.settings h2 {
   padding: 14px 0 8px;
   font-size: 18px;
 }
 
-section {
-  margin-top: 14px;
+.settings section {
+  margin-top: 18px;
   border-top: 3px solid var(--ink);
 }
 
-.row {
+.settings .el-form {
+  max-width: 460px;
+}
+
+.settings-row {
   display: flex;
   flex-wrap: wrap;
+  align-items: center;
   gap: 8px;
   padding-top: 8px;
+}
+
+.settings-note {
+  max-width: 68ch;
+  padding: 6px 0 10px;
+  color: var(--ink-soft);
+}
+
+/* Something that is shown once and never again. */
+.settings-once {
+  display: grid;
+  gap: 8px;
+  margin-top: 12px;
+  padding: 10px 14px;
+  border-left: 6px solid var(--between);
+  background: var(--note-soft);
+}
+
+.settings-once code {
+  overflow-wrap: anywhere;
+  font-family: var(--font-mono);
+  font-size: 16px;
 }
 </style>

@@ -3,12 +3,14 @@ import { computed, ref, shallowRef, watch } from 'vue'
 import { useLocalStorage } from '@vueuse/core'
 import { api, type Visit } from '@/shared/api/client'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import { useSession } from '@/shared/ui/useSession'
 import VisitMarks from '@/pages/visits/VisitMarks.vue'
 import { useQuestion } from '@/shared/api/useQuestion'
 import type { Problem } from '@/shared/model/outcome'
 import { day, degrees, weekday } from '@/shared/model/units'
 import { MEANS, PAGES, SIGNS } from '@/shared/model/visitPages'
 
+const { mayChange } = useSession()
 const { value: first, outcome } = useQuestion('visits', true, () => api.visits(), { follows: false })
 /** What was fetched after the first page, and where the next begins. */
 const earlier = shallowRef<Visit[]>([])
@@ -45,7 +47,7 @@ const days = computed(() => {
   <main class="sheet">
     <div class="top">
       <h1>Day sheet</h1>
-      <RouterLink class="key solid" to="/visits/new">Begin a visit</RouterLink>
+      <RouterLink v-if="mayChange" class="key solid" to="/visits/new">Begin a visit</RouterLink>
     </div>
     <ProblemNote v-if="outcome.state === 'failed'" :problem="outcome.problem" />
     <p v-if="outcome.state === 'loading'" class="quiet">Fetching the sheet …</p>

@@ -1,4 +1,6 @@
 import createClient from 'openapi-fetch'
+import { ref } from 'vue'
+import { CLIENT } from '@/shared/api/client-id'
 import { patientFetch } from '@/shared/api/patient'
 import { degreeUnit } from '@/shared/model/units'
 import { unreachable, type Outcome, type Problem } from '@/shared/model/outcome'
@@ -6,6 +8,16 @@ import type { components, paths } from '@/shared/api/schema'
 
 export type Visit = components['schemas']['Visit']
 export type Rig = components['schemas']['Rig']
+export type Session = components['schemas']['Session']
+export type OpenSession = components['schemas']['OpenSession']
+export type Account = components['schemas']['Account']
+export type Person = components['schemas']['Person']
+export type Invitation = components['schemas']['Invitation']
+export type WayIn = components['schemas']['WayIn']
+export type Crew = components['schemas']['Crew']
+export type Device = components['schemas']['Device']
+export type Binned = components['schemas']['Binned']
+export type AuditEntry = components['schemas']['AuditEntry']
 export type Site = components['schemas']['Site']
 export type Catalogue = components['schemas']['Catalogue']
 export type Viewer = components['schemas']['Viewer']
@@ -83,11 +95,26 @@ export type DeskId = keyof DeskContents
 export type RigFile = Record<string, unknown>
 export type { Reading, Trace } from '@/shared/model/readingTable'
 
+/** Whether an answer said that nobody is signed in any more. */
+export const signedOut = ref(false)
+/** Where a 401 is about what was typed. */
+const AT_THE_DOOR = new Set([
+  '/api/session',
+  '/api/account/password',
+  '/api/account/code',
+  '/api/account/code/removal',
+])
+
 const client = createClient<paths>({ baseUrl: '/', fetch: patientFetch })
 client.use({
   onRequest({ request }) {
+    request.headers.set('X-Client', CLIENT)
     if (degreeUnit.value === 'C') request.headers.set('X-Degrees', 'C')
     return request
+  },
+  onResponse({ response, schemaPath }) {
+    // A session that ended while a page is open: the page stays, the door is shown over it.
+    if (response.status === 401 && !AT_THE_DOOR.has(schemaPath)) signedOut.value = true
   },
 })
 
@@ -111,6 +138,60 @@ async function outcome<T>(asking: Promise<Answer<T>>): Promise<Outcome<T>> {
 export type Source = { kind: 'visit' | 'rig'; id: string }
 
 export const api = {
+  session: () => outcome(client.GET('/api/session')),
+  signIn: (body: BodyOf<'/api/session'>) => outcome(client.POST('/api/session', { body })),
+  openLocally: (key: string) => outcome(client.POST('/api/session/local', { body: { key } })),
+  signOut: () => outcome(client.POST('/api/session/end')),
+  signOutEverywhere: () => outcome(client.POST('/api/session/end-everywhere')),
+  account: () => outcome(client.GET('/api/account')),
+  setPassword: (body: BodyOf<'/api/account/password'>) =>
+    outcome(client.POST('/api/account/password', { body })),
+  makeCodeSecret: () => outcome(client.POST('/api/account/code/secret')),
+  keepCodeSecret: (body: BodyOf<'/api/account/code'>) => outcome(client.POST('/api/account/code', { body })),
+  dropCode: (password: string) => outcome(client.POST('/api/account/code/removal', { body: { password } })),
+  people: () => outcome(client.GET('/api/people')),
+  invite: (role: Person['role']) =>
+    outcome(client.POST('/api/people/invitations', { body: { role: role as 'technician' } })),
+  revokeInvitation: (id: string) =>
+    outcome(client.POST('/api/people/invitations/{id}/revocation', { params: { path: { id } } })),
+  giveRole: (id: string, role: Person['role']) =>
+    outcome(
+      client.POST('/api/people/{id}/role', {
+        params: { path: { id } },
+        body: { role: role as 'technician' },
+      }),
+    ),
+  makeWayBack: (id: string) =>
+    outcome(client.POST('/api/people/{id}/way-back', { params: { path: { id } } })),
+  closeAccount: (id: string) =>
+    outcome(client.POST('/api/people/{id}/closing', { params: { path: { id } } })),
+  lookAtInvitation: (token: string) => outcome(client.POST('/api/invitations/look', { body: { token } })),
+  acceptInvitation: (body: BodyOf<'/api/invitations/acceptance'>) =>
+    outcome(client.POST('/api/invitations/acceptance', { body })),
+  crews: () => outcome(client.GET('/api/crews')),
+  makeCrew: (name: string) => outcome(client.POST('/api/crews', { body: { name } })),
+  audit: (before?: number) => outcome(client.GET('/api/audit', { params: { query: { before } } })),
+  bin: () => outcome(client.GET('/api/bin')),
+  throwAway: (kind: Binned['kind'], id: string) =>
+    outcome(
+      client.POST(
+        kind === 'visits'
+          ? '/api/visits/{id}/bin'
+          : kind === 'units'
+            ? '/api/units/{id}/bin'
+            : '/api/sites/{id}/bin',
+        { params: { path: { id } } },
+      ),
+    ),
+  takeOut: (kind: Binned['kind'], id: string) =>
+    outcome(client.POST('/api/bin/{kind}/{id}/restoration', { params: { path: { kind, id } } })),
+  deleteForGood: (kind: Binned['kind'], id: string) =>
+    outcome(client.POST('/api/bin/{kind}/{id}/deletion', { params: { path: { kind, id } } })),
+  devices: () => outcome(client.GET('/api/devices')),
+  makeDevice: (id: string, name: string, scope: 'readings' | 'log_rows') =>
+    outcome(client.POST('/api/devices', { body: { id, name, scope } })),
+  revokeDevice: (id: string) =>
+    outcome(client.POST('/api/devices/{id}/revocation', { params: { path: { id } } })),
   viewer: () => outcome(client.GET('/api/viewer')),
   catalogue: () => outcome(client.GET('/api/catalogue')),
   visits: (before?: string) => outcome(client.GET('/api/visits', { params: { query: { before } } })),
@@ -125,6 +206,10 @@ export const api = {
         body: { version, content },
       }),
     ),
+  tellWhere: (id: string, body: BodyOf<'/api/visits/{id}/here'>) =>
+    outcome(client.POST('/api/visits/{id}/here', { params: { path: { id } }, body })),
+  sayHands: (id: string, body: BodyOf<'/api/visits/{id}/hands'>) =>
+    outcome(client.POST('/api/visits/{id}/hands', { params: { path: { id } }, body })),
   history: (id: string) => outcome(client.GET('/api/visits/{id}/history', { params: { path: { id } } })),
   unitVisits: (id: string) => outcome(client.GET('/api/units/{id}/visits', { params: { path: { id } } })),
   rigOfVisit: (id: string) => outcome(client.GET('/api/visits/{id}/rig', { params: { path: { id } } })),

@@ -23,6 +23,8 @@ const props = defineProps<{
   changed?: string[]
   /** Codes, branches and nodes that are lit in every view. */
   lit?: string[]
+  /** Points on which others have their probes. */
+  others?: string[]
 }>()
 const emit = defineEmits<{ tap: [station: Station]; wire: [link: SceneLink] }>()
 
@@ -39,6 +41,12 @@ const probes = computed(() =>
   ].flatMap(({ id, node, dx }) => {
     const spot = node ? spots.value.get(node) : undefined
     return spot ? [{ id, dx, ...spot }] : []
+  }),
+)
+const theirs = computed(() =>
+  [...new Set(props.others ?? [])].flatMap((node) => {
+    const spot = spots.value.get(node)
+    return spot ? [{ node, ...spot }] : []
   }),
 )
 const deltas = computed(() =>
@@ -190,6 +198,13 @@ const conductorOf = (link: SceneLink) =>
       class="delta"
       aria-hidden="true"
       :d="`M${delta.x + 11} ${delta.y + 15} l6 -11 l6 11 z`"
+    />
+    <path
+      v-for="spot in theirs"
+      :key="`other${spot.node}`"
+      class="other"
+      aria-hidden="true"
+      :d="`M${spot.x} ${spot.y - spot.ringY - 7} l${spot.ringX + 7} ${spot.ringY + 7} l${-spot.ringX - 7} ${spot.ringY + 7} l${-spot.ringX - 7} ${-spot.ringY - 7} z`"
     />
     <g v-for="probe in probes" :key="probe.id" :class="['probe', probe.id]" aria-hidden="true">
       <rect

@@ -1,21 +1,31 @@
 <script setup lang="ts">
-import { useQuestion } from '@/shared/api/useQuestion'
-import { api } from '@/shared/api/client'
+import { computed } from 'vue'
+import { useRoute } from 'vue-router'
+import TogetherChip from '@/shared/ui/TogetherChip.vue'
 import VisitPages from '@/shared/ui/VisitPages.vue'
+import { useSession } from '@/shared/ui/useSession'
 
-const { value: viewer } = useQuestion('viewer', true, api.viewer)
+const { viewer } = useSession()
+const route = useRoute()
+const visitId = computed(() => /^\/visits\/([0-9a-f-]{36})\//.exec(route.path)?.[1] ?? null)
 </script>
 
 <template>
   <header class="bar">
     <RouterLink class="name" to="/">gorvant</RouterLink>
-    <nav aria-label="Main">
+    <nav v-if="viewer" aria-label="Main">
       <RouterLink to="/">Visits</RouterLink>
       <RouterLink to="/rigs">Rigs</RouterLink>
       <RouterLink to="/settings">Settings</RouterLink>
     </nav>
-    <VisitPages />
-    <span v-if="viewer" class="crew">{{ viewer.crew }}</span>
+    <VisitPages v-if="viewer" />
+    <TogetherChip v-if="viewer && visitId" :key="visitId" :visit="visitId" />
+    <RouterLink v-if="viewer" class="crew" to="/settings/account" data-testid="who">
+      <span
+        >{{ viewer.name
+        }}<small>{{ viewer.may_change ? viewer.crew : 'apprentice: reads only' }}</small></span
+      >
+    </RouterLink>
   </header>
 </template>
 
@@ -67,10 +77,20 @@ nav {
   outline-offset: -4px;
 }
 
-.crew {
+.together + .crew {
+  margin-left: 0;
+}
+
+.bar .crew {
   margin-left: auto;
-  align-self: center;
+  line-height: 1.15;
+  text-align: right;
+}
+
+.crew small {
+  display: block;
   color: var(--on-bar-soft);
+  font-size: 13px;
 }
 
 @media print {
@@ -80,7 +100,7 @@ nav {
 }
 
 @media (max-width: 1180px) {
-  .crew {
+  .bar .crew {
     display: none;
   }
 }
@@ -90,6 +110,16 @@ nav {
     flex-wrap: wrap;
     gap: 0 8px;
     padding: 0 10px;
+  }
+
+  /* The pages of the visit have a row of their own, whoever comes and goes beside the rest. */
+  .bar .together {
+    order: 1;
+  }
+
+  .bar .pages {
+    order: 2;
+    flex: 1 0 100%;
   }
 }
 </style>

@@ -1,10 +1,17 @@
 <script setup lang="ts">
-import type { Visit } from '@/shared/api/client'
+import { computed } from 'vue'
+import type { DeskId, Visit } from '@/shared/api/client'
+import { ago } from '@/shared/model/when'
 import { useVisit } from '@/shared/ui/useVisit'
 
 /** What stands over every page of a visit: which page, which unit, and whether all is kept. */
-defineProps<{ title: string; visit: Visit | null; kept: boolean }>()
+const props = defineProps<{ title: string; visit: Visit | null; kept: boolean }>()
 const { refused, keepMine } = useVisit()
+/** Who kept this page's desk last, where it keeps something. */
+const last = computed(() => {
+  const desk = props.visit?.desks?.[props.title.toLowerCase() as DeskId]
+  return desk?.by && desk.at ? { by: desk.by, at: desk.at } : null
+})
 const takeTheirs = () => location.reload()
 </script>
 
@@ -15,6 +22,7 @@ const takeTheirs = () => location.reload()
         {{ title }} <span v-if="visit">{{ visit.site }}, {{ visit.unit }}</span>
       </h1>
       <p v-if="kept" class="kept" role="status">= kept</p>
+      <p v-else-if="last" class="last" data-testid="last-by">{{ last.by }}, {{ ago(last.at) }}</p>
       <slot />
     </div>
     <p v-if="refused" class="conflict" role="alert">
@@ -44,6 +52,11 @@ h1 span {
 
 .kept {
   color: var(--agrees);
+}
+
+.last {
+  color: var(--ink-soft);
+  font-size: 15px;
 }
 
 .conflict {

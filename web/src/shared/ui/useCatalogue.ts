@@ -1,5 +1,9 @@
 import { api } from '@/shared/api/client'
 import { useQuestion } from '@/shared/api/useQuestion'
+import { useSession } from '@/shared/ui/useSession'
 
-/** Calls, instruments, symptoms, components: asked once for the whole application. */
-export const useCatalogue = () => useQuestion('catalogue', true, api.catalogue).value
+/** Calls, instruments, symptoms, components: asked once for the whole application, by who has come in. */
+export function useCatalogue() {
+  const { viewer } = useSession()
+  return useQuestion('catalogue', () => (viewer.value ? true : null), api.catalogue).value
+}

@@ -12,6 +12,8 @@ const saved = ref(false)
 const refused = shallowRef<Refused | null>(null)
 /** What desks are to hold, ahead of the visit while it is on its way or stands against somebody else's. */
 const ahead = shallowRef<Partial<DeskContents>>({})
+/** Versions of desks that others have kept since this page showed them: a page that holds more than the visit begins anew. */
+const newer = shallowRef<Partial<Record<DeskId, number>>>({})
 /** What the server took last, by desk. */
 const taken = new Map<DeskId, unknown>()
 let queue: Promise<unknown> = Promise.resolve()
@@ -24,6 +26,7 @@ export function useVisit() {
     if (visit.value?.id !== id) {
       visit.value = refused.value = null
       ahead.value = {}
+      newer.value = {}
       taken.clear()
     }
     const answer = await api.visit(id)
@@ -86,6 +89,25 @@ export function useVisit() {
     return kept
   }
 
+  /** Takes what others kept meanwhile. A desk whose own change is on its way is not begun anew: it wins or is told of a conflict. */
+  async function renew(id: string) {
+    await queue
+    const before = visit.value?.desks
+    const answer = await api.visit(id)
+    if (answer.state !== 'ready' || visit.value?.id !== id) return
+    take(answer.value)
+    const now = answer.value.desks
+    if (!before || !now) return
+    const changed = (Object.keys(now) as DeskId[]).filter(
+      (desk) => now[desk].version > before[desk].version && !ahead.value[desk],
+    )
+    if (changed.length)
+      newer.value = {
+        ...newer.value,
+        ...Object.fromEntries(changed.map((desk) => [desk, now[desk].version])),
+      }
+  }
+
   /** Puts what was refused on top of what somebody else kept meanwhile. */
   async function keepMine() {
     const mine = refused.value
@@ -107,6 +129,8 @@ export function useVisit() {
     problem,
     saved,
     refused: shallowReadonly(refused),
+    newer: shallowReadonly(newer),
+    renew,
     load,
     change,
     held,

@@ -48,7 +48,7 @@ module Gorvant
             stands: asked[:stands] || last&.test&.at,
             call: asked[:call] || reads.last&.condition&.call,
             mode: asked[:mode],
-            skip: asked.fetch(:skip, [])
+            skip: asked.fetch(:skip, []) + untold(clues, reads)
           )
         end
 
@@ -64,6 +64,10 @@ module Gorvant
 
         def clue(clues, read) =
           clues.of(read.observation, read.condition, source: read.id, at: read.at, minutes: read.minutes)
+
+        # Tests whose answer nobody could tell, as long as that stands.
+        def untold(clues, reads) =
+          reads.filter_map { |read| clues.untold(read.observation, read.condition, minutes: read.minutes)&.id }
 
         def of_desk(library, clues, desk, id, answer, words)
           return nil unless library.test?(id)

@@ -1,0 +1,146 @@
+# frozen_string_literal: true
+
+require "bundler/setup"
+require "date"
+require "json"
+require "net/http"
+require "open3"
+require "securerandom"
+require "socket"
+require "tmpdir"
+require_relative "../bin/lib/keeper"
+
+ROOT = File.expand_path("..", __dir__) unless defined?(ROOT)
+
+# PostgreSQL and server of the bench's own.
+class Bench
+  attr_reader :port, :visits, :rigs, :cookie
+
+  def self.run(visits: 8, readings: 0)
+    Dir.mktmpdir("gorvant-bench") do |folder|
+      File.chmod(0o755, folder)
+      bench = new(folder, visits, readings)
+      bench.start
+      yield bench
+    ensure
+      bench&.stop
+    end
+  end
+
+  def initialize(folder, visits, readings)
+    @cluster = File.join(folder, "postgres")
+    @visits_wanted = visits
+    @readings_wanted = readings
+  end
+
+  def start
+    url, =
+      Open3.capture2(
+        "bash",
+        "-c",
+        ". \"$0/bin/lib/setup.sh\"; pg_start \"$1\" >/dev/null; printf %s \"$DATABASE_URL\"",
+        ROOT,
+        @cluster
+      )
+    ENV["DATABASE_URL"] = url
+    @port = TCPServer.new("127.0.0.1", 0).then { |server| server.addr[1].tap { server.close } }
+    serve
+    fill
+  end
+
+  def stop
+    Process.kill("TERM", @server) && Process.wait(@server) if @server
+    system("bash", "-c", ". \"$0/bin/lib/setup.sh\"; pg_halt \"$1\"", ROOT, @cluster)
+  end
+
+  # More visits of the units that are there.
+  def add_visits(count)
+    in_database do |db, viewer|
+      units = db[:units].select_map(:id)
+      revisions = db[:rig_revisions].select_map(:id)
+      rows =
+        Array.new(count) do |i|
+          {
+            id: SecureRandom.uuid,
+            crew_id: viewer.crew_id,
+            created_by: viewer.user_id,
+            unit_id: units[i % units.size],
+            rig_revision_id: revisions[i % revisions.size],
+            request_digest: "bench",
+            visit_on: Date.new(2025, 1, 1) + (i % 600),
+            complaint: "Hums #{i}",
+            symptoms: Sequel.pg_jsonb([])
+          }
+        end
+      rows.each_slice(1_000) { |some| db[:visits].multi_insert(some) }
+    end
+  end
+
+  # Kilobytes that the server's processes have in memory.
+  def memory_kb
+    workers = File.read("/proc/#{@server}/task/#{@server}/children").split
+    [@server, *workers].sum { |pid| File.read("/proc/#{pid}/status")[/VmRSS:\s+(\d+)/, 1].to_i }
+  end
+
+  private
+
+  def serve
+    system("bundle", "exec", "bin/migrate", chdir: ROOT, exception: true)
+    key = SecureRandom.hex
+    environment = { "PORT" => @port.to_s, "APP_ENV" => "production", "RACK_ENV" => "production", **Keeper::FASTER }
+    environment["GORVANT_LOCAL_KEY"] = key
+    @server =
+      Process.spawn(environment, "bundle", "exec", "puma", "-q", "-C", "config/puma.rb", chdir: ROOT, out: File::NULL)
+    100.times { ready? ? break : sleep(0.3) }
+    come_in(key)
+  end
+
+  def come_in(key)
+    Net::HTTP.start("127.0.0.1", @port) do |http|
+      answer = http.post("/api/session/local", JSON.generate(key: key), "content-type" => "application/json")
+      @cookie = answer["set-cookie"][/gorvant=[^;]+/]
+    end
+  end
+
+  def ready?
+    Net::HTTP.get_response("127.0.0.1", "/api/session", @port).code == "200"
+  rescue SystemCallError
+    false
+  end
+
+  def fill
+    add_visits([@visits_wanted - 8, 0].max)
+    in_database do |db, _viewer|
+      @visits = db[:visits].select_map(:id)
+      @rigs = db[:rigs].select_map(:id)
+      like = db[:readings].where(supersedes_id: nil, retracted_at: nil).first
+      revisions = db[:visits].select_hash(:id, :rig_revision_id)
+      @readings_wanted
+        .times
+        .each_slice(500) do |some|
+          db[:readings].multi_insert(
+            some.map do |i|
+              visit = @visits[i % @visits.size]
+              like.merge(
+                id: SecureRandom.uuid,
+                visit_id: visit,
+                rig_revision_id: revisions[visit],
+                request_digest: "bench",
+                demo: false
+              )
+            end
+          )
+        end
+    end
+  end
+
+  # In a process of its own, so that clients forked later share no connection.
+  def in_database
+    require_relative "../server/boot"
+    db = Gorvant::Server::Database.connect
+    yield db, Gorvant::Server::Viewer.local_owner(db)
+  ensure
+    db&.disconnect
+    Sequel::DATABASES.clear if defined?(Sequel)
+  end
+end

@@ -1,0 +1,41 @@
+# frozen_string_literal: true
+
+module Gorvant
+  module Server
+    # What writes by itself: listed, let in, revoked.
+    class DevicesResource < Resource
+      get "/api/devices" do
+        json(devices: devices.of(viewer.crew_id).map { |row| Present.device(row) })
+      end
+
+      post "/api/devices" do
+        input = DeviceRequest.parse(body_json)
+        row, token = devices.make(input[:id], viewer, name: input[:name].strip, scope: input[:scope])
+        audit.add(viewer, "device", row[:name])
+        json({ device: Present.device(row), token: token }, 201)
+      end
+
+      post "/api/devices/:id/revocation" do
+        row = devices.revoke(viewer.crew_id, params[:id])
+        audit.add(viewer, "device_revoked", row[:name])
+        json Present.device(row)
+      end
+
+      # A device writes and reads nothing: what comes back says that it was taken, once.
+      post "/api/devices/readings" do
+        input = SampleRequest.parse(body_json)
+        unless viewer.role == "readings"
+          raise NotAllowed.new(problem: "this token is for rows of a logger, not for readings")
+        end
+
+        sample = Present.sample(input, viewer).transform_keys(&:to_s)
+        first_time = Events.new(db).add(viewer, "device_reading", nil, sample, source_id: input[:id])
+        created({ taken: input[:id] }, first_time)
+      end
+
+      private
+
+      def devices = Devices.new(door)
+    end
+  end
+end

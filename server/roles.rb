@@ -1,0 +1,100 @@
+# frozen_string_literal: true
+
+module Gorvant
+  module Server
+    # Who may do what in the database. The owner of DATABASE_URL makes the tables (bin/migrate); the processes that
+    # serve take a role that can do less:
+    # - web: what crews keep, of the crew that is set (row-level security), and names of people, no password;
+    # - door: accounts, sessions, invitations, tokens of devices, and nothing that a crew keeps;
+    # - worker: tasks of all crews, and beside them the crew whose task it works. A backup is the owner's, whom the
+    #   policies do not bind.
+    module Roles
+      NAMES = { web: "gorvant_web", door: "gorvant_door", worker: "gorvant_worker" }.freeze
+      ALL = "SELECT, INSERT, UPDATE, DELETE"
+      KEPT = %w[
+        sites
+        units
+        rigs
+        rig_revisions
+        visits
+        readings
+        photos
+        setting_profiles
+        sensor_tables
+        visit_desks
+        tasks
+        events
+      ].freeze
+      ACCOUNTS = %w[users sessions one_time_keys recovery_codes sign_in_attempts invitations devices].freeze
+      PERSON = "id, crew_id, name, role, created_at, closed_at" # of users, without what opens a door
+      # { role => { table => what it may do } }
+      GRANTS = {
+        web: {
+          **KEPT.to_h { |table| [table, ALL] },
+          "users" => "SELECT (#{PERSON})",
+          "crews" => "SELECT",
+          "devices" => "SELECT",
+          "audit_trail" => "SELECT, INSERT",
+          "computed_results" => ALL,
+          "settings" => ALL
+        },
+        door: {
+          **ACCOUNTS.to_h { |table| [table, ALL] },
+          "crews" => "SELECT, INSERT, UPDATE",
+          "audit_trail" => "SELECT, INSERT"
+        },
+        worker: {
+          **KEPT.to_h { |table| [table, "SELECT"] },
+          "tasks" => "SELECT, UPDATE",
+          "events" => "SELECT, DELETE",
+          **%w[sites units visits].to_h { |table| [table, "SELECT, DELETE"] },
+          "crews" => "SELECT",
+          "computed_results" => ALL
+        }
+      }.freeze
+      # Tables in which a role sees every crew's rows.
+      WHOLE = { door: %w[users invitations devices crews audit_trail], worker: %w[tasks events crews] }.freeze
+
+      class << self
+        # Makes the roles where they are missing and grants anew what each may do. Raises Refused where the owner may
+        # not make roles, with what an administrator has to say once.
+        def grant(db)
+          missing = NAMES.values - db[:pg_roles].where(rolname: NAMES.values).select_map(:rolname)
+          make(db, missing) if missing.any?
+          owner = db.literal(Sequel.identifier(db.get(Sequel.lit("current_user"))))
+          NAMES.each_value { |name| member(db, name, owner) }
+          there = db.tables.map(&:to_s)
+          db.transaction { NAMES.each { |role, name| renew(db, role, name, there) } }
+        end
+
+        private
+
+        def make(db, missing)
+          missing.each { |name| db.run("CREATE ROLE #{name} NOLOGIN") }
+        rescue Sequel::DatabaseError
+          me = db.get(Sequel.lit("current_user"))
+          says = missing.map { |name| "CREATE ROLE #{name} NOLOGIN; GRANT #{name} TO #{me};" }
+          raise Refused.new(
+                  field: "DATABASE_URL",
+                  problem: "its role may not make roles; let an administrator say once: #{says.join(" ")}"
+                )
+        end
+
+        def member(db, name, owner)
+          db.run("GRANT #{name} TO #{owner}") unless db.get(Sequel.lit("pg_has_role(current_user, ?, 'MEMBER')", name))
+        end
+
+        def renew(db, role, name, there)
+          db.run("REVOKE ALL ON ALL TABLES IN SCHEMA public FROM #{name}")
+          db.run("GRANT USAGE ON SCHEMA public TO #{name}")
+          db.run("GRANT USAGE ON ALL SEQUENCES IN SCHEMA public TO #{name}")
+          GRANTS.fetch(role).slice(*there).each { |table, may| db.run("GRANT #{may} ON #{table} TO #{name}") }
+          (WHOLE.fetch(role, []) & there).each do |table|
+            db.run("DROP POLICY IF EXISTS #{role}_sees_all ON #{table}")
+            db.run("CREATE POLICY #{role}_sees_all ON #{table} TO #{name} USING (true) WITH CHECK (true)")
+          end
+        end
+      end
+    end
+  end
+end

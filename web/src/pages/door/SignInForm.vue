@@ -1,0 +1,79 @@
+<script setup lang="ts">
+import { nextTick, ref, shallowRef } from 'vue'
+import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import { useSession } from '@/shared/ui/useSession'
+import type { Problem } from '@/shared/model/outcome'
+
+const emit = defineEmits<{ signedIn: [] }>()
+const { signIn } = useSession()
+const name = ref('')
+const password = ref('')
+const code = ref('')
+/** The account asks for a one-time code too; told once the password was right. */
+const wantsCode = ref(false)
+const problem = shallowRef<Problem | null>(null)
+const busy = ref(false)
+const codeField = ref<{ focus(): void } | null>(null)
+
+async function go() {
+  if (busy.value) return
+  busy.value = true
+  const refused = await signIn(name.value, password.value, wantsCode.value ? code.value : null)
+  busy.value = false
+  const asksForCode = refused?.type.endsWith('code_wanted') ?? false
+  problem.value = asksForCode ? null : refused
+  if (asksForCode) {
+    wantsCode.value = true
+    await nextTick()
+    codeField.value?.focus()
+  } else if (!refused) {
+    emit('signedIn')
+  }
+}
+</script>
+
+<template>
+  <el-form class="door-form" label-position="top" @submit.prevent="go">
+    <el-form-item label="Name" for="sign-in-name">
+      <el-input
+        id="sign-in-name"
+        v-model="name"
+        autocomplete="username"
+        autocapitalize="none"
+        spellcheck="false"
+        autofocus
+        data-testid="sign-in-name"
+      />
+    </el-form-item>
+    <el-form-item label="Password" for="sign-in-password">
+      <el-input
+        id="sign-in-password"
+        v-model="password"
+        type="password"
+        show-password
+        autocomplete="current-password"
+        data-testid="sign-in-password"
+      />
+    </el-form-item>
+    <el-form-item v-if="wantsCode" label="Code that your device shows, or a recovery code" for="sign-in-code">
+      <el-input
+        id="sign-in-code"
+        ref="codeField"
+        v-model="code"
+        class="mono"
+        autocomplete="one-time-code"
+        inputmode="text"
+        data-testid="sign-in-code"
+      />
+    </el-form-item>
+    <ProblemNote v-if="problem" :problem="problem" />
+    <el-button
+      class="key solid wide"
+      native-type="submit"
+      :loading="busy"
+      :disabled="!name || !password"
+      data-testid="sign-in"
+      >Sign in</el-button
+    >
+  </el-form>
+</template>

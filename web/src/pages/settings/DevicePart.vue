@@ -1,0 +1,97 @@
+<script setup lang="ts">
+import { ref, shallowRef } from 'vue'
+import { api } from '@/shared/api/client'
+import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import { useQuestion } from '@/shared/api/useQuestion'
+import type { Problem } from '@/shared/model/outcome'
+import { useSession } from '@/shared/ui/useSession'
+import { chooseDegrees, degreeUnit } from '@/shared/model/units'
+import { storedTheme, storeTheme, type Theme } from '@/pages/settings/theme'
+
+const THEMES: { id: Theme; title: string }[] = [
+  { id: 'light', title: 'Light, for sun' },
+  { id: 'dark', title: 'Dark, for the attic' },
+  { id: 'system', title: 'As the device' },
+]
+
+const { viewer } = useSession()
+const theme = ref(storedTheme())
+const { outcome: demo, again } = useQuestion('demo', true, api.demo, { follows: false })
+const problem = shallowRef<Problem | null>(null)
+const busy = ref(false)
+
+function choose(id: Theme) {
+  theme.value = id
+  storeTheme(id)
+}
+
+async function act(asking: typeof api.restoreDemo) {
+  busy.value = true
+  const answer = await asking()
+  busy.value = false
+  problem.value = answer.state === 'failed' ? answer.problem : null
+  await again()
+}
+</script>
+
+<template>
+  <div>
+    <section>
+      <h2>Light and dark</h2>
+      <div class="settings-row" role="group" aria-label="Theme">
+        <el-button
+          v-for="one in THEMES"
+          :key="one.id"
+          class="key"
+          :aria-pressed="theme === one.id"
+          @click="choose(one.id)"
+        >
+          {{ one.title }}
+        </el-button>
+      </div>
+    </section>
+    <section>
+      <h2>Temperatures</h2>
+      <div class="settings-row" role="group" aria-label="Temperatures">
+        <el-button
+          v-for="unit in ['F', 'C'] as const"
+          :key="unit"
+          class="key"
+          :aria-pressed="degreeUnit === unit"
+          :data-testid="`degrees-${unit}`"
+          @click="chooseDegrees(unit)"
+        >
+          °{{ unit }}
+        </el-button>
+      </div>
+    </section>
+    <section v-if="viewer?.owner">
+      <h2>Demo data</h2>
+      <p>
+        The made-up village of Larkmere: rigs and visits to try things on. What you made yourself is never
+        touched.
+      </p>
+      <div v-if="demo.state === 'ready'" class="settings-row">
+        <el-button
+          v-if="demo.value.present"
+          class="key"
+          :disabled="busy"
+          data-testid="demo-remove"
+          @click="act(api.removeDemo)"
+        >
+          Remove the demo data
+        </el-button>
+        <el-button
+          v-else
+          class="key"
+          :disabled="busy"
+          data-testid="demo-restore"
+          @click="act(api.restoreDemo)"
+        >
+          Bring it back
+        </el-button>
+      </div>
+      <ProblemNote v-if="problem" :problem="problem" />
+    </section>
+  </div>
+</template>

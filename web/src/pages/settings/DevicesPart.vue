@@ -1,0 +1,153 @@
+<script setup lang="ts">
+import { ref, shallowRef } from 'vue'
+import { api } from '@/shared/api/client'
+import { useQuestion } from '@/shared/api/useQuestion'
+import PickButtons from '@/shared/ui/kit/PickButtons.vue'
+import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import ShownOnce from '@/pages/settings/ShownOnce.vue'
+import type { Problem } from '@/shared/model/outcome'
+import { ago } from '@/shared/model/when'
+
+const SCOPES = [
+  { id: 'readings', title: 'Readings of a meter' },
+  { id: 'log_rows', title: 'Rows of a logger' },
+] as const
+const { value: list, outcome, again } = useQuestion('devices', true, api.devices, { follows: false })
+const name = ref('')
+const scope = ref<'readings' | 'log_rows'>('readings')
+const token = shallowRef<{ name: string; text: string } | null>(null)
+const problem = shallowRef<Problem | null>(null)
+const busy = ref(false)
+/** One id until it was answered: a retry makes no second device. */
+let id = crypto.randomUUID()
+
+async function make() {
+  if (busy.value || !name.value.trim()) return
+  busy.value = true
+  const answer = await api.makeDevice(id, name.value.trim(), scope.value)
+  busy.value = false
+  problem.value = answer.state === 'failed' ? answer.problem : null
+  if (answer.state !== 'ready') return
+  id = crypto.randomUUID()
+  token.value = { name: answer.value.device.name, text: answer.value.token }
+  name.value = ''
+  await again()
+}
+
+async function revoke(device: string) {
+  const answer = await api.revokeDevice(device)
+  problem.value = answer.state === 'failed' ? answer.problem : null
+  await again()
+}
+</script>
+
+<template>
+  <div>
+    <ProblemNote v-if="outcome.state === 'failed'" :problem="outcome.problem" />
+    <section>
+      <h2>Let a device write</h2>
+      <p class="settings-note">
+        It gets a token of its own, writes one kind of thing and reads nothing. A lost one is revoked here.
+      </p>
+      <form class="settings-row" @submit.prevent="make">
+        <el-input
+          v-model="name"
+          class="name"
+          maxlength="80"
+          placeholder="what you call it"
+          aria-label="What you call the device"
+          data-testid="device-name"
+        />
+        <PickButtons v-model="scope" :options="SCOPES" label="What it may write" testid="device-scope" />
+        <el-button
+          class="key solid"
+          native-type="submit"
+          :loading="busy"
+          :disabled="!name.trim()"
+          data-testid="device-make"
+          >Make a token</el-button
+        >
+      </form>
+      <ShownOnce
+        v-if="token"
+        :says="`The token of ${token.name}. Put it into the device now; nobody can look it up later.`"
+        :text="token.text"
+        @done="token = null"
+      />
+      <ProblemNote v-if="problem" :problem="problem" />
+    </section>
+    <section v-if="list">
+      <h2>Devices</h2>
+      <p v-if="!list.devices.length" class="settings-note">None yet.</p>
+      <ul class="devices" data-testid="devices">
+        <li v-for="one in list.devices" :key="one.id" :class="{ gone: one.revoked_at }">
+          <span class="what"
+            ><b>{{ one.name }}</b
+            ><small
+              >{{ SCOPES.find((scoped) => scoped.id === one.scope)?.title }};
+              {{
+                one.revoked_at
+                  ? `revoked ${ago(one.revoked_at)}`
+                  : one.last_seen_at
+                    ? `last heard ${ago(one.last_seen_at)}`
+                    : 'never heard of yet'
+              }}</small
+            ></span
+          >
+          <el-popconfirm
+            v-if="!one.revoked_at"
+            :title="`Revoke ${one.name}? What it wrote stays.`"
+            confirm-button-text="Revoke"
+            cancel-button-text="Leave it"
+            :icon="null"
+            @confirm="revoke(one.id)"
+          >
+            <template #reference
+              ><el-button class="key" data-testid="device-revoke">Revoke</el-button></template
+            >
+          </el-popconfirm>
+        </li>
+      </ul>
+    </section>
+  </div>
+</template>
+
+<style scoped>
+.name {
+  flex: 1 1 200px;
+  max-width: 320px;
+}
+
+.devices {
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+
+.devices li {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 8px 14px;
+  padding: 8px 0;
+}
+
+.devices li + li {
+  border-top: 1px solid var(--rule);
+}
+
+.what {
+  flex: 1 1 220px;
+  overflow-wrap: anywhere;
+}
+
+.gone b {
+  text-decoration: line-through;
+}
+
+small {
+  display: block;
+  color: var(--ink-soft);
+  font-size: 15px;
+}
+</style>

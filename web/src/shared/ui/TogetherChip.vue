@@ -1,0 +1,190 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+import { useRoute } from 'vue-router'
+import { api } from '@/shared/api/client'
+import PickButtons from '@/shared/ui/kit/PickButtons.vue'
+import { useCatalogue } from '@/shared/ui/useCatalogue'
+import { PLACES, useOthers, useTogether, type Other, type Place } from '@/shared/ui/useTogether'
+import { PAGES } from '@/shared/model/visitPages'
+
+/** Who else is in this visit, and whether hands are clear before a call is changed. */
+const props = defineProps<{ visit: string }>()
+useTogether(() => props.visit)
+const { others, mine, asked, answered, waits } = useOthers()
+const route = useRoute()
+const catalogue = useCatalogue()
+const open = ref(false)
+
+const callTitle = (id: string | null | undefined) =>
+  catalogue.value?.calls.find((one) => one.id === id)?.title ?? 'another call'
+const atUnit = computed(() => others.value.filter((one) => one.at === 'outdoor' || one.at === 'air_handler'))
+/** A call was changed here while somebody stands where it starts things. */
+const toAsk = ref<string | null>(null)
+watch(
+  () => route.query.call,
+  (now, before) => {
+    if (!atUnit.value.length || now === before || typeof now !== 'string') return
+    toAsk.value = now
+    answered.value = null
+    open.value = true
+  },
+)
+watch(answered, (now) => now && (open.value = true))
+
+function where(one: Other) {
+  const page = PAGES.find((known) => known.path === one.page)?.title ?? one.page
+  const place = PLACES.find((known) => known.id === one.at)?.title
+  return [place, page, one.call ? callTitle(one.call) : null].filter(Boolean).join(' · ')
+}
+
+async function ask() {
+  waits.value = true
+  answered.value = null
+  await api.sayHands(props.visit, {
+    say: 'asked',
+    call: (toAsk.value ?? route.query.call ?? null) as string | null,
+  })
+}
+
+async function answer(say: 'clear' | 'not_yet') {
+  await api.sayHands(props.visit, { say, call: asked.value?.call ?? null })
+  asked.value = null
+}
+</script>
+
+<template>
+  <div class="together">
+    <el-popover
+      v-if="others.length"
+      v-model:visible="open"
+      trigger="click"
+      placement="bottom-end"
+      width="min(360px, calc(100vw - 24px))"
+    >
+      <template #reference>
+        <el-button class="chip" data-testid="together" :aria-label="`${others.length} more in this visit`">
+          + {{ others.length === 1 ? others[0]!.by : others.length }}
+        </el-button>
+      </template>
+      <div class="who" data-testid="together-list">
+        <p v-for="one in others" :key="one.client">
+          <b>{{ one.by }}</b> <span>{{ where(one) }}</span>
+        </p>
+        <p class="stand">I stand at</p>
+        <PickButtons
+          :model-value="mine || null"
+          :options="PLACES"
+          label="I stand at"
+          testid="together-at"
+          @update:model-value="(place: Place) => (mine = place)"
+        />
+        <div v-if="atUnit.length" class="hands">
+          <p v-if="toAsk">
+            <b>Before you set {{ callTitle(toAsk) }} at the wall:</b> {{ atUnit[0]!.by }} stands where things
+            start.
+          </p>
+          <el-button
+            class="key solid wide"
+            :disabled="waits && !answered"
+            data-testid="ask-hands"
+            @click="ask"
+            >Ask for hands clear</el-button
+          >
+          <p v-if="answered" role="status" data-testid="hands-answer">
+            <b>{{
+              answered.say === 'clear'
+                ? `= ${answered.by}: hands clear.`
+                : `≠ ${answered.by}: not yet. Leave the call as it is.`
+            }}</b>
+          </p>
+          <p v-else-if="waits" role="status">Asked. Leave the call as it is until there is an answer.</p>
+        </div>
+      </div>
+    </el-popover>
+    <el-dialog
+      :model-value="asked !== null"
+      title="Hands clear?"
+      width="min(420px, calc(100vw - 24px))"
+      :show-close="false"
+      :close-on-click-modal="false"
+      :close-on-press-escape="false"
+      data-testid="hands-asked"
+    >
+      <p v-if="asked" class="asked">
+        {{ asked.by }} is about to change the call{{ asked.call ? ` to ${callTitle(asked.call)}` : '' }}. Fan,
+        compressor or strips may start. Tools and hands out, panel as it should be, nobody at the fan.
+      </p>
+      <div class="answers">
+        <el-button class="key solid" data-testid="hands-clear" @click="answer('clear')"
+          >Hands clear</el-button
+        >
+        <el-button class="key" data-testid="hands-not-yet" @click="answer('not_yet')">Not yet</el-button>
+      </div>
+    </el-dialog>
+  </div>
+</template>
+
+<style scoped>
+.together {
+  display: flex;
+  margin-left: auto;
+}
+
+.chip {
+  align-self: center;
+  max-width: 160px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+  min-height: var(--target);
+  border: 2px solid var(--bar-accent);
+  border-radius: 3px;
+  background: transparent;
+  color: var(--on-bar);
+  font-weight: 650;
+}
+
+@media (max-width: 640px) {
+  .chip {
+    max-width: 104px;
+    padding: 0 8px;
+  }
+
+  .chip :deep(span) {
+    display: block;
+    overflow: hidden;
+    text-overflow: ellipsis;
+  }
+}
+
+.who {
+  display: grid;
+  gap: 8px;
+  font-size: 16px;
+}
+
+.who span {
+  color: var(--ink-soft);
+}
+
+.stand {
+  padding-top: 6px;
+  border-top: 1px solid var(--rule);
+}
+
+.hands {
+  display: grid;
+  gap: 8px;
+}
+
+.asked {
+  padding-bottom: 14px;
+  font-size: 18px;
+}
+
+.answers {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px;
+}
+</style>
