@@ -23,9 +23,14 @@ module Gorvant
 
       def call(env)
         status, headers, body = @app.call(env)
-        own = env["PATH_INFO"].start_with?("/api/") ? { "cache-control" => "no-store", **BUILD } : {}
+        own = env["PATH_INFO"].start_with?("/api/") ? { "cache-control" => "no-store", **BUILD, **time } : {}
         [status, { **ALL, **own, **INSTANCE, **headers }, body]
       end
+
+      private
+
+      # By which each device knows how far its clock lies from the server's.
+      def time = { "x-gorvant-time" => Process.clock_gettime(Process::CLOCK_REALTIME, :millisecond).to_s }
     end
   end
 end

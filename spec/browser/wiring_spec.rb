@@ -109,10 +109,10 @@ RSpec.describe "What a visit finds", :browser, type: :feature do
   it "begins anew from what somebody else keeps while it is open, so that what is noted next stands beside it" do
     visit "#{visit_path}/wiring"
     expect(page).to have_css("[data-testid=board]")
-    red = { cable: "cable_a", conductor: "red", place: "wall", lands_on: "R" }
-    hold("wiring", visit_id, { landings: [red] }, heard: true)
+    orange = { cable: "cable_b", conductor: "orange", place: "outdoor", lands_on: "O" }
+    hold("wiring", visit_id, { landings: [orange] }, heard: true)
     expect(page).to have_css("[data-testid=last-by]", text: "just now")
-    expect(page).to have_css('[data-testid="end-cable_a.red@wall"]:not(.unseen)', visible: :all)
+    expect(page).to have_css('[data-testid="end-cable_b.orange@outdoor"]:not(.unseen)', visible: :all)
     enter("capped")
     expect(page).to have_css(".call.wrong")
     expect(page).to have_no_css("[data-testid=keep-mine]")

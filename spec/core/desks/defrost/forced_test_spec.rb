@@ -261,6 +261,19 @@ RSpec.describe Gorvant::ForcedTest do
       end
     end
 
+    it "is as sure as the clocks of two devices that marked it are close, and says by how much" do
+      judged = ->(apart) do
+        given = { bridge_on: 0, fan_off: 22.0 }
+        test(rig_with, given, counted_minutes: 0, clock_apart_seconds: apart).verdicts.first
+      end
+      expect([0.0, 1.0, 8.0].map { |apart| judged.call(apart).code }).to eq(
+        %w[interval_other interval_other interval_several]
+      )
+      widths = [0.0, 8.0].map { |apart| judged.call(apart).assumed.last[/[\d.]+ s/].to_f }
+      expect(widths.last - widths.first).to be_within(0.01).of(8.0)
+      expect { described_class.parse("clock_apart_seconds" => 90) }.to raise_error(Gorvant::BadHistory, /from 0 to 60/)
+    end
+
     it "expects the whole interval where unplugging the switch has reset the clock" do
       rig = rig_with(defrost_clock: "run_time_cold")
       one = test(rig, { bridge_on: 0, fan_off: 15 }, counted_minutes: 25)

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { api, type ForcedTest, type ForcedTestRecord, type Visit } from '@/shared/api/client'
+import { serverWithin } from '@/shared/api/clock'
 import { useStopwatch } from '@/desks/defrost/useStopwatch'
 import { useQuestion } from '@/shared/api/useQuestion'
 import { degreeSign, readDegrees, readNumber, shownDegrees } from '@/shared/model/units'
@@ -32,6 +33,7 @@ const tally = computed(() => (props.record.tally ?? {}) as Record<string, string
 const closed = computed(() => props.record.closed === true)
 const {
   started,
+  own,
   mark: stamp,
   stop,
 } = useStopwatch(watchKey, () => (closed.value ? null : props.record.watch_started_at))
@@ -51,10 +53,22 @@ function press(step: ForcedTest['steps'][number]) {
   const changes = step.tally as Record<string, string> | null
   const seconds = step.mark && !typed.value ? { [step.mark]: stamp() } : null
   keep({
-    ...(seconds ? { marks: { ...marks.value, ...seconds }, watch_started_at: started.value } : {}),
+    ...(seconds ? { marks: { ...marks.value, ...seconds }, ...watch() } : {}),
     ...(changes ? { tally: { ...tally.value, ...changes } } : {}),
   })
 }
+/** When the watch began, and how well that is known; a mark of another device than started it may lie as far apart as both. */
+function watch(): Partial<ForcedTestRecord> {
+  const mine = serverWithin()
+  const begun = props.record.watch_started_at
+    ? { watch_started_at: started.value }
+    : { watch_started_at: started.value, watch_within_seconds: hundredths(mine) }
+  if (own.value) return begun
+  const apart = hundredths((props.record.watch_within_seconds ?? 0) + mine)
+  return { ...begun, clock_apart_seconds: Math.max(props.record.clock_apart_seconds ?? 0, apart) }
+}
+const hundredths = (seconds: number) => Math.ceil(seconds * 100) / 100
+
 /** A number of what was typed, null for nothing; else NaN, and the words that say so. */
 const wrong = ref('')
 function read(what: string, text: string, least = -Infinity, reader = readNumber): number | null {
@@ -90,6 +104,8 @@ const EMPTY: ForcedTestRecord = {
   tally: {},
   closed: false,
   watch_started_at: null,
+  watch_within_seconds: 0,
+  clock_apart_seconds: 0,
 }
 const shown = ref<number | null>(null)
 const said = (item: string, state: string) => keep({ tally: { ...tally.value, [item]: state } })

@@ -1,13 +1,16 @@
 import { computed, ref } from 'vue'
+import { serverNow } from '@/shared/api/clock'
 
 /**
  * Seconds since the epoch on a clock that never goes back while the page lives, and that a reload
- * or a locked screen does not stop.
+ * or a locked screen does not stop: the server's, so that two devices read one watch.
  */
-export const steadyNow = () => (performance.timeOrigin + performance.now()) / 1000
+export const steadyNow = serverNow
 
 /** A watch that began longer ago than this was left running. */
 const LONGEST_SECONDS = 12 * 3600
+/** Two devices know the server's clock only so well: a start that lies this far ahead is now. */
+const SLACK_SECONDS = 2
 
 /**
  * A stopwatch that a reload does not stop. `key` names it in this browser; `kept` is when it was
@@ -15,7 +18,9 @@ const LONGEST_SECONDS = 12 * 3600
  */
 export function useStopwatch(key: string, kept: () => number | null | undefined = () => null) {
   const sane = (value: number | null | undefined) =>
-    typeof value === 'number' && value <= steadyNow() && steadyNow() - value < LONGEST_SECONDS ? value : null
+    typeof value === 'number' && value <= steadyNow() + SLACK_SECONDS && steadyNow() - value < LONGEST_SECONDS
+      ? value
+      : null
   const here = ref<number | null>(sane(Number(localStorage.getItem(key) ?? NaN)))
   const started = computed(() => here.value ?? sane(kept()))
 
@@ -25,7 +30,7 @@ export function useStopwatch(key: string, kept: () => number | null | undefined 
       here.value = steadyNow()
       localStorage.setItem(key, String(here.value))
     }
-    return Math.round((steadyNow() - (started.value ?? steadyNow())) * 100) / 100
+    return Math.max(0, Math.round((steadyNow() - (started.value ?? steadyNow())) * 100) / 100)
   }
 
   function stop() {
@@ -33,5 +38,8 @@ export function useStopwatch(key: string, kept: () => number | null | undefined 
     localStorage.removeItem(key)
   }
 
-  return { started, mark, stop }
+  /** Whether this device started it. */
+  const own = computed(() => here.value !== null)
+
+  return { started, own, mark, stop }
 }

@@ -1,4 +1,5 @@
 import { ref } from 'vue'
+import { timed } from '@/shared/api/clock'
 
 /** Seconds to wait before each further try, where the answer does not say. */
 const WAITS = [1, 2, 3, 4, 5]
@@ -29,7 +30,7 @@ export async function patientFetch(request: Request): Promise<Response> {
   let counted = false
   try {
     for (let attempt = 0; ; attempt++) {
-      const answer = await fetch(request.clone()).catch((problem: unknown) => problem)
+      const answer = await timed(() => fetch(request.clone())).catch((problem: unknown) => problem)
       const again = answer instanceof Response ? Number(answer.headers.get('retry-after')) : WAITS[attempt]
       const final = answer instanceof Response && (answer.status !== 503 || !again)
       if (final || attempt >= WAITS.length || request.signal.aborted) {

@@ -2285,8 +2285,12 @@ export interface components {
             coil_degrees_f?: number | null;
             fresh?: boolean;
             closed?: boolean;
-            /** @description When the first mark was pressed, seconds since 1970 by the device; so that another can go on */
+            /** @description When the first mark was pressed, seconds since 1970 by the server's clock; so that another device can go on */
             watch_started_at?: number | null;
+            /** @description How well the device that started the watch knows the server's clock */
+            watch_within_seconds?: number | null;
+            /** @description By how much marks of two devices may lie apart; it widens every mark */
+            clock_apart_seconds?: number | null;
         };
         Verdict: {
             code: string;

@@ -9,9 +9,11 @@ module Gorvant
 
     # marks: { mark => seconds on the watch }. answers: what was seen without a time, { "fan" / "valve" / "strips" =>
     # true or false }. counted_minutes: on the clock before, nil for unknown; fresh: right after a defrost or a reset.
-    # coil_degrees_f at entry, or nil. watch_started_at: seconds since 1970 by the device whose watch it is, so that
-    # another can go on; nothing here follows from it. readings: { name => number } of READINGS. tally: { item => "on" /
-    # "off" }, what a person said of it. marked_by: { mark => how it was made }, a key of MARKED_BY.
+    # coil_degrees_f at entry, or nil. watch_started_at: seconds since 1970 by the server's clock, as the device that
+    # started the watch knows it, and watch_within_seconds how well it does; so that another can go on. Nothing
+    # follows from them. clock_apart_seconds: by how much marks of two devices may lie apart at most; it widens every
+    # mark. readings: { name => number } of READINGS. tally: { item => "on" / "off" }, what a person said of it.
+    # marked_by: { mark => how it was made }, a key of MARKED_BY.
     Record =
       Value.define(
         :marks,
@@ -24,6 +26,8 @@ module Gorvant
         :tally,
         :closed,
         :watch_started_at,
+        :watch_within_seconds,
+        :clock_apart_seconds,
         defaults: {
           marks: {}.freeze,
           answers: {}.freeze,
@@ -34,7 +38,9 @@ module Gorvant
           readings: {}.freeze,
           tally: {}.freeze,
           closed: false,
-          watch_started_at: nil
+          watch_started_at: nil,
+          watch_within_seconds: 0.0,
+          clock_apart_seconds: 0.0
         }
       )
     Step = Value.define(:id, :does, :proves, :not, :note, :mark, :tally, :cautions)
@@ -169,9 +175,11 @@ module Gorvant
         )
     def counted = fresh? ? 0.0 : record.counted_minutes || 0.0
 
-    # Seconds from the bridge to fan or valve, which follow the relay at once; what heats indoors follows late and times
-    # nothing. [at the least, at the most], nil where neither, or no bridge, was marked.
+    # Seconds from the bridge to fan or valve, which follow the relay at once; what heats indoors follows late and
+    # times nothing. [at the least, at the most], nil where neither, or no bridge, was marked.
     def timed = marks["bridge_on"] && sharp_beginning&.map { |at| at - marks["bridge_on"] }
+    # The same as far as the clocks of two devices allow.
+    def timed_widely = [timed[0] - record.clock_apart_seconds, timed[1] + record.clock_apart_seconds]
 
     def went_in? =
       timed || marks["strips_on"] || record.answers["went_in"] == true ||
@@ -232,8 +240,8 @@ module Gorvant
       !marks["jumper_on"].nil? || record.tally["coil_jumper"] == "on" ||
         (profile.school == "time_only" && profile.ends_by == "time")
 
-    # By the coil: above its end it cannot go in, between the points the switch's history decides, and unmeasured nobody
-    # knows.
+    # By the coil: above its end it cannot go in, between the points the switch's history decides, and unmeasured
+    # nobody knows.
     def warm_entry
       return nil if believes_cold? || record.answers["switch_closed"] == true
 
@@ -282,8 +290,8 @@ module Gorvant
 
     # Well before the hold, or long after it, is not what the pins do.
     def held
-      early = timed[1] < (profile.hold_seconds * (1 - @numbers.fetch("held_early_share"))) - sharp
-      late = timed[0] > profile.hold_seconds + sharp + @numbers.fetch("held_late_seconds")
+      early = timed_widely[1] < (profile.hold_seconds * (1 - @numbers.fetch("held_early_share"))) - sharp
+      late = timed_widely[0] > profile.hold_seconds + sharp + @numbers.fetch("held_late_seconds")
       verdict(
         "entry_held#{"_early" if early}#{"_late" if late}",
         watch("bridge_on", "fan_off"),
@@ -298,10 +306,10 @@ module Gorvant
       (profile.interval_seconds / 60).then { |minutes| minutes == minutes.round ? minutes.round : minutes }
     def fits =
       SpeedUp.fits(
-        timed[1],
+        timed_widely[1],
         factor: profile.speed_up_factor,
         fresh: fresh?,
-        late_seconds: timed[1] - timed[0],
+        late_seconds: timed_widely[1] - timed_widely[0],
         intervals: intervals
       )
     def interval = judge_interval(fits, SpeedUp.possible(fits))
@@ -318,12 +326,11 @@ module Gorvant
       return by_fits(possible.empty? ? "interval_none_auto" : "interval_auto", possible, fields) if profile.auto
       return none(fits, fields) if possible.empty?
 
-      near = possible.find { |fit| fit.verdict == "near_zero" }
+      near, *others = possible.select { |fit| fit.verdict == "near_zero" }
       return by_fits(longer?(fits, set) ? "interval_longer" : "interval_counted", possible, fields) unless near
-      if near.interval_minutes == set && (possible.one? || zero?)
-        return verdict("interval_as_set", evidence_of(fits), **fields)
-      end
-      if possible.one? || zero?
+      if possible.one? || (zero? && others.empty?)
+        return verdict("interval_as_set", evidence_of(fits), **fields) if near.interval_minutes == set
+
         return verdict("interval_other", evidence_of(fits), found: near.interval_minutes, **fields)
       end
       return by_fits("interval_not_set", possible, fields) if possible.none? { |fit| fit.interval_minutes == set }
@@ -336,13 +343,13 @@ module Gorvant
 
     # Longer than all that the set interval can take, as far as the mark is sharp.
     def longer?(fits, set) =
-      fits.find { |fit| fit.interval_minutes == set }.then { |fit| timed[0] > fit.expected_seconds + sharp }
+      fits.find { |fit| fit.interval_minutes == set }.then { |fit| timed_widely[0] > fit.expected_seconds + sharp }
 
     # Nothing fits: longer than any can be, longer than the set one, or shorter than a clock at zero can make it.
     def none(fits, fields)
       longest = fits.last
       code =
-        if timed[0] > longest.expected_seconds + sharp
+        if timed_widely[0] > longest.expected_seconds + sharp
           "interval_none"
         else
           longer?(fits, fields[:set]) ? "interval_longer" : "interval_short"

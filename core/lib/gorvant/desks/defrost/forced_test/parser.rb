@@ -4,6 +4,8 @@ module Gorvant
   class ForcedTest
     # Reads a record field by field.
     class Parser
+      CLOCKS_APART = (0..60) # seconds; further apart nobody marks one test
+
       def initialize(given) = @given = given
 
       def record
@@ -21,7 +23,9 @@ module Gorvant
           coil_degrees_f: number("coil_degrees_f", -60..200),
           fresh: @given["fresh"] == true,
           closed: @given["closed"] == true,
-          watch_started_at: number("watch_started_at", 0..100_000_000_000)
+          watch_started_at: number("watch_started_at", 0..100_000_000_000),
+          watch_within_seconds: number("watch_within_seconds", CLOCKS_APART) || 0.0,
+          clock_apart_seconds: number("clock_apart_seconds", CLOCKS_APART) || 0.0
         }
         refuse if @problems.any?
         Record.new(**made)

@@ -8,7 +8,8 @@ module Gorvant
       private
 
       def marks = record.marks
-      def reaction = @numbers.fetch("reaction_seconds")
+      # What a hand, and two devices' clocks beside each other, leave open at every mark.
+      def reaction = @numbers.fetch("reaction_seconds") + record.clock_apart_seconds
       def seconds(value) = format("%g", value.round(1))
       def clock(seconds) = "#{seconds.floor / 60}:#{(seconds.floor % 60).to_s.rjust(2, "0")}"
 
