@@ -42,9 +42,13 @@ class Ear
     last = "Last-Event-ID: #{@last}\r\n" if @last
     @socket.write("GET /api/stream HTTP/1.1\r\nHost: 127.0.0.1\r\nCookie: #{@bench.cookie}\r\n#{last}\r\n")
     until_seconds = now + (@vanishes ? VANISH_EVERY_SECONDS : Float::INFINITY)
+    id = nil
     while (line = @socket.gets)
-      @last = line[4..].strip if line.start_with?("id: ")
+      id = line[4..].strip if line.start_with?("id: ")
       @heard << [JSON.parse(line[6..])["id"], now] if line.start_with?("data: {") && line.include?('"device_id"')
+      next unless line == "\n" && id
+
+      @last = id # as a browser does: once all of it is there
       return @socket.close if now > until_seconds
     end
   rescue IOError, SystemCallError

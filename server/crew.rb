@@ -24,16 +24,20 @@ module Gorvant
 
       # For a Sequel::Database.
       module Scoped
-        # A lone statement gets a short transaction of its own.
+        # A lone statement goes along with the word whose rows it may see, in one message: the database takes that as
+        # one transaction, and forgets the word at its end.
         def execute(sql, opts = Sequel::OPTS, &block)
           return super if Crew.current.nil? || in_transaction?
+          return transaction { super } if opts[:arguments]
 
-          transaction { super }
+          super("#{Scoped.word}; #{sql}", opts, &block)
         end
+
+        def self.word = "SET LOCAL app.crew = '#{Crew.current}'"
 
         private
 
-        def begin_transaction_sql = Crew.current ? "#{super}; SET LOCAL app.crew = '#{Crew.current}'" : super
+        def begin_transaction_sql = Crew.current ? "#{super}; #{Scoped.word}" : super
       end
     end
   end

@@ -63,7 +63,8 @@ async function answer(say: 'clear' | 'not_yet') {
     >
       <template #reference>
         <el-button class="chip" data-testid="together" :aria-label="`${others.length} more in this visit`">
-          + {{ others.length === 1 ? others[0]!.by : others.length }}
+          <i class="name">+ {{ others.length === 1 ? others[0]!.by : others.length }}</i
+          ><i class="count">+ {{ others.length }}</i>
         </el-button>
       </template>
       <div class="who" data-testid="together-list">
@@ -144,16 +145,25 @@ async function answer(say: 'clear' | 'not_yet') {
   font-weight: 650;
 }
 
+.chip i {
+  font-style: normal;
+}
+
+.count {
+  display: none;
+}
+
 @media (max-width: 640px) {
   .chip {
-    max-width: 104px;
     padding: 0 8px;
   }
 
-  .chip :deep(span) {
-    display: block;
-    overflow: hidden;
-    text-overflow: ellipsis;
+  .name {
+    display: none;
+  }
+
+  .count {
+    display: inline;
   }
 }
 
