@@ -62,9 +62,10 @@ async function answer(say: 'clear' | 'not_yet') {
       width="min(360px, calc(100vw - 24px))"
     >
       <template #reference>
-        <el-button class="chip" data-testid="together" :aria-label="`${others.length} more in this visit`">
+        <el-button class="chip" data-testid="together">
           <i class="name">+ {{ others.length === 1 ? others[0]!.by : others.length }}</i
           ><i class="count">+ {{ others.length }}</i>
+          <span class="hidden-label">in this visit too</span>
         </el-button>
       </template>
       <div class="who" data-testid="together-list">
