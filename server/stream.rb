@@ -129,14 +129,21 @@ module Gorvant
 
       def listen
         own = @connect.call
-        @lock.synchronize { @listeners.each { |one| catch_up(one) } }
-        own.listen(Events::CHANNEL, loop: ->(_) { tick }, timeout: TICK_SECONDS) { |_channel, _pid, word| heard(word) }
+        ways = { after_listen: ->(_) { all_catch_up }, loop: ->(_) { tick }, timeout: TICK_SECONDS }
+        own.listen(Events::CHANNEL, **ways) { |_channel, _pid, word| heard(word) }
       rescue *Database::ERRORS
         sleep(AWAY_SECONDS)
         retry
       ensure
         own&.disconnect
         Sequel.synchronize { Sequel::DATABASES.delete(own) } if own
+      end
+
+      # Once it listens: what was told before that nobody heard, and sessions that ended.
+      def all_catch_up
+        @lock.synchronize { @listeners.each { |one| catch_up(one) } }
+        people = People.new(@door)
+        each_gone { |one| people.by_session(one.user_id, one.keys) }
       end
 
       # "crew id" or "sessions user".

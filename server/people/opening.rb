@@ -22,13 +22,13 @@ module Gorvant
       def host = public_url.empty? ? nil : URI.parse(public_url).host
 
       # Whether the start's link lets in. people: People.
-      def local?(people) = private? && !@key.empty? && people.open.one?
+      def local?(people) = private? && !@key.empty? && people.alone?
 
       def key?(given) = !@key.empty? && Rack::Utils.secure_compare(@key, given.to_s)
 
       # Raises Refused where strangers could knock and the owner has no password.
       def check!(people)
-        return if private? || people.open.any? { |person| person[:server_owner] && person[:password_hash] }
+        return if private? || people.owner_signs_in?
 
         raise Refused.new(
                 field: public_url.empty? ? "GORVANT_BIND" : "GORVANT_PUBLIC_URL",

@@ -11,8 +11,11 @@ module Gorvant
 
       def initialize(db) = @db = db
 
-      # Accounts of the whole server that are not closed.
-      def open = @db[:users].where(closed_at: nil).all
+      # Whether the whole server has one account.
+      def alone? = @db[:users].where(closed_at: nil).limit(2).select(:id).all.one?
+
+      # Whether an owner of the server could come in by a password.
+      def owner_signs_in? = @db[:users].where(closed_at: nil, server_owner: true).exclude(password_hash: nil).any?
 
       def of(crew_id) =
         @db[:users].where(crew_id: crew_id, closed_at: nil).order(:created_at).select(*SHOWN, signs_in).all

@@ -140,4 +140,19 @@ RSpec.describe "A crew", :browser, type: :feature do
     expect(send_as.call).to eq(401)
     expect(page).to have_css(".gone b", text: "Reed meter")
   end
+
+  it "throws a visit away at the foot of its intake, and has it back" do
+    visit "/visits/#{visit_id}/intake"
+    find("[data-testid=throw-away]").click
+    find(".el-popconfirm__action .el-button--primary", visible: true).click
+    expect(page).to have_css("h1", text: "Day sheet")
+    expect(page).to have_css("[data-testid=visit]", count: 7)
+    expect(page).to have_no_text("Boathouse library")
+    visit "/settings/bin"
+    expect(page).to have_css("[data-testid=bin]", text: /Boathouse library, North unit.*goes in 30 days/m)
+    find("[data-testid=take-out]").click
+    expect(page).to have_css("[data-testid=bin-empty]")
+    visit "/"
+    expect(page).to have_css("[data-testid=visit]", count: 8)
+  end
 end

@@ -108,7 +108,7 @@ RSpec.describe "What a visit finds", :server do
       expect([last_response.status, answer["errors"].first["field"]]).to eq([422, field])
     end
     fetch(visit)
-    expect(answer["desks"]["thermostat"]).to eq("version" => 1, "content" => kept)
+    expect(answer["desks"]["thermostat"]).to include("version" => 1, "content" => kept, "by" => "Local owner")
   end
 
   it "lets two people work on two desks at once, and keeps a conflict to the desk that has one" do

@@ -187,6 +187,29 @@ RSpec.describe "The stream", :server do
       end
   end
 
+  it "loses nothing of what is told while it begins to listen" do
+    # Another process that listens already: the database tells a newcomer nothing of what that one has heard.
+    ahead = Gorvant::Server::Database.connect
+    Thread.new { ahead.listen("gorvant", loop: true, timeout: 0.2) { nil } }
+    sleep(0.3)
+    allow(Gorvant::Server::Database).to receive(:connect).and_wrap_original do |connect, **how|
+      own = connect.call(**how)
+      listen = own.method(:listen)
+      own.define_singleton_method(:listen) do |*given, **ways, &block|
+        sleep(0.8)
+        listen.call(*given, **ways, &block)
+      end
+      own
+    end
+    one = ear
+    sleep(0.4) # connected by now, and not listening yet
+    tell(n: 1)
+    expect(soon { one.events.size == 1 }).to be(true)
+  ensure
+    ahead&.disconnect
+    Sequel.synchronize { Sequel::DATABASES.delete(ahead) }
+  end
+
   it "goes on when the database is back" do
     one = ear
     tell(n: 1)

@@ -53,6 +53,31 @@ describe('a visit that others change too', () => {
     expect(refused.value).not.toBeNull()
   })
 
+  it('puts together what two kept of one desk where they do not touch, and shows both', async () => {
+    const { newer, keepDesk, held, refused } = useVisit()
+    const theirs = { landings: [{ n: 1 }], jumpers: [{ theirs: true }] }
+    const problem = {
+      type: 'x',
+      title: 'Conflict',
+      status: 409,
+      detail: '',
+      current_version: 2,
+      current: theirs,
+    }
+    const mine = { landings: [{ n: 1 }, { n: 2 }] } as never
+    const whole = { ...theirs, landings: [{ n: 1 }, { n: 2 }] }
+    const kept = vi
+      .spyOn(api, 'keepDesk')
+      .mockReturnValueOnce(Promise.resolve({ state: 'failed', problem: problem as never }))
+      .mockImplementationOnce(((_id: string, _desk: string, version: number, content: never) => {
+        const now = visit(version + 1)
+        return ready({ ...now, desks: { ...now.desks!, wiring: { ...now.desks!.wiring, content } } })
+      }) as never)
+    expect(await keepDesk('wiring', mine)).toBe(true)
+    expect(kept.mock.calls[1]!.slice(2)).toEqual([2, whole])
+    expect([held('wiring'), newer.value, refused.value]).toEqual([whole, { wiring: 3 }, null])
+  })
+
   it('takes no answer of a visit that was left meanwhile', async () => {
     const { renew, visit: held } = useVisit()
     vi.spyOn(api, 'visit').mockReturnValueOnce(ready({ ...visit(9), id: 'elsewhere' }))

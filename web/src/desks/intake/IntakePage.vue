@@ -6,6 +6,7 @@ import { useQuestion } from '@/shared/api/useQuestion'
 import KeptInput from '@/shared/ui/KeptInput.vue'
 import PhotoStrip from '@/shared/ui/PhotoStrip.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import SureButton from '@/shared/ui/kit/SureButton.vue'
 import SymptomLeads from '@/shared/ui/SymptomLeads.vue'
 import VisitHead from '@/shared/ui/VisitHead.vue'
 import { useCatalogue } from '@/shared/ui/useCatalogue'
@@ -172,18 +173,13 @@ function number(about: (typeof NUMBERS)[number], text: string) {
         </RouterLink>
       </section>
       <p v-if="mayChange" class="away">
-        <el-popconfirm
-          title="Put this visit in the bin? It can be had back for thirty days, under Settings."
-          confirm-button-text="Into the bin"
-          cancel-button-text="Leave it"
-          :icon="null"
-          width="280"
-          @confirm="throwAway"
+        <SureButton
+          asks="Put this visit in the bin? It can be had back for thirty days, under Settings."
+          yes="Into the bin"
+          testid="throw-away"
+          @sure="throwAway"
+          >Throw this visit away</SureButton
         >
-          <template #reference
-            ><el-button class="key quiet" data-testid="throw-away">Throw this visit away</el-button></template
-          >
-        </el-popconfirm>
       </p>
     </template>
     <p v-else-if="!problem" class="quiet">Fetching the visit …</p>

@@ -4,6 +4,7 @@ import { api, type Binned } from '@/shared/api/client'
 import { useQuestion } from '@/shared/api/useQuestion'
 import { useSession } from '@/shared/ui/useSession'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import SureButton from '@/shared/ui/kit/SureButton.vue'
 import type { Outcome, Problem } from '@/shared/model/outcome'
 import { ago } from '@/shared/model/when'
 
@@ -48,17 +49,13 @@ const days = (one: Binned) => Math.max(0, Math.ceil((Date.parse(one.goes_at) - D
             @click="act(api.takeOut(one.kind, one.id))"
             >Take it out</el-button
           >
-          <el-popconfirm
+          <SureButton
             v-if="viewer?.owner"
-            title="Delete it now, with all that belongs to it? Nothing brings it back."
-            confirm-button-text="Delete for good"
-            cancel-button-text="Leave it"
-            :icon="null"
-            width="280"
-            @confirm="act(api.deleteForGood(one.kind, one.id))"
+            asks="Delete it now, with all that belongs to it? Nothing brings it back."
+            yes="Delete for good"
+            @sure="act(api.deleteForGood(one.kind, one.id))"
+            >Delete now</SureButton
           >
-            <template #reference><el-button class="key quiet">Delete now</el-button></template>
-          </el-popconfirm>
         </li>
       </ul>
     </section>
@@ -70,39 +67,25 @@ const days = (one: Binned) => Math.max(0, Math.ceil((Date.parse(one.goes_at) - D
           <span class="what"
             ><b>{{ site.name }}</b></span
           >
-          <el-popconfirm
+          <SureButton
             v-if="mayChange"
-            :title="`Put ${site.name} in the bin, with its units and their visits?`"
-            confirm-button-text="Into the bin"
-            cancel-button-text="Leave it"
-            :icon="null"
-            width="280"
-            @confirm="act(api.throwAway('sites', site.id))"
+            :asks="`Put ${site.name} in the bin, with its units and their visits?`"
+            yes="Into the bin"
+            :label="`Throw away ${site.name}`"
+            @sure="act(api.throwAway('sites', site.id))"
+            >Throw away</SureButton
           >
-            <template #reference
-              ><el-button class="key quiet" :aria-label="`Throw away ${site.name}`"
-                >Throw away</el-button
-              ></template
-            >
-          </el-popconfirm>
           <ul>
             <li v-for="unit in site.units" :key="unit.id">
               <span class="what">{{ unit.name }}</span>
-              <el-popconfirm
+              <SureButton
                 v-if="mayChange"
-                :title="`Put ${unit.name} in the bin, with its visits?`"
-                confirm-button-text="Into the bin"
-                cancel-button-text="Leave it"
-                :icon="null"
-                width="280"
-                @confirm="act(api.throwAway('units', unit.id))"
+                :asks="`Put ${unit.name} in the bin, with its visits?`"
+                yes="Into the bin"
+                :label="`Throw away ${unit.name} of ${site.name}`"
+                @sure="act(api.throwAway('units', unit.id))"
+                >Throw away</SureButton
               >
-                <template #reference
-                  ><el-button class="key quiet" :aria-label="`Throw away ${unit.name} of ${site.name}`"
-                    >Throw away</el-button
-                  ></template
-                >
-              </el-popconfirm>
             </li>
           </ul>
         </li>

@@ -4,6 +4,7 @@ import { api } from '@/shared/api/client'
 import { useQuestion } from '@/shared/api/useQuestion'
 import PickButtons from '@/shared/ui/kit/PickButtons.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import SureButton from '@/shared/ui/kit/SureButton.vue'
 import ShownOnce from '@/pages/settings/ShownOnce.vue'
 import type { Problem } from '@/shared/model/outcome'
 import { ago } from '@/shared/model/when'
@@ -94,18 +95,15 @@ async function revoke(device: string) {
               }}</small
             ></span
           >
-          <el-popconfirm
+          <SureButton
             v-if="!one.revoked_at"
-            :title="`Revoke ${one.name}? What it wrote stays.`"
-            confirm-button-text="Revoke"
-            cancel-button-text="Leave it"
-            :icon="null"
-            @confirm="revoke(one.id)"
+            solid
+            :asks="`Revoke ${one.name}? What it wrote stays.`"
+            yes="Revoke"
+            testid="device-revoke"
+            @sure="revoke(one.id)"
+            >Revoke</SureButton
           >
-            <template #reference
-              ><el-button class="key" data-testid="device-revoke">Revoke</el-button></template
-            >
-          </el-popconfirm>
         </li>
       </ul>
     </section>

@@ -6,6 +6,7 @@ import { useSession } from '@/shared/ui/useSession'
 import PickButtons from '@/shared/ui/kit/PickButtons.vue'
 import PickOne from '@/shared/ui/kit/PickOne.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import SureButton from '@/shared/ui/kit/SureButton.vue'
 import ShownOnce from '@/pages/settings/ShownOnce.vue'
 import type { Outcome, Problem } from '@/shared/model/outcome'
 import { ago, moment } from '@/shared/model/when'
@@ -100,16 +101,12 @@ const wayBack = (person: Person) =>
           />
           <template v-if="person.id !== viewer?.id">
             <el-button class="key" @click="wayBack(person)">New password</el-button>
-            <el-popconfirm
-              :title="`Close the account of ${person.name}? What they read stays under their name.`"
-              confirm-button-text="Close it"
-              cancel-button-text="Leave it"
-              :icon="null"
-              width="280"
-              @confirm="act(api.closeAccount(person.id))"
+            <SureButton
+              :asks="`Close the account of ${person.name}? What they read stays under their name.`"
+              yes="Close it"
+              @sure="act(api.closeAccount(person.id))"
+              >Close</SureButton
             >
-              <template #reference><el-button class="key quiet">Close</el-button></template>
-            </el-popconfirm>
           </template>
           <span v-else class="you">you</span>
         </li>

@@ -7,6 +7,7 @@ import type { Problem } from '@/shared/model/outcome'
 import { shrunk } from '@/shared/model/picture'
 import KeptInput from '@/shared/ui/KeptInput.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import SureButton from '@/shared/ui/kit/SureButton.vue'
 import PickOne from '@/shared/ui/kit/PickOne.vue'
 import PickFile from '@/shared/ui/kit/PickFile.vue'
 
@@ -110,15 +111,7 @@ async function part(photo: Photo) {
           aria-label="What it shows"
           @keep="(text) => note(photo, text)"
         />
-        <el-popconfirm
-          title="Delete this photo for good?"
-          confirm-button-text="Delete"
-          cancel-button-text="Leave it"
-          :icon="null"
-          @confirm="part(photo)"
-        >
-          <template #reference><el-button class="key quiet">Delete</el-button></template>
-        </el-popconfirm>
+        <SureButton asks="Delete this photo for good?" yes="Delete" @sure="part(photo)">Delete</SureButton>
       </li>
     </ul>
   </section>

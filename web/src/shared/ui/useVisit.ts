@@ -1,5 +1,6 @@
 import { ref, shallowReadonly, shallowRef } from 'vue'
 import { api, type DeskContents, type DeskId, type Visit, type VisitChange } from '@/shared/api/client'
+import { threeWay } from '@/shared/model/threeWay'
 import type { Outcome, Problem } from '@/shared/model/outcome'
 
 type Fields = Omit<VisitChange, 'version'>
@@ -14,6 +15,8 @@ const refused = shallowRef<Refused | null>(null)
 const ahead = shallowRef<Partial<DeskContents>>({})
 /** Versions of desks that others have kept since this page showed them: a page that holds more than the visit begins anew. */
 const newer = shallowRef<Partial<Record<DeskId, number>>>({})
+/** Desks that were just kept together with what another kept first. */
+const merged = new Set<DeskId>()
 /** What the server took last, by desk. */
 const taken = new Map<DeskId, unknown>()
 let queue: Promise<unknown> = Promise.resolve()
@@ -74,7 +77,22 @@ export function useVisit() {
     if (newest === taken.get(desk)) return { state: 'ready', value: before }
     const answer = await api.keepDesk(before.id, desk, before.desks?.[desk].version ?? 0, newest)
     if (answer.state === 'ready') taken.set(desk, newest)
-    return answer
+    const whole = answer.state === 'failed' ? together(before, desk, answer.problem, newest) : null
+    if (answer.state !== 'failed' || !whole) return answer
+    const again = await api.keepDesk(before.id, desk, answer.problem.current_version ?? 0, whole)
+    if (again.state !== 'ready') return answer
+    taken.set(desk, newest)
+    // What was noted meanwhile goes on top of both.
+    const later = ahead.value[desk] === newest ? undefined : threeWay(newest, whole, ahead.value[desk], true)
+    ahead.value = { ...ahead.value, [desk]: later ?? undefined }
+    merged.add(desk)
+    return again
+  }
+
+  /** Mine and what another kept first, put together as far as they do not touch; null where they do. */
+  function together(before: Visit, desk: DeskId, problem: Problem, mine: DeskContents[DeskId]) {
+    if (problem.status !== 409 || !problem.current || problem.current_version === undefined) return null
+    return threeWay<DeskContents[DeskId]>(before.desks?.[desk].content ?? {}, problem.current, mine)
   }
 
   /** Keeps a part of what a desk holds; the rest of it stays. */
@@ -86,6 +104,8 @@ export function useVisit() {
       () => ({ desk, content: held(desk) }),
     )
     if (ahead.value[desk] === content && !refused.value) ahead.value = { ...ahead.value, [desk]: undefined }
+    const version = visit.value?.desks?.[desk].version
+    if (merged.delete(desk) && version) newer.value = { ...newer.value, [desk]: version }
     return kept
   }
 
