@@ -35,6 +35,12 @@ module Gorvant
           db
         end
 
+        # Lets a connection go for good.
+        def forget(db)
+          db.disconnect
+          Sequel.synchronize { Sequel::DATABASES.delete(db) }
+        end
+
         # Whether an error means that the server is gone, and not that the question was wrong: :refused where it never
         # took the question, :broke where it may have carried it out, nil for any other error.
         def away?(error)

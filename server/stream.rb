@@ -135,8 +135,7 @@ module Gorvant
         sleep(AWAY_SECONDS)
         retry
       ensure
-        own&.disconnect
-        Sequel.synchronize { Sequel::DATABASES.delete(own) } if own
+        Database.forget(own) if own
       end
 
       # Once it listens: what was told before that nobody heard, and sessions that ended.

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
+import { until } from '@vueuse/core'
+import { computed, nextTick, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { api, type Revision, type Rig, type RigFile, type Visit } from '@/shared/api/client'
 import CallBar from '@/shared/ui/CallBar.vue'
@@ -97,7 +98,11 @@ function giveUp() {
 }
 useLeaving(() => unkept.value, 'Your answers are not kept yet. They stay here as a draft.')
 
-const { value: composed, problem: refusal } = useQuestion(
+const {
+  value: composed,
+  problem: refusal,
+  waiting: composing,
+} = useQuestion(
   'compose',
   () =>
     ready.value
@@ -165,7 +170,10 @@ async function saveForVisit(visit: Visit, file: RigFile, from = revision.value) 
 }
 
 async function save() {
-  if (!composed.value) return
+  // The file is that of the newest answers: whoever saves at once keeps the last one too.
+  await nextTick()
+  await until(composing).toBe(false)
+  if (!composed.value || refusal.value) return
   if (props.visit) return saveForVisit(props.visit, composed.value.rig as RigFile)
   // A new rig moves to its own address as it is kept: then nothing is open any more.
   const open = unkept.value
