@@ -210,6 +210,7 @@ pg_start_alone() {
   password=$(cat "$dir/app_pw")
   pg_word "$dir/process_pw" >/dev/null
   as_pg "$bin/psql" -q -v ON_ERROR_STOP=1 -h "$sockets" -p "$port" -U gorvant_admin -d postgres >/dev/null <<SQL || die "the database could not be made"
+SET client_min_messages = warning;
 SELECT format('CREATE ROLE gorvant LOGIN PASSWORD %L', '$password') WHERE NOT EXISTS (SELECT FROM pg_roles WHERE rolname = 'gorvant') \gexec
 SELECT 'CREATE DATABASE gorvant OWNER gorvant' WHERE NOT EXISTS (SELECT FROM pg_database WHERE datname = 'gorvant') \gexec
 SELECT format('CREATE ROLE %I LOGIN PASSWORD %L', name, '$(pg_word "$dir/process_pw")')
