@@ -132,10 +132,10 @@ module Gorvant
         ways = { after_listen: ->(_) { all_catch_up }, loop: ->(_) { tick }, timeout: TICK_SECONDS }
         own.listen(Events::CHANNEL, **ways) { |_channel, _pid, word| heard(word) }
       rescue *Database::ERRORS
+        Database.forget(own) if own
+        own = nil
         sleep(AWAY_SECONDS)
         retry
-      ensure
-        Database.forget(own) if own
       end
 
       # Once it listens: what was told before that nobody heard, and sessions that ended.

@@ -190,24 +190,30 @@ RSpec.describe "The stream", :server do
   it "loses nothing of what is told while it begins to listen" do
     # Another process that listens already: the database tells a newcomer nothing of what that one has heard.
     ahead = Gorvant::Server::Database.connect
-    Thread.new { ahead.listen("gorvant", loop: true, timeout: 0.2) { nil } }
-    sleep(0.3)
+    listening = Queue.new
+    ways = { after_listen: ->(_) { listening << true }, loop: true, timeout: 0.2 }
+    hears = Thread.new { ahead.listen("gorvant", **ways) { nil } }
+    listening.pop
+    connected = Queue.new
+    go_on = Queue.new
     allow(Gorvant::Server::Database).to receive(:connect).and_wrap_original do |connect, **how|
       own = connect.call(**how)
       listen = own.method(:listen)
-      own.define_singleton_method(:listen) do |*given, **ways, &block|
-        sleep(0.8)
-        listen.call(*given, **ways, &block)
+      own.define_singleton_method(:listen) do |*given, **more, &block|
+        connected << true
+        go_on.pop
+        listen.call(*given, **more, &block)
       end
       own
     end
     one = ear
-    sleep(0.4) # connected by now, and not listening yet
+    connected.pop # and not listening yet
     tell(n: 1)
+    go_on << true
     expect(soon { one.events.size == 1 }).to be(true)
   ensure
-    ahead&.disconnect
-    Sequel.synchronize { Sequel::DATABASES.delete(ahead) }
+    hears&.kill
+    Gorvant::Server::Database.forget(ahead) if ahead
   end
 
   it "goes on when the database is back" do

@@ -5,12 +5,13 @@ import { api } from '@/shared/api/client'
 import PickButtons from '@/shared/ui/kit/PickButtons.vue'
 import { useCatalogue } from '@/shared/ui/useCatalogue'
 import { PLACES, useOthers, useTogether, type Other, type Place } from '@/shared/ui/useTogether'
+import { handsOf } from '@/shared/model/hands'
 import { PAGES } from '@/shared/model/visitPages'
 
 /** Who else is in this visit, and whether hands are clear before a call is changed. */
 const props = defineProps<{ visit: string }>()
 useTogether(() => props.visit)
-const { others, mine, asked, answered, waits } = useOthers()
+const { others, mine, asked, replies, waits } = useOthers()
 const route = useRoute()
 const catalogue = useCatalogue()
 const open = ref(false)
@@ -25,11 +26,17 @@ watch(
   (now, before) => {
     if (!atUnit.value.length || now === before || typeof now !== 'string') return
     toAsk.value = now
-    answered.value = null
+    waits.value = false
+    replies.clear()
     open.value = true
   },
 )
-watch(answered, (now) => now && (open.value = true))
+/** Clear when each who stands at the unit has said so; one who has not answered, or says not yet, keeps the call. */
+const hands = computed(() => handsOf(atUnit.value, replies))
+watch(
+  () => replies.size,
+  (now) => now && (open.value = true),
+)
 
 function where(one: Other) {
   const page = PAGES.find((known) => known.path === one.page)?.title ?? one.page
@@ -39,7 +46,7 @@ function where(one: Other) {
 
 async function ask() {
   waits.value = true
-  answered.value = null
+  replies.clear()
   await api.sayHands(props.visit, {
     say: 'asked',
     call: (toAsk.value ?? route.query.call ?? null) as string | null,
@@ -87,19 +94,18 @@ async function answer(say: 'clear' | 'not_yet') {
           </p>
           <el-button
             class="key solid wide"
-            :disabled="waits && !answered"
+            :disabled="waits && hands.state === 'waiting'"
             data-testid="ask-hands"
             @click="ask"
             >Ask for hands clear</el-button
           >
-          <p v-if="answered" role="status" data-testid="hands-answer">
-            <b>{{
-              answered.say === 'clear'
-                ? `= ${answered.by}: hands clear.`
-                : `≠ ${answered.by}: not yet. Leave the call as it is.`
-            }}</b>
+          <p v-if="waits" role="status" data-testid="hands-answer">
+            <b v-if="hands.state === 'clear'">= {{ hands.who }}: hands clear.</b>
+            <b v-else-if="hands.state === 'not_yet'">≠ {{ hands.who }}: not yet. Leave the call as it is.</b>
+            <template v-else
+              >Asked {{ hands.who }}. Leave the call as it is until there is an answer.</template
+            >
           </p>
-          <p v-else-if="waits" role="status">Asked. Leave the call as it is until there is an answer.</p>
         </div>
       </div>
     </el-popover>

@@ -41,9 +41,9 @@ const QUIET_SECONDS = 70
 const others = reactive(new Map<string, Other>())
 /** Where this person stands: told to the others, kept on this device. */
 const mine = useLocalStorage<Place | ''>('gorvant.stands', '')
-/** What was asked of this person, by whom; and what was answered to what they asked. */
+/** What was asked of this person, by whom; and what each of those asked has said to this person's question. */
 const asked = shallowRef<{ by: string; call: string | null } | null>(null)
-const answered = shallowRef<{ by: string; say: 'clear' | 'not_yet' } | null>(null)
+const replies = reactive(new Map<string, 'clear' | 'not_yet'>())
 const waits = ref(false)
 
 /** Who else is in this visit. */
@@ -51,7 +51,7 @@ export const useOthers = () => ({
   others: computed(() => [...others.values()]),
   mine,
   asked,
-  answered,
+  replies,
   waits,
 })
 
@@ -98,10 +98,8 @@ export function useTogether(id: MaybeRefOrGetter<string | null>) {
   function hands(event: CrewEvent) {
     if (event.say === 'asked' && (mine.value === 'outdoor' || mine.value === 'air_handler'))
       asked.value = { by: event.by, call: event.call ?? null }
-    if (event.say !== 'asked' && waits.value) {
-      answered.value = { by: event.by, say: event.say as 'clear' | 'not_yet' }
-      waits.value = event.say === 'not_yet'
-    }
+    if (event.say && event.say !== 'asked' && event.client && waits.value)
+      replies.set(event.client, event.say)
   }
 
   const word = () => ({
@@ -128,7 +126,8 @@ export function useTogether(id: MaybeRefOrGetter<string | null>) {
     (_now, before) => {
       if (before?.split('|')[0] !== toValue(id)) {
         others.clear()
-        asked.value = answered.value = null
+        asked.value = null
+        replies.clear()
         waits.value = false
         leave(before?.split('|')[0])
       }
