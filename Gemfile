@@ -36,3 +36,6 @@ group :lint do
   gem "rubocop-rspec", "~> 3.6", require: false
   gem "syntax_tree", "~> 6.2", require: false # one way to set out Ruby, at most 120 columns
 end
+
+gem "prawn", "~> 2.5"
+gem "prawn-svg", "~> 0.40.4"

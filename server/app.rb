@@ -23,6 +23,7 @@ module Gorvant
         PhotosResource,
         DefrostResource,
         FindResource,
+        CloseOutResource,
         CatalogueResource,
         DemoResource,
         TasksResource

@@ -16,6 +16,22 @@ module Gorvant
       says "this %<thing>s was changed meanwhile (version %<current_version>s); compare, then save again"
     end
 
+    # A closed visit is read only.
+    class Closed < Error
+      says "this visit is closed (no. %<number>s); open it again to change it"
+    end
+
+    # What is missing before a visit can be closed: [{ "field", "problem" }].
+    class NotReady < Error
+      says "%<count>s thing(s) missing before this visit can be closed; first: %<first>s"
+      attr_reader :problems
+
+      def initialize(problems)
+        @problems = problems
+        super(count: problems.size, first: problems.first["problem"])
+      end
+    end
+
     # The rig went on while somebody changed an older revision of it: theirs, mine, and both together where they do not
     # touch.
     class RigMoved < Stale

@@ -31,6 +31,7 @@ module Gorvant
       GRANTS = {
         web: {
           **KEPT.to_h { |table| [table, ALL] },
+          "closings" => "SELECT, INSERT, UPDATE (reopened_at, reopened_by, reopened_why)",
           "users" => "SELECT (#{PERSON})",
           "crews" => "SELECT",
           "devices" => "SELECT",
@@ -48,6 +49,7 @@ module Gorvant
           "tasks" => "SELECT, UPDATE",
           "events" => "SELECT, DELETE",
           **%w[sites units visits].to_h { |table| [table, "SELECT, DELETE"] },
+          "closings" => "SELECT",
           "crews" => "SELECT",
           "computed_results" => ALL
         }

@@ -8,8 +8,8 @@ module Gorvant
       SHOWN = %w[intake fitted trace].freeze
 
       class << self
-        # kept: what the desks hold, where that is looked at.
-        def of(row, rig: Warm.rig(row), kept: {})
+        # kept: what the desks hold, where that is looked at; reads: [VisitRead], the same.
+        def of(row, rig: Warm.rig(row), kept: {}, reads: [])
           VisitRecord.new(
             rig: rig,
             told: !row[:complaint].to_s.strip.empty? || row[:symptoms].to_a.any?,
@@ -17,7 +17,27 @@ module Gorvant
             kept: kept,
             set_point_degrees_f: row[:set_point_degrees_f],
             agreeing_calls: row[:agreeing_calls].to_s.split(","),
-            disagreeing: row[:disagreeing].to_i
+            disagreeing: row[:disagreeing].to_i,
+            symptoms: row[:symptoms].to_a,
+            outdoor_degrees_f: row[:outdoor_degrees_f],
+            reads: reads,
+            closed_as: row[:closed_as]
+          )
+        end
+
+        # A row of readings as the desks take it.
+        def read(row)
+          VisitRead.new(
+            id: row[:id],
+            observation: Readings.observation(row),
+            condition: Condition.parse(row[:condition].to_h),
+            minutes: row[:moment].to_h["compressor_stopped_minutes"],
+            at: row[:taken_at].utc.iso8601,
+            age_minutes: [(Time.now - row[:taken_at]) / 60.0, 0.0].max,
+            verdict: row[:verdict],
+            held: row[:says],
+            note: row[:note],
+            by: row[:taken_by]
           )
         end
 

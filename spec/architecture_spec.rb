@@ -24,6 +24,7 @@ RSpec.describe "Architecture" do
     desks
     drawing
     formats
+    report
   ]
   core = Dir[File.join(root, "core/lib/gorvant/**/*.rb")]
   # Whatever the folder above is called, and in any locale.
@@ -164,7 +165,7 @@ RSpec.describe "Architecture" do
     list = text.call(File.join(root, "web/src/shared/model/visitPages.ts"))
     tabs =
       list
-        .scan(/id: '(\w+)', title: '([^']+)', path: (null|'\w+')/)
+        .scan(/id: '(\w+)', title: '([^']+)', path: (null|'[\w-]+')/)
         .map { |id, title, path| [id, title, path != "null"] }
     desks = YAML.safe_load_file(File.join(root, "core/data/desks.yml"))
     expect(tabs).to eq(desks.map { |id, about| [id, about["title"], about["built"]] })

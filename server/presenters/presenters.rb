@@ -48,6 +48,7 @@ module Gorvant
               disagree: row[:disagreeing]
             },
             marks: marks(row),
+            closed_number: row[:closed_number],
             demo: row[:demo],
             **(row[:listed_marks] ? {} : desks(row))
           }
@@ -266,6 +267,7 @@ module Gorvant
           Desks
             .marks(record, VisitRecords::SHOWN - ["fitted"])
             .merge("fitted" => fitted, **(row[:listed_marks] || row[:desks].marks))
+            .merge({ "close_out" => row[:closed_as] }.compact)
             .then { |known| Catalogue.desks.keys.to_h { |id| [id, known.fetch(id, "untouched")] } }
         end
       end

@@ -13,6 +13,8 @@ module Gorvant
         NotFound => 404,
         IdTaken => 409,
         Stale => 409,
+        Closed => 409,
+        NotReady => 422,
         TooLarge => 413,
         WrongMedia => 415,
         NotJson => 400,
@@ -95,7 +97,7 @@ module Gorvant
             "detail" => short(error.message),
             "errors" =>
               errors(error)
-                .first(MOST_PROBLEMS)
+                .first(error.is_a?(NotReady) ? error.problems.size : MOST_PROBLEMS)
                 .map { |problem| problem.transform_values { |value| value.is_a?(String) ? short(value) : value } }
           }.merge(versions(error))
         end

@@ -24,6 +24,7 @@ module Gorvant
       def change(id, fields)
         row = find(id)
         db.transaction do
+          Visits.new(db, viewer).hold(row[:visit_id])
           db[:photos].where(crew_id: viewer.crew_id, id: id).update(**fields)
           tell("photo", row[:visit_id])
         end
@@ -33,6 +34,7 @@ module Gorvant
       def delete(id)
         row = find(id)
         db.transaction do
+          Visits.new(db, viewer).hold(row[:visit_id])
           db[:photos].where(crew_id: viewer.crew_id, id: id).delete
           tell("photo", row[:visit_id])
         end

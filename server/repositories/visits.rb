@@ -68,9 +68,26 @@ module Gorvant
       end
 
       # Holds a visit until the transaction ends: what its desks' marks follow from is read and written by one at a
-      # time.
-      def hold(id)
-        db[:visits].where(crew_id: viewer.crew_id, id: id).for_update.get(:id) if UUID.match?(id.to_s)
+      # time. Raises Closed where it was closed meanwhile: a closed visit is read only.
+      # after: of one who closes it and knows of that many closings, who is told of a later one otherwise.
+      def hold(id, after: nil)
+        row = db[:visits].where(crew_id: viewer.crew_id, id: id).for_update.first if UUID.match?(id.to_s)
+        closed = row && row[:closed_number]
+        raise Closed.new(number: closed) if closed && (after.nil? || closed == after)
+
+        row && row[:id]
+      end
+
+      # Closes a visit that is held, or opens a closed one.
+      def close(id, number, mark)
+        db[:visits].where(crew_id: viewer.crew_id, id: id).update(closed_number: number, closed_as: mark)
+      end
+
+      def open_again(id, number)
+        held = { crew_id: viewer.crew_id, id: id, closed_number: number }
+        return if db[:visits].where(held).update(closed_number: nil, closed_as: nil) == 1
+
+        raise Refused.new(field: "/number", problem: "closing #{number} is not the one that holds; nothing was opened")
       end
 
       # The Rig value of the visit's revision.

@@ -7,7 +7,7 @@ module Gorvant
     # One noun of the API. A route is four sentences: read, load, compute, present.
     class Resource < Sinatra::Base
       # What people wrote themselves, and get back as they wrote it.
-      OWN_WORDS = %w[complaint note name rig_name site content desks labels as_found text].freeze
+      OWN_WORDS = %w[complaint note name rig_name site content desks labels as_found text own handover].freeze
 
       set :show_exceptions, false
       set :raise_errors, false
@@ -79,21 +79,23 @@ module Gorvant
       def sensor_tables = SensorTables.new(db, viewer)
       def computed = Computed.new(db)
       def tasks = Tasks.new(db, viewer)
+      def closings = Closings.new(db, viewer)
 
       def json(content, code = 200)
         status code
         content_type "application/json"
-        if env["HTTP_X_DEGREES"] == "C"
-          return(
-            Degrees.all(
-              JSON.parse(content.is_a?(String) ? content : JSON.generate(content)),
-              "C",
-              own: OWN_WORDS
-            ).to_json
-          )
-        end
+        return in_degrees(content).to_json if env["HTTP_X_DEGREES"] == "C"
 
         (content.is_a?(String) ? content : JSON.generate(content)).delete(Degrees::MARK)
+      end
+
+      # Parsed JSON with the temperatures that it speaks of in the unit that was asked for.
+      def in_degrees(content)
+        Degrees.all(
+          JSON.parse(content.is_a?(String) ? content : JSON.generate(content)),
+          env["HTTP_X_DEGREES"] == "C" ? "C" : "F",
+          own: OWN_WORDS
+        )
       end
 
       def created(content, first_time) = json(content, first_time ? 201 : 200)

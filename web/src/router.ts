@@ -53,6 +53,21 @@ export const router = createRouter({
       meta: { title: 'Find' },
     },
     {
+      path: '/visits/:id/close-out',
+      component: () => import('@/desks/close_out/CloseOutPage.vue'),
+      props: (route) => ({ id: String(route.params.id) }),
+      meta: { title: 'Close out' },
+    },
+    {
+      path: '/visits/:id/report/:number?',
+      component: () => import('@/desks/close_out/ReportPage.vue'),
+      props: (route) => ({
+        id: String(route.params.id),
+        number: route.params.number ? Number(route.params.number) : null,
+      }),
+      meta: { title: 'Report' },
+    },
+    {
       path: '/visits/:id/road-map',
       component: () => import('@/desks/find/RoadMapPage.vue'),
       props: (route) => ({ id: String(route.params.id) }),

@@ -28,7 +28,11 @@ module Gorvant
 
       post "/api/visits/:id/readings/:reading_id/retraction" do
         visit = visits.alone(params[:id])
-        row = readings.retract(visit[:id], params[:reading_id])
+        row =
+          db.transaction do
+            visits.hold(visit[:id])
+            readings.retract(visit[:id], params[:reading_id])
+          end
         json present(visit, readings.of(visit[:id])).find { |reading| reading[:id] == row[:id] }
       end
 

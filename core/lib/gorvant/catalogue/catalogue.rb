@@ -59,6 +59,8 @@ module Gorvant
       def forced_test = table("forced_test")
       # { usual kit => { "title", "says", "picture", "facts" } }
       def kits = table("kits")
+      # { setting => { "usual" } }: what is changed for a test and forgotten
+      def put_back = table("put_back")
       # { symptom id => { "title", ... } }
       def symptoms = table("symptoms")
 

@@ -6,9 +6,37 @@ module Gorvant
     says "%<count>d thing(s) wrong with what is to be kept; first: %<first>s"
   end
 
+  # A standing reading, as the visit keeps it. minutes: since the compressor stopped, where it was noted; at: when it
+  # was taken (ISO 8601); age_minutes: how long ago that was. verdict, held: what came of it, and in words; by:
+  # who took it.
+  VisitRead =
+    Value.define(
+      :id,
+      :observation,
+      :condition,
+      :minutes,
+      :at,
+      :age_minutes,
+      :verdict,
+      :held,
+      :note,
+      :by,
+      defaults: {
+        minutes: nil,
+        at: nil,
+        age_minutes: 0.0,
+        verdict: nil,
+        held: nil,
+        note: nil,
+        by: nil
+      }
+    )
+
   # What a visit has on paper, as far as its desks look at it. told: whether a complaint or a symptom was taken down;
   # safety: keys of the points seen to; kept: { desk => what it keeps, as JSON has it };
-  # agreeing_calls: ids of calls in which a standing reading agrees; disagreeing: how many standing readings do not.
+  # agreeing_calls: ids of calls in which a standing reading agrees; disagreeing: how many standing readings do not;
+  # symptoms: keys; reads: [VisitRead], oldest first, none where a visit is only listed; closed_as: the mark of its
+  # closing, nil while it is open.
   VisitRecord =
     Value.define(
       :rig,
@@ -18,13 +46,21 @@ module Gorvant
       :set_point_degrees_f,
       :agreeing_calls,
       :disagreeing,
+      :symptoms,
+      :outdoor_degrees_f,
+      :reads,
+      :closed_as,
       defaults: {
         told: false,
         safety: [].freeze,
         kept: {}.freeze,
         set_point_degrees_f: nil,
         agreeing_calls: [].freeze,
-        disagreeing: 0
+        disagreeing: 0,
+        symptoms: [].freeze,
+        outdoor_degrees_f: nil,
+        reads: [].freeze,
+        closed_as: nil
       }
     )
 
@@ -32,6 +68,15 @@ module Gorvant
     # The wiring and the settings as found together.
     def as_found = AsFound.parse(Desks.as_found(kept), rig)
     def defrost = kept.fetch("defrost", {})
+    def close_out = kept.fetch("close_out", {})
+
+    # Places where somebody was inside, by what was read and looked at there.
+    def places
+      nodes = reads.flat_map { |read| [read.observation.from_node, read.observation.to_node] }.compact
+      ends = as_found.landings.select(&:seen).map(&:place)
+      tested = defrost.key?("test") ? ["outdoor"] : []
+      rig.layout.fetch("places").keys & (nodes.map { |node| node[/\A[a-z_]+/] } + ends + tested)
+    end
   end
 
   # The pages of a visit: core/data/desks.yml lists them, and each that is built answers here how it stands. A desk
@@ -53,6 +98,16 @@ module Gorvant
         return desk(id).keep(given, rig) if given.is_a?(Hash)
 
         raise BadRecord.new([{ "field" => "/", "problem" => "has to be an object" }])
+      end
+
+      # What has to be as it was before anybody leaves, of all desks that know of something: [PutBack], each id once.
+      def put_back(record)
+        all
+          .compact
+          .values
+          .select { |desk| desk.respond_to?(:put_back) }
+          .flat_map { |desk| desk.put_back(record) }
+          .uniq(&:id)
       end
 
       # What stands as found, of the desks that each keep a part of it: parsed JSON for AsFound.parse.

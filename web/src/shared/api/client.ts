@@ -85,11 +85,17 @@ type RunOf = components['requestBodies']['Timeline']['content']['application/jso
 type Drawing = components['requestBodies']['Drawing']['content']['application/json']
 export type Drawn = components['schemas']['Drawn']
 export type ExpectedTable = components['schemas']['ExpectedTable']
+export type CloseOutRecord = components['schemas']['CloseOutRecord']
+export type CloseOut = components['schemas']['CloseOut']
+export type Closing = components['schemas']['Closing']
+export type Report = components['schemas']['Report']
+export type ReportBlock = components['schemas']['Block']
 /** What each desk keeps of a visit. */
 export interface DeskContents {
   wiring: components['schemas']['WiringRecord']
   thermostat: components['schemas']['ThermostatRecord']
   defrost: DefrostRecord
+  close_out: CloseOutRecord
 }
 export type DeskId = keyof DeskContents
 export type RigFile = Record<string, unknown>
@@ -354,6 +360,31 @@ export const api = {
         params: { path: { id: source.id } },
         body,
       }),
+    ),
+  closeOut: (id: string) => outcome(client.GET('/api/visits/{id}/close-out', { params: { path: { id } } })),
+  closeVisit: (id: string, body: BodyOf<'/api/visits/{id}/closings'>) =>
+    outcome<Closing>(client.POST('/api/visits/{id}/closings', { params: { path: { id } }, body })),
+  reopenVisit: (id: string, number: number, why: string) =>
+    outcome<Closing>(
+      client.POST('/api/visits/{id}/closings/{number}/reopening', {
+        params: { path: { id, number } },
+        body: { why },
+      }),
+    ),
+  report: (id: string, number: number | null) =>
+    outcome<Report>(
+      client.POST('/api/visits/{id}/report', {
+        params: { path: { id } },
+        body: number ? { number } : {},
+      }),
+    ),
+  reportPdf: (id: string, number: number | null, leave_out: string[]) =>
+    outcome<Blob>(
+      client.POST('/api/visits/{id}/report-pdf', {
+        params: { path: { id } },
+        body: { ...(number ? { number } : {}), leave_out },
+        parseAs: 'blob',
+      }) as Promise<Answer<Blob>>,
     ),
   svg: (source: Source, body: Drawing) =>
     outcome<string>(

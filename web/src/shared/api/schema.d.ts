@@ -1441,7 +1441,7 @@ export interface paths {
             header?: never;
             path: {
                 id: components["parameters"]["Id"];
-                desk: "wiring" | "thermostat" | "defrost";
+                desk: "wiring" | "thermostat" | "defrost" | "close_out";
             };
             cookie?: never;
         };
@@ -1449,6 +1449,102 @@ export interface paths {
         /** Keep what one desk holds, on the version of that desk that was seen; 0 where it held nothing */
         put: operations["keepDesk"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{id}/close-out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        /** What has to be put back, run and said before a visit can be closed, and its closings so far */
+        get: operations["closeOut"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{id}/closings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Close a visit; 422 names all that is missing, 409 tells of a closing that came first */
+        post: operations["closeVisit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{id}/closings/{number}/reopening": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+                number: number;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Open a closed visit again; the closing stays, the next one takes the next number */
+        post: operations["reopenVisit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{id}/report": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The report of a closing, or a draft of the visit as it stands */
+        post: operations["report"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{id}/report-pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The same as PDF */
+        post: operations["reportPdf"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2203,6 +2299,8 @@ export interface components {
                 find: components["schemas"]["Mark"];
                 close_out: components["schemas"]["Mark"];
             };
+            /** @description of the closing that holds; null while the visit is open */
+            closed_number: number | null;
             demo: boolean;
             /** @description what its desks keep and on which version; not in lists */
             desks?: {
@@ -2224,7 +2322,190 @@ export interface components {
                     by: string | null;
                     at: string | null;
                 };
+                close_out: {
+                    version: number;
+                    content: components["schemas"]["CloseOutRecord"];
+                    by: string | null;
+                    at: string | null;
+                };
             };
+        };
+        /** @description what the closing keeps with a visit */
+        CloseOutRecord: {
+            /** @enum {string} */
+            cause?: "find" | "written";
+            finding?: string;
+            /** @description for the customer */
+            plain?: string;
+            done?: string;
+            parts?: string;
+            /** @enum {string} */
+            answered?: "yes" | "partly" | "no";
+            follow_up?: string;
+            not_repeated?: string;
+            /** @description why the unit is left off locked out and tagged */
+            left_off?: string;
+            repaired_at?: string;
+            /** @enum {string} */
+            natural_defrost?: "seen" | "not_seen";
+            calls?: {
+                [key: string]: {
+                    /** @enum {string} */
+                    how: "run" | "low_voltage" | "not_run";
+                    /** @enum {string} */
+                    as?: "expected" | "otherwise";
+                    note?: string;
+                };
+            };
+            put_back?: {
+                [key: string]: "back" | {
+                    left: string;
+                };
+            };
+            photos?: string[];
+            leave_out?: string[];
+        };
+        Closing: {
+            id: string;
+            number: number;
+            mark: components["schemas"]["Mark"];
+            /** @description SHA-256 of what was closed */
+            digest: string;
+            by: string;
+            at: string;
+            reopened_at: string | null;
+            reopened_by: string | null;
+            reopened_why: string | null;
+        };
+        /** @description a reading that came in after the closing */
+        Addendum: {
+            id: string;
+            where: string;
+            reads: string;
+            call_title: string;
+            taken_at: string;
+            received_at: string;
+            by: string;
+        };
+        PutBackLine: {
+            id: string;
+            says: string;
+            /** @description how the visit's records show it back */
+            by_record: string | null;
+            /** @description closed by no reason */
+            never_left: boolean;
+            cautions: string[];
+            /** @enum {string} */
+            state: "back" | "left" | "open";
+            left: string | null;
+        };
+        CallLine: {
+            id: string;
+            title: string;
+            says: string;
+            /** @description terminals live at the wall */
+            expect: string[];
+            works: string[];
+            /** @enum {string} */
+            season: "in" | "out" | "unread";
+            limit: string;
+            cautions: string[];
+            said: {
+                /** @enum {string} */
+                how: "run" | "low_voltage" | "not_run";
+                /** @enum {string} */
+                as?: "expected" | "otherwise";
+                note?: string;
+            } | null;
+            missing: string | null;
+        };
+        HalfRepeat: {
+            id: string;
+            reads: string;
+            verdict: string | null;
+            at: string;
+        };
+        Repeat: {
+            where: string;
+            call: string;
+            call_title: string;
+            function: string;
+            from_node: string | null;
+            to_node: string | null;
+            before: components["schemas"]["HalfRepeat"];
+            after: components["schemas"]["HalfRepeat"] | null;
+        };
+        CloseOut: {
+            put_back: components["schemas"]["PutBackLine"][];
+            calls: components["schemas"]["CallLine"][];
+            repeats: components["schemas"]["Repeat"][];
+            missing: components["schemas"]["FieldProblem"][];
+            /** @description whether one natural defrost is to be seen */
+            defrost: boolean;
+            sections: {
+                id: string;
+                title: string;
+                always: boolean;
+            }[];
+            closings: components["schemas"]["Closing"][];
+            addenda: components["schemas"]["Addendum"][];
+        };
+        ReportAsked: {
+            /** @description of a closing; left out for the visit as it stands */
+            number?: number;
+            leave_out?: string[];
+        };
+        Cell: string | {
+            own: string;
+        };
+        /** @description a part of a report; which fields it has follows from its kind */
+        Block: {
+            /** @enum {string} */
+            kind: "text" | "large" | "list" | "table" | "facts" | "tape" | "stages" | "drawing" | "photo";
+            says?: string;
+            /** @description a person's own words */
+            own?: string;
+            lines?: string[];
+            head?: string[];
+            pairs?: components["schemas"]["Cell"][][];
+            rows?: (components["schemas"]["Cell"][] | {
+                title: string;
+                expected?: number | null;
+                seen?: number | null;
+                from?: number;
+                to?: number | null;
+                says?: string | null;
+            })[];
+            seconds?: number;
+            title?: string;
+            svg?: string;
+            id?: string;
+        };
+        Report: {
+            format: string;
+            title: string;
+            site: string;
+            unit: string;
+            crew: string;
+            visit_on: string;
+            rig: string;
+            names: string[];
+            left_off: boolean;
+            customer: {
+                title: string;
+                blocks: components["schemas"]["Block"][];
+            }[];
+            sections: {
+                id: string;
+                title: string;
+                always: boolean;
+                blocks: components["schemas"]["Block"][];
+            }[];
+            handover: string;
+            draft: boolean;
+            closing?: components["schemas"]["Closing"];
+            leave_out: string[];
+            addenda: components["schemas"]["Addendum"][];
         };
         /** @description where conductors were found to land, and jumpers; see AsFound */
         WiringRecord: {
@@ -5718,7 +5999,7 @@ export interface operations {
             header?: never;
             path: {
                 id: components["parameters"]["Id"];
-                desk: "wiring" | "thermostat" | "defrost";
+                desk: "wiring" | "thermostat" | "defrost" | "close_out";
             };
             cookie?: never;
         };
@@ -5726,7 +6007,7 @@ export interface operations {
             content: {
                 "application/json": {
                     version: number;
-                    content: components["schemas"]["WiringRecord"] | components["schemas"]["ThermostatRecord"] | components["schemas"]["DefrostRecord"];
+                    content: components["schemas"]["WiringRecord"] | components["schemas"]["ThermostatRecord"] | components["schemas"]["DefrostRecord"] | components["schemas"]["CloseOutRecord"];
                 };
             };
         };
@@ -5742,6 +6023,159 @@ export interface operations {
             };
             404: components["responses"]["Problem"];
             409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    closeOut: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description As the visit's records have it */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CloseOut"];
+                };
+            };
+            404: components["responses"]["Problem"];
+        };
+    };
+    closeVisit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /** @description made by the client; the same request twice is one closing */
+                    id: string;
+                    /** @description how many closings its sender knows of */
+                    after: number;
+                };
+            };
+        };
+        responses: {
+            /** @description Was closed by this request before */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Closing"];
+                };
+            };
+            /** @description Closed */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Closing"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    reopenVisit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    why?: string;
+                };
+            };
+        };
+        responses: {
+            /** @description Open again */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Closing"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    report: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReportAsked"];
+            };
+        };
+        responses: {
+            /** @description Sections of blocks */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Report"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    reportPdf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReportAsked"];
+            };
+        };
+        responses: {
+            /** @description A document */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            404: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
         };
     };

@@ -24,5 +24,5 @@ export const PAGES: { id: keyof Visit['marks']; title: string; path: string | nu
   { id: 'thermostat', title: 'Thermostat', path: 'thermostat' },
   { id: 'defrost', title: 'Defrost', path: 'defrost' },
   { id: 'find', title: 'Find', path: 'find' },
-  { id: 'close_out', title: 'Close out', path: null },
+  { id: 'close_out', title: 'Close out', path: 'close-out' },
 ]

@@ -9,7 +9,7 @@ const props = defineProps<{ title: string; visit: Visit | null; kept: boolean }>
 const { refused, keepMine } = useVisit()
 /** Who kept this page's desk last, where it keeps something. */
 const last = computed(() => {
-  const desk = props.visit?.desks?.[props.title.toLowerCase() as DeskId]
+  const desk = props.visit?.desks?.[props.title.toLowerCase().replace(' ', '_') as DeskId]
   return desk?.by && desk.at ? { by: desk.by, at: desk.at } : null
 })
 const takeTheirs = () => location.reload()

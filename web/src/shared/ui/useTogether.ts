@@ -69,11 +69,11 @@ export function useTogether(id: MaybeRefOrGetter<string | null>) {
   function heard(event: CrewEvent) {
     const now = toValue(id)
     if (!now) return
-    if (event.kind === 'reload') return void renew(['readings', 'photos', 'history'])
+    if (event.kind === 'reload') return void renew(['readings', 'photos', 'history', 'close_out'])
     if (event.visit_id !== now) return
-    if (event.kind === 'reading') return void renew(['readings'])
+    if (event.kind === 'reading') return void renew(['readings', 'close_out'])
     if (event.kind === 'photo') return void renew(['photos'])
-    if (event.kind === 'desk' || event.kind === 'visit') return void renew(['visit_rig'])
+    if (event.kind === 'desk' || event.kind === 'visit') return void renew(['visit_rig', 'close_out'])
     if (event.kind === 'here') return here(event)
     if (event.kind === 'hands') hands(event)
   }

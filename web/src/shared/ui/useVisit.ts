@@ -58,6 +58,9 @@ export function useVisit() {
     return sending
   }
 
+  /** When all that is on its way has been answered. */
+  const settled = () => queue
+
   /** Keeps some of the visit's fields. */
   const change = (fields: Fields) =>
     send(
@@ -151,6 +154,7 @@ export function useVisit() {
     refused: shallowReadonly(refused),
     newer: shallowReadonly(newer),
     renew,
+    settled,
     load,
     change,
     held,

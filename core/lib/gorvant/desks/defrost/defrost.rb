@@ -40,7 +40,76 @@ module Gorvant
         # strips.
         def evidence(record) = coil_switch(record) + forced(record)
 
+        # Jumpers, bridges and plugs of every forced test, as the last one left them, and sensors that were unplugged to
+        # be measured.
+        def put_back(record)
+          tests = [*record.defrost.fetch("earlier", []), record.defrost["test"]].compact
+          tallies = tests.map { |given| ForcedTest.new(record.rig, ForcedTest.parse(given)).tally }
+          last = tallies.inject({}) { |all, tally| all.merge(tally) { |_item, was, now| now || was } }
+          last.map { |item, state| tallied(item, state) } + (measured?(record) ? [unplugged] : [])
+        end
+
+        # Verdicts of every forced test with its tape, and what the sensors showed.
+        def report(record)
+          tests = [*record.defrost.fetch("earlier", []), record.defrost["test"]].compact
+          blocks = tests.flat_map.with_index { |given, i| tested(record.rig, given, i, tests.size) } + sensed(record)
+          blocks.empty? ? [Blocks.text(Catalogue.words("report.no_defrost"))] : blocks
+        end
+
         private
+
+        def tested(rig, given, index, count)
+          test = ForcedTest.new(rig, ForcedTest.parse(given))
+          rows =
+            test.beside.map do |one|
+              { "title" => one.title, "expected" => one.expected_seconds, "seen" => one.seen_seconds }
+            end
+          last = rows.flat_map { |row| row.values_at("expected", "seen") }.compact.max || 0
+          [
+            (Blocks.text(Catalogue.words("report.test", number: index + 1)) if count > 1),
+            *test.verdicts.map { |one| Blocks.list(["#{one.title}: #{one.says}", *one.not_proved]) },
+            (Blocks.tape(rows, last) if rows.any?)
+          ].compact
+        end
+
+        def sensed(record)
+          switch = record.defrost.dig("coil_switch", "points").to_a
+          words = { "open" => "open", "closed" => "closed" }
+          lines =
+            switch.map do |point|
+              Catalogue.words(
+                "sensor.seen_switch",
+                state: words[point["state"]],
+                degrees: format("%g", point["degrees_f"])
+              )
+            end
+          lines +=
+            record
+              .defrost
+              .dig("thermistor", "points")
+              .to_a
+              .map do |point|
+                Catalogue.words(
+                  "report.thermistor",
+                  degrees: format("%g", point["degrees_f"]),
+                  ohms: point["ohms"]&.round || "OL"
+                )
+              end
+          lines.any? ? [Blocks.list(lines)] : []
+        end
+
+        def measured?(record) = record.defrost.dig("thermistor", "points").to_a.any?
+        def unplugged = PutBack.new(id: "defrost.thermistor", says: Catalogue.words("put_back.thermistor"))
+
+        # An item of a test's tally: back where it was said to be, or marked.
+        def tallied(item, state)
+          back = ForcedTest::AT_REST.fetch(item) == state
+          PutBack.new(
+            id: "defrost.#{item}",
+            says: Catalogue.words("put_back.#{item}"),
+            by_record: back ? Catalogue.words("put_back.by_test") : nil
+          )
+        end
 
         def coil_switch(record)
           return [] unless record.rig[:sensing] == "coil_switch"

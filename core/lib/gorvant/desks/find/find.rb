@@ -5,22 +5,7 @@ module Gorvant
     # From the complaint and what was read to why, and what to measure next. It keeps nothing: what it asks for is kept
     # as a reading, so that what is taken back there is gone here.
     module Find
-      # A standing reading, as the visit keeps it. minutes: since the compressor stopped, where it was noted;
-      # age_minutes: how long ago it was taken.
-      Read =
-        Value.define(
-          :id,
-          :observation,
-          :condition,
-          :minutes,
-          :at,
-          :age_minutes,
-          defaults: {
-            minutes: nil,
-            at: nil,
-            age_minutes: 0.0
-          }
-        )
+      Read = VisitRead
 
       class << self
         # Find is looked at anew whenever it is opened: it has no mark of its own until a cause is proved in close-out.

@@ -10,6 +10,18 @@ module Gorvant
 
         SafetyPoints.standing(record.rig, told: record.told, seen: record.safety)
       end
+
+      # Every visit sets calls at the wall.
+      def self.put_back(record)
+        degrees = record.set_point_degrees_f
+        key = degrees ? "set_point" : "set_point_unread"
+        [
+          PutBack.new(
+            id: "set_point",
+            says: Catalogue.words("put_back.#{key}", degrees: degrees && format("%g", degrees))
+          )
+        ]
+      end
     end
   end
 end

@@ -141,12 +141,7 @@ module Gorvant
     def after(at, index, steps) = (at - 2.0 - (step_seconds * [index, steps.size - 1].min)).floor.clamp(0, nil)
 
     # Cooling in frost and heating in summer only at low voltage.
-    def cautions(mode)
-      limit =
-        Catalogue.profile.dig("bench", mode == "cool" ? "no_cooling_below_degrees_f" : "no_heating_above_degrees_f")
-      out = mode == "cool" ? @outdoor < limit : @outdoor > limit
-      out ? %w[out_of_season maker_first] : []
-    end
+    def cautions(mode) = Season.of(mode, @outdoor) == "out" ? %w[out_of_season maker_first] : []
 
     # By mode or latched, the changeover stays.
     def idle(mode)

@@ -40,6 +40,32 @@ module Gorvant
           record.as_found.settings.map { |key, value| ["looked_up|#{key}|person", value, Comparison.words(key, value)] }
         end
 
+        # Settings that do not fit what is fitted, and those that are changed for a test and forgotten.
+        def put_back(record)
+          rig = record.rig
+          read = record.as_found.settings
+          fitting = Target.fitting(rig)
+          wrong = fitting.select { |key, values| read.key?(key) && !values.include?(read[key]) }
+          tested = Catalogue.put_back.select { |key, about| read.key?(key) && unusual?(about, read[key]) }
+          wrong.map { |key, values| setting(key, "setting_right", Comparison.words(key, values.first)) } +
+            tested.keys.map { |key| setting(key, "setting_back", Comparison.words(key, read[key])) }
+        end
+
+        # Settings as they were read, and the stages that follow from them.
+        def report(record)
+          found = record.as_found
+          return [Blocks.text(Catalogue.words("report.no_settings"))] if found.settings.empty?
+
+          check = SettingsCheck.new(record.rig, found, set_point_degrees_f: record.set_point_degrees_f)
+          read = check.items.reject { |item| item.source == "assumed" }
+          rows =
+            read.map do |item|
+              [item.title, Comparison.words(item.key, item.found), item.should || "", Blocks.sign(item.verdict)]
+            end
+          head = %w[setting stands should mark].map { |key| Catalogue.words("report.head_#{key}") }
+          [Blocks.text(check.standing.says), Blocks.table(head, rows), *staged(check.rig, record.outdoor_degrees_f)]
+        end
+
         def labels?(value)
           value.is_a?(Hash) &&
             value.all? do |key, label|
@@ -49,6 +75,36 @@ module Gorvant
         end
 
         private
+
+        HELD_SECONDS = 7_200.0
+        HELD_ERROR = 4.0 # °F below the set point, held
+        private_constant :HELD_SECONDS, :HELD_ERROR
+
+        # Two hours of a room held well below its set point.
+        def staged(rig, outdoor)
+          outdoor ||= Catalogue.profile.dig("bench", "outdoor_degrees_f")
+          start = {
+            "set_point_degrees_f" => 70.0,
+            "room_degrees_f" => 70.0 - HELD_ERROR,
+            "outdoor_degrees_f" => outdoor,
+            "coil_degrees_f" => 60.0
+          }
+          moves = [{ "at_seconds" => 0.0, "what" => "mode", "value" => "heat" }]
+          run = StagingRun.new(rig, Script.parse({ "start" => start, "moves" => moves }, HELD_SECONDS))
+          rows =
+            run.stages.map do |one|
+              { "title" => one.title, "from" => one.on_at, "to" => one.off_at, "says" => one.waited || one.because }
+            end
+          says = Catalogue.words("report.staged", error: format("%g", HELD_ERROR), outdoor: format("%g", outdoor))
+          [Blocks.text(says), Blocks.stages(rows, HELD_SECONDS)]
+        end
+
+        def unusual?(about, value) = about.key?("usual") ? about["usual"] != value : value <= about.fetch("usual_over")
+
+        def setting(key, words, value)
+          says = Catalogue.words("put_back.#{words}", title: Catalogue.facts.fetch(key)["title"], value: value)
+          PutBack.new(id: "setting.#{key}", says: says)
+        end
 
         def problem(key, says) = { "field" => "/#{key}", "problem" => says }
 

@@ -34,6 +34,51 @@ module Gorvant
           end
       end
 
+      # What was found to land otherwise, and jumpers that should not be there or are missing.
+      def self.put_back(record)
+        found = record.as_found
+        Differences
+          .new(Target.rig(record.rig), found, record.rig)
+          .all
+          .reject { |one| one.kind == "setting" || one.moves.empty? }
+          .map { |one| line(record.rig, one) }
+      end
+
+      # How it was found, and what each difference came to.
+      def self.report(record)
+        found = record.as_found
+        return [Blocks.text(Catalogue.words("report.no_wiring"))] if found.landings.empty? && found.jumpers.empty?
+
+        check = WiringCheck.new(record.rig, found)
+        rows =
+          check
+            .told
+            .reject { |told| told.kind == "setting" }
+            .map { |told| [told.finding.title, told.finding.says, told.moves.join(". ")] }
+        head = %w[found does put_right].map { |key| Catalogue.words("report.head_#{key}") }
+        [Blocks.text(check.standing.says), (Blocks.table(head, rows) if rows.any?)].compact
+      end
+
+      def self.line(rig, difference)
+        bridged = bridged(rig, difference)
+        PutBack.new(
+          id: PutBack.id("wiring", difference.kind, *difference.moves),
+          says: "#{difference.moves.join(". ")}.",
+          never_left: bridged.any?,
+          cautions: bridged.any? ? ["safeties"] : []
+        )
+      end
+
+      # Codes of what an extra jumper leaves out.
+      def self.bridged(rig, difference)
+        return [] unless difference.kind == "jumper_extra"
+
+        jumper = difference.jumper
+        nodes = [jumper.from, jumper.to].map { |terminal| AsFound.node(rig, jumper.place, terminal) }
+        nodes.all? ? SafetyBridge.codes(rig, *nodes) : []
+      end
+      private_class_method :line, :bridged
+
       def self.standing(record)
         found = record.as_found
         return Standing::UNTOUCHED if found.landings.empty? && found.jumpers.empty?

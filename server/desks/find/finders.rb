@@ -1,0 +1,48 @@
+# frozen_string_literal: true
+
+module Gorvant
+  module Server
+    # Finders of visits, from what their desks hold and their standing readings. What was read after the repair is of
+    # another unit than the one that was looked into, and is left out.
+    class Finders
+      def initialize(computed, readings)
+        @computed = computed
+        @readings = readings
+      end
+
+      def situation(row)
+        rig = Warm.rig(row)
+        Desks::Find.situation(rig, AsFound.parse(row[:desks].as_found, rig), row[:outdoor_degrees_f])
+      end
+
+      # The signatures of the unit as this visit has it, laid out; nil while they are not there.
+      def library(row)
+        situation = situation(row)
+        key = Signatures.key(row[:digest], situation)
+        Warm.library([key, row[:outdoor_degrees_f]]) do
+          kept = @computed.get(key)
+          kept && Diagnosis::Library.new(situation, JSON.parse(kept))
+        end
+      end
+
+      # asked: what a FindRequest gives.
+      def finder(row, library, asked = {})
+        kept = row[:desks].kept
+        reads = @readings.of_standing(row[:id]).map { |reading| VisitRecords.read(reading) }
+        Desks::Find.finder(
+          library,
+          symptoms: row[:symptoms].to_a,
+          reads: Desks::CloseOut.before_repair(reads, kept),
+          told: Desks::Find.told(VisitRecords.of(row, kept: kept)),
+          **asked.slice(:stands, :call, :mode, :skip, :further)
+        )
+      end
+
+      # What Find answers as it stands, in words; nil while its signatures are not there.
+      def answer(row)
+        library = library(row)
+        library && Desks::Find::Words.new(finder(row, library)).to_h
+      end
+    end
+  end
+end

@@ -1,0 +1,83 @@
+# frozen_string_literal: true
+
+module Gorvant
+  module Server
+    # Closings of visits: snapshots that are added and never changed. What holds is the one that its visit names; one
+    # that was opened again stays.
+    class Closings < Repository
+      # Rows of a visit, oldest first, without their content.
+      def of(visit_id) = scoped.where(visit_id: visit_id).order(:number).select(*LISTED, *NAMES).all
+
+      # The row with its content, or NotFound.
+      def numbered(visit_id, number)
+        scoped.where(visit_id: visit_id, number: number).select_all(:closings).select_append(*NAMES).first ||
+          raise(NotFound.new(thing: thing, id: number.to_s))
+      end
+
+      # The closing that was made by this very request before, nil for none; IdTaken for another one's id.
+      def again(id, body)
+        known = scoped.where(Sequel[:closings][:id] => id).select(:visit_id, :number, :request_digest).first or
+          return nil
+        raise IdTaken.new(field: "/id", id: id) unless Sent.same?(body, known[:request_digest])
+
+        numbered(known[:visit_id], known[:number])
+      end
+
+      # Closes a visit that is held. after: how many closings its closer knows of; Stale with the one that came
+      # meanwhile. [row, created?]
+      def create(id, body, visit, after:, mark:, content:)
+        last = of(visit[:id]).last
+        stale!(last, content) if (last ? last[:number] : 0) != after
+        number = after + 1
+        db[:closings].insert(
+          owned(
+            id: id,
+            visit_id: visit[:id],
+            number: number,
+            mark: mark,
+            content: Sequel.pg_jsonb(content),
+            digest: self.class.digest(content),
+            request_digest: Sent.digest(body)
+          )
+        )
+        tell("visit", visit[:id], closed: number)
+        [numbered(visit[:id], number), true]
+      end
+
+      # Notes that a closing holds no longer.
+      def reopen(visit_id, number, why)
+        scoped.where(visit_id: visit_id, number: number, reopened_at: nil).update(
+          reopened_at: Sequel::CURRENT_TIMESTAMP,
+          reopened_by: viewer.user_id,
+          reopened_why: why
+        )
+        tell("visit", visit_id, reopened: number)
+        numbered(visit_id, number)
+      end
+
+      # SHA-256 of content with its keys in order, as it comes back from the database too.
+      def self.digest(content) = Sent.digest(JSON.parse(JSON.generate(content)))
+
+      LISTED =
+        %i[id number mark digest created_at reopened_at reopened_why].map { |name| Sequel[:closings][name] }.freeze
+      NAMES = [
+        Sequel.lit("(SELECT name FROM users WHERE users.id = closings.created_by) AS by"),
+        Sequel.lit("(SELECT name FROM users WHERE users.id = closings.reopened_by) AS reopened_by_name")
+      ].freeze
+
+      private
+
+      def table = :closings
+      def thing = "closing"
+
+      def stale!(last, content)
+        raise Stale.new(
+                thing: "visit",
+                current_version: last ? last[:number] : 0,
+                current: last ? { number: last[:number], by: last[:by], at: last[:created_at].iso8601 } : {},
+                given: content.fetch("report").slice("title", "handover")
+              )
+      end
+    end
+  end
+end

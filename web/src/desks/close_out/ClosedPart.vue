@@ -1,0 +1,126 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { RouterLink } from 'vue-router'
+import type { CloseOut } from '@/shared/api/client'
+import { MEANS, SIGNS } from '@/shared/model/visitPages'
+import { moment } from '@/shared/model/when'
+
+/** A visit's closings: the one that holds, those before it, and what came in afterwards. */
+const props = defineProps<{ visit: string; answer: CloseOut; mayOpen: boolean; busy: boolean }>()
+const emit = defineEmits<{ reopen: [number: number, why: string] }>()
+
+const holds = computed(() => props.answer.closings.find((one) => !one.reopened_at) ?? null)
+const before = computed(() => props.answer.closings.filter((one) => one.reopened_at))
+const why = ref('')
+const asking = ref(false)
+</script>
+
+<template>
+  <section class="closed" aria-label="Closings">
+    <div v-if="holds" :class="['holds', holds.mark]" data-testid="closed">
+      <p class="big">{{ SIGNS[holds.mark] }} Closed, no. {{ holds.number }}</p>
+      <p>{{ holds.by }}, {{ moment(holds.at) }} · {{ MEANS[holds.mark] }}</p>
+      <p class="keys">
+        <RouterLink class="key solid" :to="`/visits/${visit}/report/${holds.number}`" data-testid="to-report"
+          >Report</RouterLink
+        >
+        <el-button v-if="mayOpen" class="key" data-testid="open-again" @click="asking = true"
+          >Open again</el-button
+        >
+      </p>
+      <p class="quiet mono digest">SHA-256 {{ holds.digest }}</p>
+    </div>
+    <ul v-if="answer.addenda.length" class="addenda" data-testid="addenda">
+      <li class="head">Arrived after the closing; no part of it</li>
+      <li v-for="one in answer.addenda" :key="one.id">
+        <b class="mono">{{ one.reads }}</b> {{ one.where }}, {{ one.call_title }} · {{ one.by }},
+        {{ moment(one.received_at) }}
+      </li>
+    </ul>
+    <ul v-if="before.length" class="before">
+      <li v-for="one in before" :key="one.id" :data-testid="`closing-${one.number}`">
+        No. {{ one.number }}, {{ one.by }}, {{ moment(one.at) }}; opened again by {{ one.reopened_by }}
+        <template v-if="one.reopened_why">: {{ one.reopened_why }}</template>
+        <RouterLink class="key quiet" :to="`/visits/${visit}/report/${one.number}`">Report</RouterLink>
+      </li>
+    </ul>
+    <el-dialog v-model="asking" title="Open this visit again" width="min(440px, 94vw)">
+      <label class="why">Why <el-input v-model="why" maxlength="400" data-testid="open-why" /></label>
+      <p class="quiet">The closing stays as it is. The next one takes the next number.</p>
+      <template #footer>
+        <el-button class="key" @click="asking = false">Leave it closed</el-button>
+        <el-button
+          v-if="holds"
+          class="key solid"
+          :loading="busy"
+          data-testid="open-sure"
+          @click="((asking = false), emit('reopen', holds.number, why.trim()))"
+          >Open again</el-button
+        >
+      </template>
+    </el-dialog>
+  </section>
+</template>
+
+<style scoped>
+.closed {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 10px;
+}
+
+.holds {
+  display: grid;
+  gap: 4px;
+  padding: 12px 16px;
+  border-left: 8px solid var(--agrees);
+  background: var(--panel);
+}
+
+.holds.so_far {
+  border-left: 8px dashed var(--between);
+}
+
+.holds.disagrees {
+  border-left: 8px solid var(--alarm);
+}
+
+.big {
+  font-size: 24px;
+  font-weight: 700;
+}
+
+.keys {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+}
+
+.quiet {
+  color: var(--ink-soft);
+}
+
+.digest {
+  font-size: 14px;
+  overflow-wrap: anywhere;
+}
+
+ul {
+  margin: 0;
+  padding: 0 0 0 14px;
+  list-style: none;
+}
+
+.addenda {
+  border-left: 6px dashed var(--between);
+}
+
+.head {
+  font-weight: 700;
+}
+
+.why {
+  display: grid;
+  gap: 2px;
+}
+</style>

@@ -1,0 +1,90 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { RouterLink } from 'vue-router'
+import { api, type CloseOutRecord, type Find } from '@/shared/api/client'
+import { useLongAnswer } from '@/shared/api/useLongAnswer'
+import KeptInput from '@/shared/ui/KeptInput.vue'
+import PickButtons from '@/shared/ui/kit/PickButtons.vue'
+
+/** What was found: as Find has it, with its proof and what that does not prove, or in one's own words. */
+const props = defineProps<{ visit: string; kept: CloseOutRecord }>()
+const emit = defineEmits<{ keep: [part: CloseOutRecord] }>()
+
+const { answer, task, again } = useLongAnswer<Find>(() => api.find(props.visit, {}))
+void again()
+const top = computed(() => answer.value?.suspects[0] ?? null)
+const CAUSES = [
+  { id: 'find', title: 'As Find has it' },
+  { id: 'written', title: 'In my words' },
+] as const
+</script>
+
+<template>
+  <div class="found">
+    <PickButtons
+      :model-value="kept.cause ?? null"
+      :options="CAUSES"
+      label="Where the finding is from"
+      testid="cause"
+      @update:model-value="(cause) => emit('keep', { cause })"
+    />
+    <el-skeleton v-if="!answer" :rows="2" animated data-testid="find-asked" />
+    <p v-if="!answer && task" class="quiet">
+      Find works this unit out: {{ task.done }} of {{ task.total ?? '…' }}.
+    </p>
+    <blockquote v-if="answer && kept.cause !== 'written'" :class="answer.outcome.key" data-testid="find-says">
+      <p class="says">{{ answer.outcome.says }}</p>
+      <p v-if="answer.outcome.not_proved" class="quiet">Does not prove: {{ answer.outcome.not_proved }}</p>
+      <p v-if="top?.carried_by.length" class="quiet">Carried by {{ top.carried_by.join('; ') }}.</p>
+      <RouterLink class="key" :to="`/visits/${visit}/find`">To Find</RouterLink>
+    </blockquote>
+    <label class="field"
+      >{{ kept.cause === 'written' ? 'What was found' : 'To be added to it' }}
+      <KeptInput
+        :value="kept.finding"
+        type="textarea"
+        :autosize="{ minRows: 2, maxRows: 8 }"
+        maxlength="2000"
+        data-testid="finding"
+        @keep="(finding) => emit('keep', { finding })"
+    /></label>
+  </div>
+</template>
+
+<style scoped>
+.found {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 8px;
+  justify-items: start;
+}
+
+blockquote {
+  display: grid;
+  gap: 4px;
+  justify-items: start;
+  margin: 0;
+  padding: 8px 12px;
+  border-left: 6px dashed var(--between);
+  background: var(--panel);
+}
+
+blockquote.proved,
+blockquote.found {
+  border-left: 6px solid var(--agrees);
+}
+
+.says {
+  font-size: 19px;
+}
+
+.quiet {
+  color: var(--ink-soft);
+}
+
+.field {
+  display: grid;
+  gap: 2px;
+  width: 100%;
+}
+</style>

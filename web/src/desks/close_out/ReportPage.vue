@@ -1,0 +1,226 @@
+<script setup lang="ts">
+import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
+import { RouterLink } from 'vue-router'
+import { ElMessage } from 'element-plus/es/components/message/index'
+import { api, type Report } from '@/shared/api/client'
+import { useQuestion } from '@/shared/api/useQuestion'
+import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import ReportBlocks from '@/desks/close_out/ReportBlocks.vue'
+import { isTyping } from '@/shared/model/keys'
+import type { Problem } from '@/shared/model/outcome'
+import { moment } from '@/shared/model/when'
+import { saveFile } from '@/shared/model/saveFile'
+
+const props = defineProps<{ id: string; number: number | null }>()
+const { value: report, problem: unread } = useQuestion<{ id: string; number: number | null }, Report>(
+  'report',
+  () => ({ id: props.id, number: props.number }),
+  ({ id, number }) => api.report(id, number),
+  { follows: false },
+)
+const out = ref<string[]>([])
+watch(report, (now, before) => {
+  if (now && !before) out.value = now.leave_out
+})
+const shown = computed(() =>
+  (report.value?.sections ?? []).filter((one) => one.always || !out.value.includes(one.id)),
+)
+const toggle = (id: string, on: unknown) =>
+  (out.value = on ? out.value.filter((one) => one !== id) : [...out.value, id])
+
+const problem = shallowRef<Problem | null>(null)
+const making = ref(false)
+async function pdf() {
+  if (!report.value) return
+  making.value = true
+  const answer = await api.reportPdf(props.id, props.number, out.value)
+  making.value = false
+  problem.value = answer.state === 'failed' ? answer.problem : null
+  if (answer.state !== 'ready') return
+  const name = `${report.value.title}, ${report.value.visit_on}${props.number ? `, ${props.number}` : ', draft'}.pdf`
+  saveFile(name, answer.value, 'application/pdf')
+}
+async function copy() {
+  if (!report.value) return
+  try {
+    await navigator.clipboard.writeText(report.value.handover)
+    ElMessage({ message: 'Hand-over text copied', type: 'success', duration: 2500 })
+  } catch {
+    ElMessage({
+      message: 'This browser lets nothing be copied: mark the text below',
+      type: 'warning',
+      duration: 5000,
+    })
+  }
+}
+const print = () => window.print()
+function key(event: KeyboardEvent) {
+  if (isTyping(event) || event.ctrlKey || event.metaKey || event.altKey) return
+  if (event.key === 'h') void copy()
+  if (event.key === 'p') void pdf()
+}
+onMounted(() => window.addEventListener('keydown', key))
+onBeforeUnmount(() => window.removeEventListener('keydown', key))
+</script>
+
+<template>
+  <main class="report">
+    <div class="bar" aria-label="Report">
+      <RouterLink class="key" :to="`/visits/${id}/close-out`">Back to Close out</RouterLink>
+      <el-button class="key solid" :loading="making" :disabled="!report" data-testid="pdf" @click="pdf"
+        >PDF <kbd>p</kbd></el-button
+      >
+      <el-button class="key" :disabled="!report" @click="print">Print</el-button>
+      <el-button class="key" :disabled="!report" data-testid="copy" @click="copy"
+        >Copy hand-over text <kbd>h</kbd></el-button
+      >
+      <details v-if="report" class="choose">
+        <summary class="key">What goes in</summary>
+        <div class="sections">
+          <el-checkbox
+            v-for="one in report.sections"
+            :key="one.id"
+            :model-value="one.always || !out.includes(one.id)"
+            :disabled="one.always"
+            :data-testid="`section-${one.id}`"
+            @change="(on: unknown) => toggle(one.id, on)"
+            >{{ one.title }}</el-checkbox
+          >
+        </div>
+      </details>
+    </div>
+    <ProblemNote v-if="problem ?? unread" :problem="(problem ?? unread)!" />
+    <p v-if="!report && !unread" class="quiet">Putting it together …</p>
+    <template v-if="report">
+      <article class="sheet first" data-testid="customer-page">
+        <p class="quiet">{{ report.crew }}</p>
+        <h1>{{ report.title }}</h1>
+        <p class="quiet">{{ report.visit_on }} · {{ report.names.join(', ') }}</p>
+        <p :class="report.draft ? 'draft' : 'quiet'">
+          {{
+            report.closing
+              ? `Closing ${report.closing.number}, by ${report.closing.by}, ${moment(report.closing.at)}`
+              : 'Draft: this visit is not closed'
+          }}
+        </p>
+        <section v-for="part in report.customer" :key="part.title">
+          <h2 v-if="part.title">{{ part.title }}</h2>
+          <ReportBlocks :blocks="part.blocks" />
+        </section>
+      </article>
+      <article class="sheet" data-testid="technician-pages">
+        <section v-for="one in shown" :key="one.id" :data-testid="`report-${one.id}`">
+          <h2>{{ one.title }}</h2>
+          <ReportBlocks :blocks="one.blocks" />
+        </section>
+        <section v-if="report.addenda.length">
+          <h2>Arrived after the closing</h2>
+          <p v-for="one in report.addenda" :key="one.id">
+            {{ one.reads }}, {{ one.where }}, {{ one.call_title }}, {{ one.by }},
+            {{ moment(one.received_at) }}
+          </p>
+        </section>
+      </article>
+      <pre class="handover" aria-label="Hand-over text">{{ report.handover }}</pre>
+    </template>
+  </main>
+</template>
+
+<style scoped>
+.report {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 14px;
+  padding: 8px 16px 40px;
+}
+
+.bar {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: flex-start;
+  gap: 8px;
+}
+
+.choose {
+  position: relative;
+}
+
+summary {
+  list-style: none;
+}
+
+.sections {
+  display: grid;
+  padding: 8px 12px;
+  border: 2px solid var(--ink);
+  background: var(--panel);
+}
+
+.sheet {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 4px;
+  max-width: 900px;
+  padding: 26px 34px;
+  border: 1px solid var(--rule-strong);
+  background: var(--panel);
+}
+
+h1 {
+  font-size: 28px;
+}
+
+h2 {
+  width: fit-content;
+  margin: 14px 0 6px;
+  border-bottom: 3px solid var(--ink);
+  font-size: 19px;
+}
+
+.draft {
+  color: var(--alarm);
+  font-weight: 700;
+}
+
+.quiet {
+  color: var(--ink-soft);
+}
+
+.handover {
+  max-width: 900px;
+  margin: 0;
+  padding: 12px 16px;
+  border-left: 6px solid var(--rule-strong);
+  background: var(--panel);
+  font-family: var(--font-sans);
+  white-space: pre-wrap;
+}
+
+@media (max-width: 620px) {
+  .sheet {
+    padding: 14px 12px;
+  }
+}
+
+@media print {
+  .bar,
+  .handover {
+    display: none;
+  }
+
+  .report {
+    padding: 0;
+  }
+
+  .sheet {
+    max-width: none;
+    padding: 0;
+    border: 0;
+    background: none;
+  }
+
+  .first {
+    break-after: page;
+  }
+}
+</style>
