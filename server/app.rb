@@ -16,6 +16,7 @@ module Gorvant
         NotationsResource,
         RigsResource,
         VisitsResource,
+        UnitsResource,
         BinResource,
         ReadingsResource,
         WiringResource,

@@ -29,7 +29,7 @@ require_relative "repositories/repository"
 require_relative "requests/request"
 require_relative "presenters/problem"
 require_relative "resources/resource"
-%w[repositories requests presenters reports middleware resources desks/*].each do |room|
+%w[repositories reports requests presenters middleware resources desks/*].each do |room|
   Dir[File.join(__dir__, room, "*.rb")].each { |file| require file }
 end
 require_relative "tasks/alike"

@@ -21,7 +21,8 @@ module Gorvant
             symptoms: row[:symptoms].to_a,
             outdoor_degrees_f: row[:outdoor_degrees_f],
             reads: reads,
-            closed_as: row[:closed_as]
+            closed_as: row[:closed_as],
+            carried: row[:carried].to_h
           )
         end
 
@@ -44,7 +45,7 @@ module Gorvant
         # [{ desk => mark } of the desks that keep something, digest of what they follow from].
         def marks(row, rig, kept)
           record = of(row, rig: rig, kept: kept)
-          from = [Formats::RigJson.digest(rig), kept, record.set_point_degrees_f]
+          from = [Formats::RigJson.digest(rig), kept, record.set_point_degrees_f, record.carried]
           made_from = Digest::SHA256.hexdigest(JSON.generate(from))
           [Warm.found(made_from) { Desks.marks(record, kept.keys) }, made_from]
         end

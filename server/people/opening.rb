@@ -21,6 +21,9 @@ module Gorvant
       def https? = public_url.start_with?("https://")
       def host = public_url.empty? ? nil : URI.parse(public_url).host
 
+      # Where others reach a page of this server; nil where there is no such address.
+      def public_address(path) = public_url.empty? ? nil : "#{public_url}#{path}"
+
       # Whether the start's link lets in. people: People.
       def local?(people) = private? && !@key.empty? && people.alone?
 

@@ -49,6 +49,7 @@ module Gorvant
             },
             marks: marks(row),
             closed_number: row[:closed_number],
+            carried_on: row[:carried].to_h["on"],
             demo: row[:demo],
             **(row[:listed_marks] ? {} : desks(row))
           }

@@ -93,6 +93,14 @@ module Gorvant
           .all
       end
 
+      # { revision => name of its rig }.
+      def names(revision_ids)
+        db[:rig_revisions]
+          .where(Sequel[:rig_revisions][:crew_id] => viewer.crew_id, Sequel[:rig_revisions][:id] => revision_ids)
+          .join(:rigs, id: :rig_id)
+          .select_hash(Sequel[:rig_revisions][:id], Sequel[:rigs][:name])
+      end
+
       # The Rig value of a row.
       def value(row) = Warm.rig(row)
 

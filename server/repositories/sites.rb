@@ -43,6 +43,27 @@ module Gorvant
         row.join(", ")
       end
 
+      # Keeps notes, on the version that was seen.
+      def change(id, version, notes) = update_version(find(id)[:id], version, notes: notes)
+
+      def find(id) = super.tap { |row| raise NotFound.new(thing: thing, id: id) if row[:binned_at] }
+
+      # Its units by name: [{ id:, name:, visits:, last_on:, open:, revision_id: }], the revision of the last visit.
+      def units(id)
+        visits = db[:visits].where(Sequel[:visits][:unit_id] => Sequel[:units][:id], Sequel[:visits][:binned_at] => nil)
+        db[:units]
+          .where(crew_id: viewer.crew_id, site_id: id, binned_at: nil)
+          .order(:name)
+          .select(:id, :name)
+          .select_append(
+            visits.select { count.function.* }.as(:visits),
+            visits.select { max(:visit_on) }.as(:last_on),
+            visits.where(closed_number: nil).select { count.function.* }.as(:open),
+            visits.reverse(:visit_on, :created_at).limit(1).select(:rig_revision_id).as(:revision_id)
+          )
+          .all
+      end
+
       private
 
       # Units that are not in the bin, nor their site.

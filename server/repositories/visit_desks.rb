@@ -7,7 +7,7 @@ module Gorvant
     class VisitDesks < Repository
       # The rows of one visit, asked for when somebody reads them.
       Rows =
-        Struct.new(:db, :visit_id) do
+        Struct.new(:db, :visit_id, :carried) do
           def all =
             @all ||=
               db[:visit_desks]
@@ -19,7 +19,8 @@ module Gorvant
                 .to_h { |row| [row[:desk], row] }
           def kept = all.transform_values { |row| row[:content].to_hash }
           def marks = all.transform_values { |row| row[:mark] }
-          def as_found = Desks.as_found(kept)
+          # given: what a page has of it that is not kept yet.
+          def as_found(given = Desks.as_found(kept)) = carried ? Carried.under(given, carried.to_h) : given
           def versions = Desks.keeping.to_h { |desk| [desk, all.dig(desk, :version) || 0] }
         end
 

@@ -58,7 +58,7 @@ module Gorvant
       # Those to one unit, newest first.
       def of_unit(unit_id) = listed(scoped.where(Sequel[:visits][:unit_id] => unit_id))
 
-      JSON_FIELDS = %i[symptoms safety].freeze
+      JSON_FIELDS = %i[symptoms safety carried].freeze
 
       def change(id, version, fields)
         find(id)
@@ -118,7 +118,10 @@ module Gorvant
       # The rig's file is most of a row and mostly known already: it is fetched when somebody reads it.
       # So is what its desks keep.
       def with_content(row) =
-        row.merge(content: Content.new(db, row[:rig_revision_id]), desks: VisitDesks::Rows.new(db, row[:id]))
+        row.merge(
+          content: Content.new(db, row[:rig_revision_id]),
+          desks: VisitDesks::Rows.new(db, row[:id], row[:carried])
+        )
 
       def with_rig
         db[:visits]

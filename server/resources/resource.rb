@@ -74,6 +74,7 @@ module Gorvant
       def visit_desks = VisitDesks.new(db, viewer)
       def readings = Readings.new(db, viewer)
       def sites = Sites.new(db, viewer)
+      def units = Units.new(db, viewer)
       def photos = Photos.new(db, viewer)
       def profiles = SettingProfiles.new(db, viewer)
       def sensor_tables = SensorTables.new(db, viewer)

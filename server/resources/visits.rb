@@ -126,8 +126,19 @@ module Gorvant
           )
         input.slice(:visit_on, :complaint, :symptoms, :outdoor_degrees_f).merge(
           unit_id: unit_id,
-          rig_revision_id: source
+          rig_revision_id: source,
+          **carried(input[:as_visit_id], unit_id)
         )
+      end
+
+      # What the earlier visit to the same unit hands on.
+      def carried(earlier_id, unit_id)
+        earlier = earlier_id && visits.find(earlier_id)
+        return {} unless earlier && earlier[:unit_id] == unit_id
+
+        record = VisitRecords.of(earlier, kept: earlier[:desks].kept)
+        told = Carried.of(record, on: earlier[:visit_on].iso8601)
+        told.size > 1 ? { carried: told } : {}
       end
 
       def rig_revision(input)
@@ -155,7 +166,7 @@ module Gorvant
 
       # With another rig or set point, or when one desk keeps another thing, the same records may find other things.
       def remark(visit, rig)
-        kept = VisitDesks::Rows.new(db, visit[:id]).kept
+        kept = VisitDesks::Rows.new(db, visit[:id], visit[:carried]).kept
         visit_desks.remark(visit[:id], *VisitRecords.marks(visit, rig, kept)) if kept.any?
       end
     end

@@ -85,6 +85,18 @@ export const router = createRouter({
       props: (route) => ({ kind: 'rig', id: String(route.params.id) }),
       meta: { title: 'Print' },
     },
+    {
+      path: '/units/:id',
+      component: () => import('@/pages/units/UnitPage.vue'),
+      props: (route) => ({ id: String(route.params.id) }),
+      meta: { title: 'Unit' },
+    },
+    {
+      path: '/sites/:id',
+      component: () => import('@/pages/units/SitePage.vue'),
+      props: (route) => ({ id: String(route.params.id) }),
+      meta: { title: 'Site' },
+    },
     { path: '/rigs', component: () => import('@/pages/rigs/RigsPage.vue'), meta: { title: 'Rigs' } },
     {
       path: '/rigs/new',

@@ -8,7 +8,10 @@ module Gorvant
         row = visits.alone(params[:id])
         input = SettingsRequest.parse(body_json || {})
         found = row[:desks].as_found
-        found = found.merge("settings" => deep_strings(input[:settings])) if input[:settings]
+        if input[:settings]
+          today = Desks.as_found(row[:desks].kept).merge("settings" => deep_strings(input[:settings]))
+          found = row[:desks].as_found(today)
+        end
         json(
           computed.recall("settings", row[:digest], found, row[:set_point_degrees_f], row[:outdoor_degrees_f]) do
             JSON.generate(checked(row, found))
@@ -23,9 +26,9 @@ module Gorvant
         found =
           (
             if input.key?(:settings)
-              { "settings" => deep_strings(input[:settings]) }
+              row[:desks].as_found({ "settings" => deep_strings(input[:settings]) })
             else
-              row[:desks].as_found.slice("settings")
+              row[:desks].as_found
             end
           )
         script = Script.parse(deep_strings(input[:script]), input[:duration_seconds])

@@ -74,6 +74,7 @@ module Gorvant
               lands_on: one.lands_on,
               lies: one.lies,
               seen: one.seen,
+              told: one.told,
               color: color.tr("_", " "),
               sheath: color.downcase.tr(" ", "_"),
               drawn: drawn(one),

@@ -8,7 +8,7 @@ module Gorvant
       post "/api/visits/:id/wiring" do
         row = visits.alone(params[:id])
         input = WiringRequest.parse(body_json || {})
-        found = input[:as_found] ? deep_strings(input[:as_found]) : row[:desks].as_found
+        found = input[:as_found] ? row[:desks].as_found(deep_strings(input[:as_found])) : row[:desks].as_found
         json(
           computed.recall("wiring", row[:digest], found) do
             rig = Warm.rig(row)

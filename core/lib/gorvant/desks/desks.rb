@@ -36,7 +36,7 @@ module Gorvant
   # safety: keys of the points seen to; kept: { desk => what it keeps, as JSON has it };
   # agreeing_calls: ids of calls in which a standing reading agrees; disagreeing: how many standing readings do not;
   # symptoms: keys; reads: [VisitRead], oldest first, none where a visit is only listed; closed_as: the mark of its
-  # closing, nil while it is open.
+  # closing, nil while it is open; carried: what an earlier visit tells (Carried).
   VisitRecord =
     Value.define(
       :rig,
@@ -50,6 +50,7 @@ module Gorvant
       :outdoor_degrees_f,
       :reads,
       :closed_as,
+      :carried,
       defaults: {
         told: false,
         safety: [].freeze,
@@ -60,13 +61,14 @@ module Gorvant
         symptoms: [].freeze,
         outdoor_degrees_f: nil,
         reads: [].freeze,
-        closed_as: nil
+        closed_as: nil,
+        carried: {}.freeze
       }
     )
 
   class VisitRecord
     # The wiring and the settings as found together.
-    def as_found = AsFound.parse(Desks.as_found(kept), rig)
+    def as_found = AsFound.parse(Desks.as_found(kept, carried), rig)
     def defrost = kept.fetch("defrost", {})
     def close_out = kept.fetch("close_out", {})
 
@@ -111,9 +113,11 @@ module Gorvant
       end
 
       # What stands as found, of the desks that each keep a part of it: parsed JSON for AsFound.parse.
-      def as_found(kept)
-        settings = kept.dig("thermostat", "settings")
-        kept.fetch("wiring", {}).merge(settings.to_h.empty? ? {} : { "settings" => settings })
+      # carried: what an earlier visit tells, which counts where today's records are silent.
+      def as_found(kept, carried = {})
+        settings = kept.dig("thermostat", "settings").to_h
+        today = kept.fetch("wiring", {}).merge(settings.empty? ? {} : { "settings" => settings })
+        carried.empty? ? today : Carried.under(today, carried)
       end
 
       # The mark of one desk; one that is not built is not looked at.

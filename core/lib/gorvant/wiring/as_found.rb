@@ -3,25 +3,35 @@
 module Gorvant
   # What a visit found otherwise than the rig has it, or has looked at and found so: where conductors land, jumpers,
   # settings of the thermostat. What is not recorded counts as drawn. From it follow the faults that make the circuit as
-  # found of the circuit as meant.
+  # found of the circuit as meant. What an earlier visit told (its day) counts until somebody looks, and never as looked
+  # at; told_settings: keys of such settings.
   AsFound =
     Value.define(
       :landings,
       :jumpers,
       :settings,
+      :told_settings,
       defaults: {
         landings: [].freeze,
         jumpers: [].freeze,
-        settings: {}.freeze
+        settings: {}.freeze,
+        told_settings: [].freeze
       }
     )
 
   class AsFound
     # One end of a conductor. lands_on: a terminal of the place, nil for none. lies: "landed", "capped" or "bare".
-    # color: nil for the conductor's own.
+    # color: nil for the conductor's own. told: ISO date of the earlier visit that tells it; nobody has seen it since.
     Landing =
-      Value.define(:cable, :conductor, :place, :lands_on, :lies, :color, :seen, defaults: { color: nil, seen: true })
-    Jumped = Value.define(:place, :from, :to, :found)
+      Value.define(
+        *%i[cable conductor place lands_on lies color seen told],
+        defaults: {
+          color: nil,
+          seen: true,
+          told: nil
+        }
+      )
+    Jumped = Value.define(:place, :from, :to, :found, :told, defaults: { told: nil })
 
     # Points of the outdoor unit that a field wire can be landed on past the strip: { name => node }.
     TAPS = { "T1" => "outdoor.board.T1", "M" => "outdoor.board.M", "CC" => "outdoor.CC.1" }.freeze
@@ -62,14 +72,24 @@ module Gorvant
       end
     end
 
+    # What was recorded here, without what is only told.
     def to_json_hash
       {
         "landings" =>
-          landings.map { |landing| landing.to_h.transform_keys(&:to_s).compact.merge("lands_on" => landing.lands_on) },
-        "jumpers" => jumpers.map { |jumper| jumper.to_h.transform_keys(&:to_s) },
-        "settings" => settings
+          landings
+            .select(&:seen)
+            .map { |landing| landing.to_h.transform_keys(&:to_s).compact.merge("lands_on" => landing.lands_on) },
+        "jumpers" => jumpers.reject(&:told).map { |jumper| jumper.to_h.transform_keys(&:to_s).compact },
+        "settings" => settings.except(*told_settings)
       }
     end
+
+    # Settings that somebody read here.
+    def read_settings = settings.except(*told_settings)
+    # Whether anybody looked at a landing or a jumper here.
+    def looked? = landings.any?(&:seen) || !jumpers.all?(&:told)
+    # Days of the earlier visits that any of it is told by.
+    def told = (landings + jumpers).filter_map(&:told).uniq
 
     # All conductor ends of a rig as found: [Landing], cable by cable, the drawn ones first, those only found here after
     # them.
@@ -131,9 +151,9 @@ module Gorvant
                 )
         end
 
-        stray = @given.keys - %w[landings jumpers settings]
+        stray = @given.keys - %w[landings jumpers settings told_settings]
         wrong("/#{stray.first}", "unknown; known are landings, jumpers and settings") if stray.any?
-        found = AsFound.new(landings: landings, jumpers: jumpers, settings: settings)
+        found = AsFound.new(landings: landings, jumpers: jumpers, settings: settings, told_settings: told_settings)
         raise BadAsFound.new(@problems) if @problems.any?
 
         found
@@ -152,8 +172,20 @@ module Gorvant
         return wrong("/#{name}", "has #{list.size} entries; at most #{MOST}") || [] if list.size > MOST
 
         list.each_with_index.filter_map do |one, i|
-          one.is_a?(Hash) ? yield(one, "/#{name}/#{i}") : wrong("/#{name}/#{i}", "has to be an object")
+          next wrong("/#{name}/#{i}", "has to be an object") unless one.is_a?(Hash)
+
+          one["told"] ? told(one) { yield(one, "/#{name}/#{i}") } : yield(one, "/#{name}/#{i}")
         end
+      end
+
+      # What an earlier visit told of another circuit than today's is told of nothing.
+      def told(one)
+        return nil unless one["told"].is_a?(String) && one["told"].match?(/\A\d{4}-\d\d-\d\d\z/)
+
+        before = @problems.size
+        read = yield
+        @problems.pop(@problems.size - before)
+        read
       end
 
       def landings
@@ -220,7 +252,8 @@ module Gorvant
           lands_on: terminal,
           lies: lies,
           color: one["color"],
-          seen: true
+          seen: one["told"].nil?,
+          told: one["told"]
         )
       end
 
@@ -246,9 +279,11 @@ module Gorvant
           next wrong("#{field}/to", "a jumper joins two terminals") if from == to
           next wrong("#{field}/found", "has to be true or false") unless [true, false].include?(one["found"])
 
-          Jumped.new(place: place, from: from, to: to, found: one["found"])
+          Jumped.new(place: place, from: from, to: to, found: one["found"], told: one["told"])
         end
       end
+
+      def told_settings = Array(@given["told_settings"]) & @given.fetch("settings", {}).keys
 
       def settings
         given = @given.fetch("settings", {})

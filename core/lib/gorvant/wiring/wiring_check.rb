@@ -83,7 +83,7 @@ module Gorvant
       done, = seen
       [
         *(Catalogue.words("standing.ends", count: done) if done.positive?),
-        *found.jumpers.map { |jumper| jumper_words(jumper) }
+        *found.jumpers.reject(&:told).map { |jumper| jumper_words(jumper) }
       ]
     end
 
@@ -100,11 +100,12 @@ module Gorvant
         Target
           .fitting(@recorded)
           .keys
-          .reject { |key| found.settings.key?(key) || (@recorded.facts[key] && !@recorded.facts[key].assumed?) }
+          .reject { |key| found.read_settings.key?(key) || (@recorded.facts[key] && !@recorded.facts[key].assumed?) }
       titles = unread.map { |key| Catalogue.facts.fetch(key)["title"].downcase }
       [
         *(Catalogue.words("standing.ends", count: all - done) if done < all),
         *jumpers.map { |jumper| jumper_words(jumper) },
+        *found.told.map { |day| Catalogue.words("standing.told", day: day) },
         *(Catalogue.words("standing.set_up", titles: titles.join(", ")) if titles.any?)
       ]
     end
@@ -174,13 +175,19 @@ module Gorvant
       landed
     end
 
-    # Ends that nobody looked at count as drawn.
-    def unseen(difference) =
-      if difference.ends.empty? || seen[0] == seen[1]
-        []
-      else
-        [Catalogue.words("wiring.assumed_ends", count: seen[1] - seen[0])]
-      end
+    # Ends that nobody looked at count as drawn, or as an earlier visit told them.
+    def unseen(difference)
+      told = told_words(difference)
+      return told if difference.ends.empty? || seen[0] == seen[1]
+
+      [Catalogue.words("wiring.assumed_ends", count: seen[1] - seen[0]), *told]
+    end
+
+    def told_words(difference)
+      days = [*difference.ends, difference.jumper].compact.filter_map(&:told).uniq
+      days.map { |day| Catalogue.words("wiring.told", day: day) } +
+        (found.told_settings.include?(difference.key) ? [Catalogue.wording.fetch("wiring.told_setting")] : [])
+    end
 
     # What the solved circuit has of its own: sums and drops.
     def of_the_circuit = [overloaded, dropping, *drawn_wrong].compact

@@ -30,6 +30,7 @@ function number(text: string) {
     <b class="sign" aria-hidden="true">{{ SIGN[item.verdict] }}</b>
     <span class="what">
       {{ item.title }} <small>{{ item.asks }}</small>
+      <small v-if="item.source === 'told_before'" class="told">as told last time</small>
       <small v-if="item.verdict === 'disagrees' && item.should" class="should"
         >should be: {{ item.should }}</small
       >
@@ -103,6 +104,10 @@ function number(text: string) {
 .sign {
   font-size: 20px;
   text-align: center;
+}
+
+.told {
+  color: var(--between);
 }
 
 .disagrees .sign,

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { ref } from 'vue'
+import { RouterLink } from 'vue-router'
 import type { Rig, Visit } from '@/shared/api/client'
 import { degrees } from '@/shared/model/units'
 
@@ -10,7 +11,9 @@ const whole = ref(false)
 <template>
   <div class="head">
     <h1 v-if="visit">
-      {{ visit.site }} <span>{{ visit.unit }}</span>
+      <RouterLink :to="`/units/${visit.unit_id}`"
+        >{{ visit.site }} <span>{{ visit.unit }}</span></RouterLink
+      >
     </h1>
     <h1 v-else-if="rig">{{ rig.name }} <span>rig of the library</span></h1>
     <h1 v-else>Trace</h1>
@@ -31,6 +34,10 @@ const whole = ref(false)
   flex-wrap: wrap;
   align-items: baseline;
   gap: 2px 18px;
+}
+
+h1 a {
+  color: var(--ink);
 }
 
 h1 {

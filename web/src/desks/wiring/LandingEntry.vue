@@ -3,6 +3,7 @@ import { ref } from 'vue'
 import type { InputInstance } from 'element-plus'
 import type { ConductorEnd } from '@/shared/api/client'
 import { cableLetter, nameOf } from '@/desks/wiring/landings'
+import { day } from '@/shared/model/units'
 import PickTab from '@/shared/ui/kit/PickTab.vue'
 
 /** The line on which landings are typed, end by end and place by place. */
@@ -37,7 +38,11 @@ defineExpose({ focus: () => field.value?.input?.focus({ preventScroll: true }) }
       <span data-testid="now">
         <template v-if="current">
           <b>{{ nameOf(current) }}</b> of cable {{ cableLetter(current.cable) }}, drawn
-          {{ drawn ? `on ${drawn}` : 'loose' }}:
+          {{ drawn ? `on ${drawn}` : 'loose'
+          }}<template v-if="current.told"
+            >, told {{ day(current.told) }}
+            {{ current.lands_on ? `on ${current.lands_on}` : current.lies }}</template
+          >:
         </template>
         <template v-else>All looked at here. A line such as “orange B”:</template>
       </span>

@@ -33,6 +33,9 @@ const EMPTY = {
 }
 const form = reactive({ ...EMPTY, ...store.read() })
 if (typeof route.query.rig === 'string') Object.assign(form, { rig: route.query.rig, kit: '' })
+const asked = (key: string) => (typeof route.query[key] === 'string' ? (route.query[key] as string) : null)
+if (asked('site') && asked('unit'))
+  Object.assign(form, { site: asked('site'), unit: asked('unit'), rig: '', kit: '' })
 watch(form, (now) => store.write({ ...now }))
 const typed = computed(() => !!(form.site || form.unit || form.complaint || form.symptoms.length))
 function clear() {
@@ -184,7 +187,10 @@ async function begin() {
             data-testid="as-earlier"
           >
             <b>As at the visit of {{ day(visit.visit_on, true) }}</b>
-            <span>{{ visit.rig_name }}, revision {{ visit.rig_revision }}</span>
+            <span
+              >{{ visit.rig_name }}, revision {{ visit.rig_revision }}; landings and settings as told
+              then</span
+            >
           </el-radio>
         </div>
         <div v-if="catalogue" class="kits" role="radiogroup" aria-label="A usual kit">

@@ -88,6 +88,8 @@ export type ExpectedTable = components['schemas']['ExpectedTable']
 export type CloseOutRecord = components['schemas']['CloseOutRecord']
 export type CloseOut = components['schemas']['CloseOut']
 export type Closing = components['schemas']['Closing']
+export type UnitPage = components['schemas']['UnitPage']
+export type SitePage = components['schemas']['SitePage']
 export type Report = components['schemas']['Report']
 export type ReportBlock = components['schemas']['Block']
 /** What each desk keeps of a visit. */
@@ -217,6 +219,20 @@ export const api = {
   sayHands: (id: string, body: BodyOf<'/api/visits/{id}/hands'>) =>
     outcome(client.POST('/api/visits/{id}/hands', { params: { path: { id } }, body })),
   history: (id: string) => outcome(client.GET('/api/visits/{id}/history', { params: { path: { id } } })),
+  unit: (id: string) => outcome(client.GET('/api/units/{id}', { params: { path: { id } } })),
+  changeUnit: (id: string, version: number, notes: string) =>
+    outcome(client.PATCH('/api/units/{id}', { params: { path: { id } }, body: { version, notes } })),
+  unitLabel: (id: string, size: string) =>
+    outcome<Blob>(
+      client.POST('/api/units/{id}/label-pdf', {
+        params: { path: { id } },
+        body: { size },
+        parseAs: 'blob',
+      }) as Promise<Answer<Blob>>,
+    ),
+  site: (id: string) => outcome(client.GET('/api/sites/{id}', { params: { path: { id } } })),
+  changeSite: (id: string, version: number, notes: string) =>
+    outcome(client.PATCH('/api/sites/{id}', { params: { path: { id } }, body: { version, notes } })),
   unitVisits: (id: string) => outcome(client.GET('/api/units/{id}/visits', { params: { path: { id } } })),
   rigOfVisit: (id: string) => outcome(client.GET('/api/visits/{id}/rig', { params: { path: { id } } })),
   changeFitted: (id: string, version: number, revision: number, rig: RigFile) =>

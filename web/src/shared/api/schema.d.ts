@@ -1589,6 +1589,65 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/units/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        /** All that is known of a unit */
+        get: operations["unit"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        /** Keep notes for the next one */
+        patch: operations["changeUnit"];
+        trace?: never;
+    };
+    "/api/units/{id}/label-pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A sticker for inside the panel */
+        post: operations["unitLabel"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        /** A site with its units and notes */
+        get: operations["site"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        /** Keep contact and access notes */
+        patch: operations["changeSite"];
+        trace?: never;
+    };
     "/api/visits/{id}/rig": {
         parameters: {
             query?: never;
@@ -2301,6 +2360,8 @@ export interface components {
             };
             /** @description of the closing that holds; null while the visit is open */
             closed_number: number | null;
+            /** @description day of the earlier visit whose landings and settings this one began with */
+            carried_on: string | null;
             demo: boolean;
             /** @description what its desks keep and on which version; not in lists */
             desks?: {
@@ -2506,6 +2567,78 @@ export interface components {
             closing?: components["schemas"]["Closing"];
             leave_out: string[];
             addenda: components["schemas"]["Addendum"][];
+        };
+        NotesChange: {
+            version: number;
+            notes: string;
+        };
+        Notes: {
+            id: string;
+            version: number;
+            notes: string;
+        };
+        Trend: {
+            id: string;
+            title: string;
+            unit: string;
+            points: {
+                on: string;
+                low: number;
+                value: number | null;
+                high: number;
+            }[];
+        };
+        UnitPage: {
+            id: string;
+            name: string;
+            site_id: string;
+            site: string;
+            notes: string;
+            version: number;
+            rig_id: string | null;
+            rig: string | null;
+            rig_title: string | null;
+            rig_revision: number | null;
+            /** @description what a label says */
+            fitted: string[][];
+            visits: components["schemas"]["Visit"][];
+            trends: components["schemas"]["Trend"][];
+            /** @description settings that changed from one visit to a later one */
+            settings: {
+                on: string;
+                visit_id: string;
+                title: string;
+                was: string | null;
+                is: string;
+            }[];
+            findings: {
+                on: string;
+                visit_id: string;
+                number: number;
+                mark: components["schemas"]["Mark"];
+                says: string;
+                did: string;
+            }[];
+            photos: components["schemas"]["Photo"][];
+            label_sizes: {
+                id: string;
+                title: string;
+            }[];
+        };
+        SitePage: {
+            id: string;
+            name: string;
+            notes: string;
+            version: number;
+            units: {
+                id: string;
+                name: string;
+                rig: string | null;
+                visits: number;
+                last_on: string | null;
+                /** @description visits that are not closed */
+                open: number;
+            }[];
         };
         /** @description where conductors were found to land, and jumpers; see AsFound */
         WiringRecord: {
@@ -2791,6 +2924,8 @@ export interface components {
             /** @enum {string} */
             lies: "landed" | "capped" | "bare";
             seen: boolean;
+            /** @description day of the earlier visit that tells it; nobody looked since */
+            told?: string | null;
             color: string;
             sheath: string;
             drawn: string | null;
@@ -2853,6 +2988,7 @@ export interface components {
             should: string | null;
             /** @enum {string} */
             verdict: "agrees" | "disagrees" | "look" | "assumed";
+            /** @description measured today, told_before by an earlier visit, assumed, or where the rig's fact is from */
             source: string;
             kind: string;
             low: number | null;
@@ -6227,6 +6363,141 @@ export interface operations {
                 };
             };
             404: components["responses"]["Problem"];
+        };
+    };
+    unit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Over its visits */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UnitPage"];
+                };
+            };
+            404: components["responses"]["Problem"];
+        };
+    };
+    changeUnit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NotesChange"];
+            };
+        };
+        responses: {
+            /** @description Kept */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Notes"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    unitLabel: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /** @description one of the sizes that the unit's page lists */
+                    size?: string;
+                };
+            };
+        };
+        responses: {
+            /** @description One label */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    site: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Its units by name */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SitePage"];
+                };
+            };
+            404: components["responses"]["Problem"];
+        };
+    };
+    changeSite: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NotesChange"];
+            };
+        };
+        responses: {
+            /** @description Kept */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Notes"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
         };
     };
     rigOfVisit: {

@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { RouterLink } from 'vue-router'
 import type { DeskId, Visit } from '@/shared/api/client'
+import { day } from '@/shared/model/units'
 import { ago } from '@/shared/model/when'
 import { useVisit } from '@/shared/ui/useVisit'
 
@@ -12,6 +14,9 @@ const last = computed(() => {
   const desk = props.visit?.desks?.[props.title.toLowerCase().replace(' ', '_') as DeskId]
   return desk?.by && desk.at ? { by: desk.by, at: desk.at } : null
 })
+const told = computed(() =>
+  ['Wiring', 'Thermostat'].includes(props.title) ? (props.visit?.carried_on ?? null) : null,
+)
 const takeTheirs = () => location.reload()
 </script>
 
@@ -19,12 +24,18 @@ const takeTheirs = () => location.reload()
   <div class="whole">
     <div class="head">
       <h1>
-        {{ title }} <span v-if="visit">{{ visit.site }}, {{ visit.unit }}</span>
+        {{ title }}
+        <RouterLink v-if="visit" class="unit" :to="`/units/${visit.unit_id}`" data-testid="to-unit"
+          >{{ visit.site }}, {{ visit.unit }}</RouterLink
+        >
       </h1>
       <p v-if="kept" class="kept" role="status">= kept</p>
       <p v-else-if="last" class="last" data-testid="last-by">{{ last.by }}, {{ ago(last.at) }}</p>
       <slot />
     </div>
+    <p v-if="told" class="told" data-testid="told">
+      · Begins with what the visit of {{ day(told) }} told; none of it counts as looked at until you do.
+    </p>
     <p v-if="refused" class="conflict" role="alert">
       ≠ Somebody else changed this visit meanwhile. What you noted is still here.
       <el-button class="key" data-testid="keep-mine" @click="keepMine">Keep mine</el-button>
@@ -46,7 +57,8 @@ h1 {
   font-size: 20px;
 }
 
-h1 span {
+h1 .unit {
+  color: var(--ink);
   font-weight: 450;
 }
 
@@ -57,6 +69,10 @@ h1 span {
 .last {
   color: var(--ink-soft);
   font-size: 15px;
+}
+
+.told {
+  color: var(--between);
 }
 
 .conflict {

@@ -29,7 +29,7 @@ module Gorvant
 
     # How the settings stand: an all-clear only of what was read.
     def standing
-      read, taken = items.partition { |item| item.source != "assumed" }
+      read, taken = items.partition { |item| !%w[assumed told_before].include?(item.source) }
       wrong = findings.any? { |finding| %w[fault warning].include?(finding.severity) }
       Standing.of(
         "settings",
@@ -59,7 +59,7 @@ module Gorvant
         found: value,
         should: fitting ? Comparison.words(key, fitting.first) : nil,
         verdict: verdict(key, value, fitting),
-        source: @found.settings.key?(key) ? "measured" : @recorded.facts[key]&.provenance&.source || "assumed"
+        source: source(key)
       )
     end
 
@@ -70,7 +70,15 @@ module Gorvant
       end
       return "look" if findings_by_key.key?(key)
 
-      @found.settings.key?(key) || @recorded.facts[key]&.assumed? == false ? "agrees" : "assumed"
+      %w[assumed told_before].include?(source(key)) ? "assumed" : "agrees"
+    end
+
+    # "told_before": as an earlier visit read it, and nobody today.
+    def source(key)
+      return "measured" if @found.read_settings.key?(key)
+      return "told_before" if @found.settings.key?(key)
+
+      @recorded.facts[key]&.provenance&.source || "assumed"
     end
 
     # { setting => findings about it } of the timed ones.

@@ -30,14 +30,16 @@ module Gorvant
         end
 
         def standing(record)
-          return Standing::UNTOUCHED if record.as_found.settings.empty?
+          return Standing::UNTOUCHED if record.as_found.read_settings.empty?
 
           SettingsCheck.new(record.rig, record.as_found, set_point_degrees_f: record.set_point_degrees_f).standing
         end
 
         # Settings as they were read at the wall.
         def evidence(record)
-          record.as_found.settings.map { |key, value| ["looked_up|#{key}|person", value, Comparison.words(key, value)] }
+          record.as_found.read_settings.map do |key, value|
+            ["looked_up|#{key}|person", value, Comparison.words(key, value)]
+          end
         end
 
         # Settings that do not fit what is fitted, and those that are changed for a test and forgotten.
@@ -54,10 +56,10 @@ module Gorvant
         # Settings as they were read, and the stages that follow from them.
         def report(record)
           found = record.as_found
-          return [Blocks.text(Catalogue.words("report.no_settings"))] if found.settings.empty?
+          return [Blocks.text(Catalogue.words("report.no_settings"))] if found.read_settings.empty?
 
           check = SettingsCheck.new(record.rig, found, set_point_degrees_f: record.set_point_degrees_f)
-          read = check.items.reject { |item| item.source == "assumed" }
+          read = check.items.reject { |item| %w[assumed told_before].include?(item.source) }
           rows =
             read.map do |item|
               [item.title, Comparison.words(item.key, item.found), item.should || "", Blocks.sign(item.verdict)]

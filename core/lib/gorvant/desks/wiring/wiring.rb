@@ -47,7 +47,7 @@ module Gorvant
       # How it was found, and what each difference came to.
       def self.report(record)
         found = record.as_found
-        return [Blocks.text(Catalogue.words("report.no_wiring"))] if found.landings.empty? && found.jumpers.empty?
+        return [Blocks.text(Catalogue.words("report.no_wiring"))] unless found.looked?
 
         check = WiringCheck.new(record.rig, found)
         rows =
@@ -62,12 +62,14 @@ module Gorvant
       def self.line(rig, difference)
         bridged = bridged(rig, difference)
         PutBack.new(
-          id: PutBack.id("wiring", difference.kind, *difference.moves),
+          id: line_id(difference),
           says: "#{difference.moves.join(". ")}.",
           never_left: bridged.any?,
           cautions: bridged.any? ? ["safeties"] : []
         )
       end
+
+      def self.line_id(difference) = PutBack.id("wiring", difference.kind, *difference.moves)
 
       # Codes of what an extra jumper leaves out.
       def self.bridged(rig, difference)
@@ -81,7 +83,7 @@ module Gorvant
 
       def self.standing(record)
         found = record.as_found
-        return Standing::UNTOUCHED if found.landings.empty? && found.jumpers.empty?
+        return Standing::UNTOUCHED unless found.looked?
 
         WiringCheck.new(record.rig, found).standing
       end

@@ -1,0 +1,288 @@
+<script setup lang="ts">
+import { computed, ref, shallowRef } from 'vue'
+import { RouterLink } from 'vue-router'
+import { api, type UnitPage } from '@/shared/api/client'
+import { useQuestion } from '@/shared/api/useQuestion'
+import NotesField from '@/pages/units/NotesField.vue'
+import TrendChart from '@/pages/units/TrendChart.vue'
+import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import PickOne from '@/shared/ui/kit/PickOne.vue'
+import { useSession } from '@/shared/ui/useSession'
+import type { Problem } from '@/shared/model/outcome'
+import { saveFile } from '@/shared/model/saveFile'
+import { day, degrees } from '@/shared/model/units'
+import { MEANS, SIGNS } from '@/shared/model/visitPages'
+
+const props = defineProps<{ id: string }>()
+const { mayChange } = useSession()
+const { value: unit, problem: unread } = useQuestion<string, UnitPage>('unit', () => props.id, api.unit, {
+  follows: false,
+})
+const problem = shallowRef<Problem | null>(null)
+const size = ref<string | null>(null)
+const busy = ref(false)
+
+const begin = computed(() => ({
+  path: '/visits/new',
+  query: { site: unit.value?.site, unit: unit.value?.name },
+}))
+
+async function label() {
+  if (!unit.value) return
+  busy.value = true
+  const answer = await api.unitLabel(props.id, size.value ?? unit.value.label_sizes[0]?.id ?? '')
+  busy.value = false
+  problem.value = answer.state === 'failed' ? answer.problem : null
+  if (answer.state === 'ready')
+    saveFile(`label, ${unit.value.site}, ${unit.value.name}.pdf`, answer.value, 'application/pdf')
+}
+</script>
+
+<template>
+  <main class="unit">
+    <ProblemNote v-if="problem ?? unread" :problem="(problem ?? unread)!" />
+    <p v-if="!unit && !unread" class="quiet">Fetching the unit …</p>
+    <template v-if="unit">
+      <div class="head">
+        <h1>
+          {{ unit.name }} <RouterLink class="site" :to="`/sites/${unit.site_id}`">{{ unit.site }}</RouterLink>
+        </h1>
+        <RouterLink v-if="mayChange" class="key solid" :to="begin" data-testid="begin-here"
+          >Begin a visit here</RouterLink
+        >
+      </div>
+      <NotesField
+        :notes="unit.notes"
+        :version="unit.version"
+        title="For the next one"
+        placeholder="Breaker is behind the shelf"
+        :keep="(version, notes) => api.changeUnit(id, version, notes)"
+      />
+      <div class="work">
+        <section aria-label="Visits">
+          <h2>Visits</h2>
+          <p v-if="!unit.visits.length" class="quiet">None yet.</p>
+          <ol class="rail">
+            <li v-for="visit in unit.visits" :key="visit.id" :class="visit.marks.close_out">
+              <RouterLink
+                class="visit"
+                :to="`/visits/${visit.id}/${visit.closed_number ? 'close-out' : 'trace'}`"
+                data-testid="unit-visit"
+              >
+                <b class="mono">{{ day(visit.visit_on) }} {{ visit.visit_on.slice(0, 4) }}</b>
+                <span class="says">{{ visit.complaint || 'no complaint taken down' }}</span>
+                <span class="mono">{{ degrees(visit.outdoor_degrees_f) }}</span>
+                <span class="state">{{
+                  visit.closed_number
+                    ? `${SIGNS[visit.marks.close_out]} closed, no. ${visit.closed_number}`
+                    : 'open'
+                }}</span>
+              </RouterLink>
+            </li>
+          </ol>
+          <h2>Found here</h2>
+          <p v-if="!unit.findings.length" class="quiet">Nothing closed yet.</p>
+          <ul class="plain">
+            <li v-for="one in unit.findings" :key="one.visit_id + one.number">
+              <RouterLink :to="`/visits/${one.visit_id}/report/${one.number}`" :title="MEANS[one.mark]"
+                ><b class="mono">{{ SIGNS[one.mark] }} {{ day(one.on) }}</b></RouterLink
+              >
+              {{ one.says }} <span v-if="one.did" class="quiet">{{ one.did }}</span>
+            </li>
+          </ul>
+          <h2>Settings as they changed</h2>
+          <p v-if="!unit.settings.length" class="quiet">None was read.</p>
+          <ul class="plain">
+            <li v-for="(one, i) in unit.settings" :key="i">
+              <b class="mono">{{ day(one.on) }}</b> {{ one.title }}:
+              <template v-if="one.was">{{ one.was }} → </template><b>{{ one.is }}</b>
+            </li>
+          </ul>
+        </section>
+        <section aria-label="The unit">
+          <h2>What is fitted</h2>
+          <p v-if="unit.rig_id">
+            <RouterLink :to="`/rigs/${unit.rig_id}`">{{ unit.rig_title }}</RouterLink>, revision
+            {{ unit.rig_revision }}
+          </p>
+          <dl>
+            <template v-for="(line, i) in unit.fitted" :key="i">
+              <dt>{{ line[0] }}</dt>
+              <dd>{{ line[1] }}</dd>
+            </template>
+          </dl>
+          <p v-if="unit.visits.length" class="label">
+            <PickOne
+              v-model="size"
+              :options="unit.label_sizes"
+              :placeholder="unit.label_sizes[0]?.title"
+              label="Size of the label"
+            />
+            <el-button class="key" :loading="busy" data-testid="label" @click="label"
+              >Label for the panel</el-button
+            >
+          </p>
+          <h2>How it moves</h2>
+          <p v-if="!unit.trends.length" class="quiet">
+            Nothing was read that can be held against another day.
+          </p>
+          <div class="trends">
+            <TrendChart v-for="trend in unit.trends" :key="trend.id" :trend="trend" />
+          </div>
+          <template v-if="unit.photos.length">
+            <h2>Photos</h2>
+            <div class="photos">
+              <a
+                v-for="photo in unit.photos"
+                :key="photo.id"
+                :href="`/api/photos/${photo.id}`"
+                target="_blank"
+                ><img :src="`/api/photos/${photo.id}/small`" :alt="photo.note || photo.of.replace(/_/g, ' ')"
+              /></a>
+            </div>
+          </template>
+        </section>
+      </div>
+    </template>
+  </main>
+</template>
+
+<style scoped>
+.unit {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 14px;
+  max-width: 1240px;
+  padding: 12px 16px 40px;
+}
+
+.head {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  justify-content: space-between;
+  gap: 8px 16px;
+}
+
+h1 {
+  font-size: 26px;
+}
+
+.site {
+  font-size: 18px;
+  font-weight: 450;
+}
+
+h2 {
+  margin-top: 12px;
+  border-bottom: 2px solid var(--ink);
+  font-size: 19px;
+}
+
+.work {
+  display: grid;
+  grid-template-columns: minmax(0, 1.3fr) minmax(0, 1fr);
+  gap: 8px 36px;
+  align-items: start;
+}
+
+section {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 6px;
+}
+
+.rail,
+.plain {
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+
+.rail li {
+  margin-left: 8px;
+  border-left: 4px dashed var(--between);
+}
+
+.rail li.agrees {
+  border-left: 4px solid var(--agrees);
+}
+
+.rail li.disagrees {
+  border-left: 4px solid var(--alarm);
+}
+
+.visit {
+  display: grid;
+  grid-template-columns: 104px minmax(0, 1fr) 56px;
+  gap: 0 10px;
+  min-height: var(--target);
+  padding: 6px 8px 6px 14px;
+  color: var(--ink);
+  text-decoration: none;
+}
+
+.visit:hover {
+  background: var(--panel);
+}
+
+.state {
+  grid-column: 2;
+  color: var(--ink-soft);
+  font-size: 15px;
+}
+
+.says {
+  overflow-wrap: anywhere;
+}
+
+.plain li {
+  padding: 4px 0;
+}
+
+dl {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+  gap: 2px 12px;
+  margin: 0;
+}
+
+dt {
+  color: var(--ink-soft);
+}
+
+dd {
+  margin: 0;
+}
+
+.label,
+.photos {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+}
+
+.label .el-select {
+  width: 150px;
+}
+
+.trends {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(220px, 1fr));
+  gap: 14px 24px;
+}
+
+img {
+  height: 84px;
+}
+
+.quiet {
+  color: var(--ink-soft);
+}
+
+@media (max-width: 900px) {
+  .work {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>
