@@ -17,6 +17,7 @@ module Gorvant
         RigsResource,
         VisitsResource,
         UnitsResource,
+        SearchResource,
         BinResource,
         ReadingsResource,
         WiringResource,

@@ -32,6 +32,7 @@ module Gorvant
         web: {
           **KEPT.to_h { |table| [table, ALL] },
           "closings" => "SELECT, INSERT, UPDATE (reopened_at, reopened_by, reopened_why)",
+          "search_words" => "SELECT",
           "users" => "SELECT (#{PERSON})",
           "crews" => "SELECT",
           "devices" => "SELECT",

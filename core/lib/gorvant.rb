@@ -10,6 +10,7 @@ require_relative "gorvant/patience"
 require_relative "gorvant/catalogue/catalogue"
 require_relative "gorvant/catalogue/degrees"
 require_relative "gorvant/catalogue/nearest"
+require_relative "gorvant/catalogue/misspelling"
 
 # findings: what a rule reports
 require_relative "gorvant/findings/finding"

@@ -58,6 +58,9 @@ module Gorvant
       # Those to one unit, newest first.
       def of_unit(unit_id) = listed(scoped.where(Sequel[:visits][:unit_id] => unit_id))
 
+      # Those of these ids that are in sight, newest first.
+      def those(ids) = ids.empty? ? [] : listed(scoped.where(Sequel[:visits][:id] => ids))
+
       JSON_FIELDS = %i[symptoms safety carried].freeze
 
       def change(id, version, fields)

@@ -102,6 +102,7 @@ const other = computed(() => {
       :answer="answer"
       :may-open="mayChange"
       :busy="busy"
+      :natural-not-seen="answer.defrost && kept.natural_defrost === 'not_seen'"
       @reopen="reopen"
     />
     <div v-if="answer && visit && !closed" class="work">

@@ -2,15 +2,36 @@
 import { computed, ref } from 'vue'
 import { RouterLink } from 'vue-router'
 import type { CloseOut } from '@/shared/api/client'
-import { MEANS, SIGNS } from '@/shared/model/visitPages'
+import { SIGNS } from '@/shared/model/visitPages'
 import { moment } from '@/shared/model/when'
 
 /** A visit's closings: the one that holds, those before it, and what came in afterwards. */
-const props = defineProps<{ visit: string; answer: CloseOut; mayOpen: boolean; busy: boolean }>()
+const props = defineProps<{
+  visit: string
+  answer: CloseOut
+  mayOpen: boolean
+  busy: boolean
+  naturalNotSeen: boolean
+}>()
 const emit = defineEmits<{ reopen: [number: number, why: string] }>()
 
 const holds = computed(() => props.answer.closings.find((one) => !one.reopened_at) ?? null)
 const before = computed(() => props.answer.closings.filter((one) => one.reopened_at))
+const AS: Record<string, string> = {
+  agrees: 'all put back, every call as expected',
+  so_far: 'with something left, not run, or still to be seen',
+  disagrees: 'with the fault still there, or the unit left off',
+}
+/** What it leaves open, of the visit as it was closed. */
+const open = computed(() => [
+  ...props.answer.calls
+    .filter((one) => one.said?.how === 'not_run')
+    .map((one) => `${one.title} not run: ${one.said?.note ?? ''}`),
+  ...props.answer.put_back
+    .filter((one) => one.state === 'left')
+    .map((one) => `${one.says} Stays: ${one.left}`),
+  ...(props.naturalNotSeen ? ['Still to be seen: one defrost by itself, in frost.'] : []),
+])
 const why = ref('')
 const asking = ref(false)
 </script>
@@ -19,7 +40,10 @@ const asking = ref(false)
   <section class="closed" aria-label="Closings">
     <div v-if="holds" :class="['holds', holds.mark]" data-testid="closed">
       <p class="big">{{ SIGNS[holds.mark] }} Closed, no. {{ holds.number }}</p>
-      <p>{{ holds.by }}, {{ moment(holds.at) }} · {{ MEANS[holds.mark] }}</p>
+      <p>{{ holds.by }}, {{ moment(holds.at) }} · {{ AS[holds.mark] }}</p>
+      <ul v-if="open.length" class="open" data-testid="left-open">
+        <li v-for="line in open" :key="line">{{ line }}</li>
+      </ul>
       <p class="keys">
         <RouterLink class="key solid" :to="`/visits/${visit}/report/${holds.number}`" data-testid="to-report"
           >Report</RouterLink
@@ -98,6 +122,11 @@ const asking = ref(false)
 
 .quiet {
   color: var(--ink-soft);
+}
+
+.open {
+  padding: 4px 0 4px 18px;
+  list-style: disc;
 }
 
 .digest {

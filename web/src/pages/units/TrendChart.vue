@@ -1,13 +1,17 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { UnitPage } from '@/shared/api/client'
-import { day } from '@/shared/model/units'
+import { day, degreeSign, inUnit } from '@/shared/model/units'
 
 /** One quantity over a unit's visits: what was read, and what the meter or the look leaves open. */
 const props = defineProps<{ trend: UnitPage['trends'][number] }>()
 const WIDTH = 300
 const HEIGHT = 86
 const EDGE = 12
+
+const isDegrees = computed(() => props.trend.unit === '°F')
+const unit = computed(() => (isDegrees.value ? degreeSign() : props.trend.unit))
+const shown = (value: number) => (isDegrees.value ? inUnit(value) : value)
 
 const span = computed(() => {
   const low = Math.min(...props.trend.points.map((one) => one.low))
@@ -24,8 +28,8 @@ const x = (i: number) => {
 const y = (value: number) => HEIGHT - ((value - span.value.low) / (span.value.high - span.value.low)) * HEIGHT
 const words = (point: UnitPage['trends'][number]['points'][number]) =>
   point.value === null
-    ? `${point.low} to ${point.high} ${props.trend.unit}`
-    : `${point.value} ${props.trend.unit} (${point.low} to ${point.high})`
+    ? `${shown(point.low)} to ${shown(point.high)} ${unit.value}`
+    : `${shown(point.value)} ${unit.value} (${shown(point.low)} to ${shown(point.high)})`
 </script>
 
 <template>

@@ -214,7 +214,7 @@ section {
 
 .visit {
   display: grid;
-  grid-template-columns: 104px minmax(0, 1fr) 56px;
+  grid-template-columns: 124px minmax(0, 1fr) 62px;
   gap: 0 10px;
   min-height: var(--target);
   padding: 6px 8px 6px 14px;

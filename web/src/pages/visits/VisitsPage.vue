@@ -1,9 +1,11 @@
 <script setup lang="ts">
 import { computed, ref, shallowRef, watch } from 'vue'
-import { useLocalStorage } from '@vueuse/core'
-import { api, type Visit } from '@/shared/api/client'
+import { refDebounced as useDebounced, useLocalStorage } from '@vueuse/core'
+import { useRoute } from 'vue-router'
+import { api, type Searched, type Visit } from '@/shared/api/client'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import { useSession } from '@/shared/ui/useSession'
+import FindAgain from '@/pages/visits/FindAgain.vue'
 import VisitMarks from '@/pages/visits/VisitMarks.vue'
 import { useQuestion } from '@/shared/api/useQuestion'
 import type { Problem } from '@/shared/model/outcome'
@@ -34,11 +36,36 @@ async function fetchEarlier() {
 const looked = useLocalStorage('gorvant.looked', false)
 const sample = computed(() => first.value?.visits.find((one) => one.demo && one.marks.trace !== 'untouched'))
 
+/** What the address asks for; null for the whole sheet. */
+const route = useRoute()
+const asked = (key: string) => (typeof route.query[key] === 'string' ? (route.query[key] as string) : '')
+const search = computed(() => {
+  const [text, symptom, by, since, until] = ['q', 'symptom', 'by', 'since', 'until'].map(asked)
+  const closed = { yes: true, no: false }[asked('closed')]
+  const given = {
+    ...(text?.trim() ? { text: text.trim() } : {}),
+    ...(symptom ? { symptom } : {}),
+    ...(by ? { by } : {}),
+    ...(since ? { since } : {}),
+    ...(until ? { until } : {}),
+    ...(closed === undefined ? {} : { closed }),
+  }
+  return Object.keys(given).length ? given : null
+})
+const { value: found, problem: refusal } = useQuestion<Parameters<typeof api.search>[0], Searched>(
+  'search',
+  useDebounced(search, 200),
+  api.search,
+  { follows: false },
+)
+const shown = computed<(Visit & { hit?: string })[]>(() =>
+  search.value ? (found.value?.visits ?? []) : [...(first.value?.visits ?? []), ...earlier.value],
+)
+
 /** The sheet: one leaf a day, newest first. */
 const days = computed(() => {
-  const leaves = new Map<string, Visit[]>()
-  for (const visit of [...(first.value?.visits ?? []), ...earlier.value])
-    leaves.set(visit.visit_on, [...(leaves.get(visit.visit_on) ?? []), visit])
+  const leaves = new Map<string, (Visit & { hit?: string })[]>()
+  for (const visit of shown.value) leaves.set(visit.visit_on, [...(leaves.get(visit.visit_on) ?? []), visit])
   return [...leaves]
 })
 </script>
@@ -49,13 +76,18 @@ const days = computed(() => {
       <h1>Day sheet</h1>
       <RouterLink v-if="mayChange" class="key solid" to="/visits/new">Begin a visit</RouterLink>
     </div>
+    <FindAgain :found="search ? found : null" />
     <ProblemNote v-if="outcome.state === 'failed'" :problem="outcome.problem" />
+    <ProblemNote v-if="search && refusal" :problem="refusal" />
     <p v-if="outcome.state === 'loading'" class="quiet">Fetching the sheet …</p>
-    <p v-if="outcome.state === 'ready' && !days.length" class="empty">
+    <p v-if="search && found && !days.length && !found.unknown.length" class="empty" data-testid="none-found">
+      No visit of this crew says all of that.
+    </p>
+    <p v-if="!search && outcome.state === 'ready' && !days.length" class="empty">
       No visit yet. Begin one with a rig of the library or a rig file; or bring the demo data back in
       <RouterLink to="/settings">Settings</RouterLink>.
     </p>
-    <p v-if="sample && !looked" class="new-here" data-testid="new-here">
+    <p v-if="sample && !looked && !search" class="new-here" data-testid="new-here">
       New here?
       <RouterLink class="key" :to="`/visits/${sample.id}/trace?call=heat&look=first`" @click="looked = true"
         >First look: six marks on a live visit</RouterLink
@@ -85,7 +117,8 @@ const days = computed(() => {
             >
             <span class="complaint">
               <q v-if="visit.complaint">{{ visit.complaint }}</q>
-              <small v-if="visit.symptom_titles.length">{{ visit.symptom_titles.join(' · ') }}</small>
+              <small v-if="visit.hit" class="hit">… {{ visit.hit }} …</small>
+              <small v-else-if="visit.symptom_titles.length">{{ visit.symptom_titles.join(' · ') }}</small>
             </span>
             <span class="weather mono">{{ degrees(visit.outdoor_degrees_f) }}</span>
             <VisitMarks :marks="visit.marks" :readings="visit.readings" />
@@ -95,7 +128,7 @@ const days = computed(() => {
     </section>
     <ProblemNote v-if="problem" :problem="problem" />
     <el-button
-      v-if="further"
+      v-if="further && !search"
       class="key further"
       :loading="busy"
       data-testid="earlier-visits"

@@ -88,6 +88,7 @@ export type ExpectedTable = components['schemas']['ExpectedTable']
 export type CloseOutRecord = components['schemas']['CloseOutRecord']
 export type CloseOut = components['schemas']['CloseOut']
 export type Closing = components['schemas']['Closing']
+export type Searched = paths['/api/search']['post']['responses']['200']['content']['application/json']
 export type UnitPage = components['schemas']['UnitPage']
 export type SitePage = components['schemas']['SitePage']
 export type Report = components['schemas']['Report']
@@ -219,6 +220,7 @@ export const api = {
   sayHands: (id: string, body: BodyOf<'/api/visits/{id}/hands'>) =>
     outcome(client.POST('/api/visits/{id}/hands', { params: { path: { id } }, body })),
   history: (id: string) => outcome(client.GET('/api/visits/{id}/history', { params: { path: { id } } })),
+  search: (body: BodyOf<'/api/search'>) => outcome<Searched>(client.POST('/api/search', { body })),
   unit: (id: string) => outcome(client.GET('/api/units/{id}', { params: { path: { id } } })),
   changeUnit: (id: string, version: number, notes: string) =>
     outcome(client.PATCH('/api/units/{id}', { params: { path: { id } }, body: { version, notes } })),

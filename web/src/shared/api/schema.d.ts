@@ -1589,6 +1589,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/search": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Visits by what was written of them; a word that is not there is read as the crew's own word that is nearest */
+        post: operations["search"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/units/{id}": {
         parameters: {
             query?: never;
@@ -6363,6 +6380,53 @@ export interface operations {
                 };
             };
             404: components["responses"]["Problem"];
+        };
+    };
+    search: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    text?: string;
+                    symptom?: string;
+                    /** @description who began the visit */
+                    by?: string;
+                    closed?: boolean;
+                    since?: string;
+                    until?: string;
+                };
+            };
+        };
+        responses: {
+            /** @description At most 60, newest first */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        visits: (components["schemas"]["Visit"] & {
+                            hit: string;
+                        })[];
+                        read_as: {
+                            typed: string;
+                            words: string[];
+                        }[];
+                        /** @description words that nothing is near */
+                        unknown: string[];
+                        people: {
+                            id: string;
+                            name: string;
+                        }[];
+                    };
+                };
+            };
+            422: components["responses"]["Problem"];
         };
     };
     unit: {

@@ -1,0 +1,125 @@
+<script setup lang="ts">
+import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import type { InputInstance } from 'element-plus'
+import type { Searched } from '@/shared/api/client'
+import PickOne from '@/shared/ui/kit/PickOne.vue'
+import { useCatalogue } from '@/shared/ui/useCatalogue'
+import { isTyping } from '@/shared/model/keys'
+
+/** One field over all that was ever written of a visit, and what narrows it. What is asked stands in the address. */
+defineProps<{ found: Searched | null }>()
+const route = useRoute()
+const router = useRouter()
+const catalogue = useCatalogue()
+const field = ref<InputInstance | null>(null)
+
+const asked = (key: string) => (typeof route.query[key] === 'string' ? (route.query[key] as string) : '')
+const narrow = ref(['symptom', 'by', 'closed', 'since', 'until'].some((key) => asked(key)))
+const set = (part: Record<string, string>) => {
+  const query = Object.fromEntries(Object.entries({ ...route.query, ...part }).filter(([, value]) => value))
+  void router.replace({ query })
+}
+const days = computed(() => (asked('since') || asked('until') ? [asked('since'), asked('until')] : []))
+
+function key(event: KeyboardEvent) {
+  if (event.key !== '/' || isTyping(event)) return
+  event.preventDefault()
+  field.value?.focus()
+}
+onMounted(() => window.addEventListener('keydown', key))
+onBeforeUnmount(() => window.removeEventListener('keydown', key))
+</script>
+
+<template>
+  <form class="again" role="search" @submit.prevent>
+    <el-input
+      ref="field"
+      :model-value="asked('q')"
+      clearable
+      maxlength="200"
+      placeholder="Find a visit: kiln, iced, a name, what was done   /"
+      aria-label="Find a visit"
+      data-testid="search"
+      @update:model-value="(q: string) => set({ q })"
+    />
+    <el-button class="key" :aria-pressed="narrow" data-testid="narrow" @click="narrow = !narrow"
+      >Narrow</el-button
+    >
+    <div v-if="narrow" class="by">
+      <PickOne
+        :model-value="asked('symptom')"
+        :options="(catalogue?.symptoms ?? []).map((one) => ({ id: one.id, title: one.title }))"
+        none="any complaint"
+        label="Complaint"
+        data-testid="by-symptom"
+        @update:model-value="(symptom) => set({ symptom })"
+      />
+      <PickOne
+        :model-value="asked('closed')"
+        :options="[
+          { id: 'no', title: 'open' },
+          { id: 'yes', title: 'closed' },
+        ]"
+        none="open or closed"
+        label="Open or closed"
+        data-testid="by-closed"
+        @update:model-value="(closed) => set({ closed })"
+      />
+      <PickOne
+        :model-value="asked('by')"
+        :options="(found?.people ?? []).map((one) => ({ id: one.id, title: one.name }))"
+        none="by anybody"
+        label="Begun by"
+        @update:model-value="(by) => set({ by })"
+      />
+      <el-date-picker
+        :model-value="days"
+        type="daterange"
+        value-format="YYYY-MM-DD"
+        format="MMM D, YYYY"
+        start-placeholder="from"
+        end-placeholder="to"
+        aria-label="Days"
+        @update:model-value="
+          (range: [string, string] | null) => set({ since: range?.[0] ?? '', until: range?.[1] ?? '' })
+        "
+      />
+    </div>
+    <p v-for="one in found?.read_as ?? []" :key="one.typed" class="read" data-testid="read-as">
+      “{{ one.typed }}” read as <b>{{ one.words.join(' or ') }}</b>
+    </p>
+    <p v-if="found?.unknown.length" class="read" data-testid="unknown">
+      No visit of this crew has “{{ found.unknown.join('”, “') }}”, nor a word near it.
+    </p>
+  </form>
+</template>
+
+<style scoped>
+.again {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  padding-bottom: 10px;
+}
+
+.again > .el-input {
+  flex: 1 1 260px;
+}
+
+.by {
+  display: flex;
+  flex: 1 1 100%;
+  flex-wrap: wrap;
+  gap: 8px;
+}
+
+.by .el-select {
+  width: 190px;
+}
+
+.read {
+  flex: 1 1 100%;
+  color: var(--between);
+}
+</style>
