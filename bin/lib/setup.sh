@@ -1,6 +1,7 @@
 # What bin/start, bin/dev and bin/test share: packages, gems, a private PostgreSQL, the front end.
 # Sourced, never run.
 
+CALLED_FROM=$PWD
 ROOT=$(cd "$(dirname "${BASH_SOURCE[0]}")/../.." && pwd)
 cd "$ROOT" || exit 1
 export BUNDLE_GEMFILE="$ROOT/Gemfile" BUNDLE_SILENCE_ROOT_WARNING=true LC_ALL=C.UTF-8
@@ -235,4 +236,19 @@ pg_stop() {
   PG_STARTED=
   [ -z "${PG_USE:-}" ] || flock -n "$PG_USE" || return 0
   pg_halt "$PG_DIR"
+}
+
+# own_database [alone]: the database of this installation, started where it does not run, for as long as this script lasts.
+# alone: not while somebody serves it.
+own_database() {
+  [ -n "${DATABASE_URL:-}" ] && return 0
+  local home
+  data_home
+  if [ "${1:-}" = alone ] && [ -e "$GORVANT_HOME/serving.lock" ] && ! flock -n "$GORVANT_HOME/serving.lock" true; then
+    die "Gorvant serves this data just now; stop it first"
+  fi
+  home=$(pg_home) || exit 1
+  pg_use "$home"
+  trap pg_stop EXIT
+  pg_start "$home"
 }

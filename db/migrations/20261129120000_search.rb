@@ -35,16 +35,16 @@ Sequel.migration do
 
     run <<~SQL
       CREATE FUNCTION visit_in_words(visit uuid) RETURNS text LANGUAGE sql STABLE AS $$
-        SELECT concat_ws(' · ', sites.name, units.name, visits.complaint,
+        SELECT concat_ws(' · ', sites.name, units.name, NULLIF(visits.complaint, ''),
           (SELECT string_agg(replace(symptom, '_', ' '), ' · ') FROM jsonb_array_elements_text(visits.symptoms) symptom),
           (SELECT concat_ws(' · ', content ->> 'finding', content ->> 'plain', content ->> 'done', content ->> 'parts',
                             content ->> 'follow_up', content ->> 'left_off')
              FROM visit_desks WHERE visit_id = visits.id AND desk = 'close_out'),
           (SELECT content #>> '{report,sections,0,blocks,0,says}' FROM closings
              WHERE visit_id = visits.id AND number = visits.closed_number),
-          units.notes, sites.notes,
+          NULLIF(units.notes, ''), NULLIF(sites.notes, ''),
           (SELECT string_agg(note, ' · ') FROM readings WHERE visit_id = visits.id AND retracted_at IS NULL),
-          (SELECT string_agg(note, ' · ') FROM photos WHERE visit_id = visits.id),
+          (SELECT string_agg(NULLIF(note, ''), ' · ') FROM photos WHERE visit_id = visits.id),
           rig_revisions.content ->> 'name', rig_revisions.content #>> '{facts,board_family,value}',
           (SELECT name FROM users WHERE id = visits.created_by))
         FROM visits JOIN units ON units.id = visits.unit_id JOIN sites ON sites.id = units.site_id

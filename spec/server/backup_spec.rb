@@ -1,0 +1,70 @@
+# frozen_string_literal: true
+
+require "open3"
+require "tmpdir"
+require_relative "../support/server"
+
+# All that a server keeps, written to a file and put back.
+RSpec.describe "Backup and restore", :server do
+  root = File.expand_path("../..", __dir__)
+  # Tables by all that their rows say.
+  def digests
+    db
+      .tables
+      .reject { |table| table == :schema_migrations }
+      .sort
+      .to_h do |table|
+        [
+          table,
+          db.get(
+            Sequel.lit("(SELECT md5(coalesce(string_agg(md5(t::text), '' ORDER BY t::text), '')) FROM #{table} t)")
+          )
+        ]
+      end
+  end
+
+  def say(root, *command)
+    output, status = Open3.capture2e(*command.map(&:to_s), chdir: root)
+    [status.success?, output]
+  end
+
+  around do |example|
+    Dir.mktmpdir("gorvant backup") { |folder| (@file = File.join(folder, "all.backup")) && example.run }
+  end
+
+  after do
+    Gorvant::Server::Database.migrate(db)
+    ServerBench.alone
+  end
+
+  it "puts back every row of every table, over what came since, and all that a role may do" do
+    send_json(:patch, "/api/visits/#{visit_id}", version: 1, complaint: "Ελληνικά, 'quotes' and \n lines")
+    before = digests
+    expect(say(root, "bin/backup", @file)).to match([true, /written/])
+    expect(say(root, "bin/backup", @file)).to match([false, /there already/])
+    db[:readings].delete
+    db[:visits].where(id: visit_id).update(complaint: "changed since", demo: false)
+    changed = digests
+    expect(say(root, "bin/restore", @file)).to match([false, /1 visits of your own; say --over/])
+    expect(digests).to eq(changed)
+    expect(say(root, "bin/restore", @file, "--over")).to match([true, /put back/])
+    expect(digests).to eq(before)
+    fetch("/api/visits/#{visit_id}")
+    expect([last_response.status, answer["complaint"]]).to eq([200, "Ελληνικά, 'quotes' and \n lines"])
+    send_json(:post, "/api/search", text: "Ελληνικά")
+    expect(answer["visits"].size).to eq(1)
+    expect(ServerBench.web[:visits].count).to eq(0)
+  end
+
+  it "changes nothing for a file that is none, or is cut short" do
+    before = digests
+    File.write(@file, "no backup")
+    expect(say(root, "bin/restore", @file, "--over")).to match([false, /is no backup/])
+    expect(say(root, "bin/restore", "#{@file}.none", "--over")).to match([false, /there is no/])
+    File.delete(@file)
+    say(root, "bin/backup", @file)
+    File.truncate(@file, File.size(@file) - 2_000)
+    expect(say(root, "bin/restore", @file, "--over").first).to be(false)
+    expect(digests).to eq(before)
+  end
+end
