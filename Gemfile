@@ -39,3 +39,5 @@ end
 
 gem "prawn", "~> 2.5"
 gem "prawn-svg", "~> 0.40.4"
+
+gem "rubyzip", "~> 2.4"

@@ -18,6 +18,7 @@ module Gorvant
         VisitsResource,
         UnitsResource,
         SearchResource,
+        ArchivesResource,
         BinResource,
         ReadingsResource,
         WiringResource,

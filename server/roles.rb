@@ -24,6 +24,7 @@ module Gorvant
         visit_desks
         tasks
         events
+        archive_parts
       ].freeze
       ACCOUNTS = %w[users sessions one_time_keys recovery_codes sign_in_attempts invitations devices].freeze
       PERSON = "id, crew_id, name, role, created_at, closed_at" # of users, without what opens a door

@@ -9,7 +9,8 @@ module Gorvant
     class Guard
       MOST_BYTES = 2 * 1024 * 1024
       MOST_PICTURE_BYTES = 16 * 1024 * 1024
-      PHOTOS = %r{\A/api/visits/[^/]+/photos\z}
+      # Bodies that are bytes: photos, and parts of an archive.
+      BYTES = %r{\A/api/(?:visits/[^/]+/photos|archives/[^/]+/parts/\d+)\z}
       MOST_DEPTH = 40
       MOST_QUERY = 2_000
       PARSED = "gorvant.body"
@@ -52,7 +53,7 @@ module Gorvant
       end
 
       def parse(env)
-        return picture(env) if env["REQUEST_METHOD"] == "POST" && PHOTOS.match?(env["PATH_INFO"])
+        return picture(env) if env["REQUEST_METHOD"] == "POST" && BYTES.match?(env["PATH_INFO"])
         raise TooLarge.new(limit: MOST_BYTES) if env["CONTENT_LENGTH"].to_i > MOST_BYTES
 
         text = env["rack.input"]&.read(MOST_BYTES + 1).to_s

@@ -28,6 +28,7 @@ module Gorvant
         BadCondition => 422,
         BadObservation => 422,
         BadRecord => 422,
+        BadArchive => 422,
         BadNetlist => 422,
         BadNotation => 422,
         BadScript => 422,

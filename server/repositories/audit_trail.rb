@@ -24,6 +24,7 @@ module Gorvant
         "binned" => "put in the bin",
         "restored" => "took out of the bin",
         "deleted" => "deleted for good",
+        "imported" => "took in from an archive",
         "demo" => "changed the demo data"
       }.freeze
 

@@ -61,8 +61,10 @@ module Gorvant
       LISTED =
         %i[id number mark digest created_at reopened_at reopened_why].map { |name| Sequel[:closings][name] }.freeze
       NAMES = [
-        Sequel.lit("(SELECT name FROM users WHERE users.id = closings.created_by) AS by"),
-        Sequel.lit("(SELECT name FROM users WHERE users.id = closings.reopened_by) AS reopened_by_name")
+        Sequel.lit("coalesce(by_name, (SELECT name FROM users WHERE users.id = closings.created_by)) AS by"),
+        Sequel.lit(
+          "coalesce(reopened_name, (SELECT name FROM users WHERE users.id = closings.reopened_by)) AS reopened_by_name"
+        )
       ].freeze
 
       private

@@ -99,7 +99,7 @@ module Gorvant
           .where(Sequel[:readings][:crew_id] => viewer.crew_id)
           .join(:users, id: Sequel[:readings][:created_by])
           .select_all(:readings)
-          .select_append(Sequel[:users][:name].as(:taken_by))
+          .select_append(Sequel.function(:coalesce, Sequel[:readings][:by_name], Sequel[:users][:name]).as(:taken_by))
       end
 
       def check_superseded(fields)

@@ -88,7 +88,7 @@ module Gorvant
           .where(Sequel[:rig_revisions][:crew_id] => viewer.crew_id, :rig_id => id)
           .join(:users, id: Sequel[:rig_revisions][:created_by])
           .select_all(:rig_revisions)
-          .select_append(Sequel[:users][:name].as(:by))
+          .select_append(Sequel.function(:coalesce, Sequel[:rig_revisions][:by_name], Sequel[:users][:name]).as(:by))
           .reverse(:number)
           .all
       end

@@ -14,7 +14,9 @@ module Gorvant
                 .where(visit_id: visit_id)
                 .join(:users, id: :changed_by)
                 .select_all(:visit_desks)
-                .select_append(Sequel[:users][:name].as(:by))
+                .select_append(
+                  Sequel.function(:coalesce, Sequel[:visit_desks][:by_name], Sequel[:users][:name]).as(:by)
+                )
                 .all
                 .to_h { |row| [row[:desk], row] }
           def kept = all.transform_values { |row| row[:content].to_hash }
@@ -73,6 +75,7 @@ module Gorvant
           content: Sequel.pg_jsonb(content),
           version: row[:version] + 1,
           changed_by: viewer.user_id,
+          by_name: nil,
           updated_at: Sequel::CURRENT_TIMESTAMP
         )
       end

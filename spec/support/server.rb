@@ -73,6 +73,7 @@ module ServerBench
       computed_results
       events
       settings
+      archive_parts
     ].each { |table| db[table].delete }
   end
 

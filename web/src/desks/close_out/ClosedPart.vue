@@ -48,6 +48,7 @@ const asking = ref(false)
         <RouterLink class="key solid" :to="`/visits/${visit}/report/${holds.number}`" data-testid="to-report"
           >Report</RouterLink
         >
+        <a class="key" :href="`/api/visits/${visit}/archive`" download>Archive</a>
         <el-button v-if="mayOpen" class="key" data-testid="open-again" @click="asking = true"
           >Open again</el-button
         >

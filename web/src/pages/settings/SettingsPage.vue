@@ -25,6 +25,10 @@ const PARTS: Record<string, { title: string; owner?: true; server?: true; compon
     title: 'Sites and bin',
     component: defineAsyncComponent(() => import('@/pages/settings/BinPart.vue')),
   },
+  archive: {
+    title: 'Archives',
+    component: defineAsyncComponent(() => import('@/pages/settings/ArchivePart.vue')),
+  },
   devices: {
     title: 'Meters and loggers',
     owner: true,

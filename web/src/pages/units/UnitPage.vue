@@ -122,6 +122,11 @@ async function label() {
               >Label for the panel</el-button
             >
           </p>
+          <p v-if="unit.visits.length">
+            <a class="key" :href="`/api/units/${id}/archive`" download data-testid="archive"
+              >Archive: all of it as one file</a
+            >
+          </p>
           <h2>How it moves</h2>
           <p v-if="!unit.trends.length" class="quiet">
             Nothing was read that can be held against another day.
@@ -253,6 +258,18 @@ dt {
 
 dd {
   margin: 0;
+}
+
+@media (max-width: 620px) {
+  .visit {
+    grid-template-columns: minmax(0, 1fr) auto;
+  }
+
+  .says,
+  .state {
+    grid-column: 1 / -1;
+    grid-row: auto;
+  }
 }
 
 .label,

@@ -89,6 +89,7 @@ export type CloseOutRecord = components['schemas']['CloseOutRecord']
 export type CloseOut = components['schemas']['CloseOut']
 export type Closing = components['schemas']['Closing']
 export type Searched = paths['/api/search']['post']['responses']['200']['content']['application/json']
+export type TakenIn = components['schemas']['TakenIn']
 export type UnitPage = components['schemas']['UnitPage']
 export type SitePage = components['schemas']['SitePage']
 export type Report = components['schemas']['Report']
@@ -220,6 +221,17 @@ export const api = {
   sayHands: (id: string, body: BodyOf<'/api/visits/{id}/hands'>) =>
     outcome(client.POST('/api/visits/{id}/hands', { params: { path: { id } }, body })),
   history: (id: string) => outcome(client.GET('/api/visits/{id}/history', { params: { path: { id } } })),
+  sendArchivePart: (id: string, number: number, part: Blob) =>
+    outcome(
+      client.POST('/api/archives/{id}/parts/{number}', {
+        params: { path: { id, number } },
+        body: part as unknown as string,
+        bodySerializer: (body) => body as unknown as BodyInit,
+        headers: { 'Content-Type': 'application/octet-stream' },
+      }),
+    ),
+  importArchive: (id: string, parts: number) =>
+    outcome(client.POST('/api/archives/{id}/import', { params: { path: { id } }, body: { parts } })),
   search: (body: BodyOf<'/api/search'>) => outcome<Searched>(client.POST('/api/search', { body })),
   unit: (id: string) => outcome(client.GET('/api/units/{id}', { params: { path: { id } } })),
   changeUnit: (id: string, version: number, notes: string) =>

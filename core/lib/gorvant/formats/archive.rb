@@ -1,0 +1,203 @@
+# frozen_string_literal: true
+
+require "digest"
+require "json"
+
+module Gorvant
+  # An archive that cannot be taken in; problems: [{ "field" => file and place in it, "problem" => words }].
+  class BadArchive < BadAsFound
+    says "%<count>d thing(s) wrong with this archive; first: %<first>s"
+  end
+
+  module Formats
+    # gorvant-archive/1: visits with all that belongs to them, as files: manifest.json with the SHA-256 of each other,
+    # visits/ID.json, rigs/ID.json, photos/ID.jpg. The checksums find damage and what was changed by hand without care;
+    # they promise no more.
+    class Archive
+      FORMAT = "gorvant-archive/1"
+      MANIFEST = "manifest.json"
+      UUID = /\h{8}(?:-\h{4}){3}-\h{12}/
+      NAMES = %r{\A(?:manifest\.json|visits/#{UUID}\.json|rigs/#{UUID}\.json|photos/#{UUID}\.jpg)\z}
+      MOST_PROBLEMS = 20
+
+      # visits, rigs: { id => document }; photos: { id => bytes }.
+      attr_reader :visits, :rigs, :photos
+
+      class << self
+        # { name => bytes } of documents. made_at: ISO 8601, made_by: the crew's name.
+        def files(visits:, rigs:, photos:, made_at:, made_by:)
+          files = {
+            **visits.to_h { |visit| ["visits/#{visit.dig("visit", "id")}.json", JSON.generate(visit)] },
+            **rigs.to_h { |rig| ["rigs/#{rig["id"]}.json", JSON.generate(rig)] },
+            **photos.transform_keys { |id| "photos/#{id}.jpg" }
+          }
+          sums = files.transform_values { |bytes| Digest::SHA256.hexdigest(bytes) }
+          manifest = { "format" => FORMAT, "made_at" => made_at, "made_by" => made_by, "files" => sums.sort.to_h }
+          { MANIFEST => JSON.generate(manifest), **files }
+        end
+
+        # By what two archives are the same, whenever they were made.
+        def digest(files) = Digest::SHA256.hexdigest(JSON.generate(JSON.parse(files.fetch(MANIFEST))["files"].sort))
+
+        # From { name => bytes }. Raises BadArchive.
+        def read(files) = new(files)
+      end
+
+      def initialize(files)
+        @problems = []
+        check_files(files)
+        @visits = documents(files, "visits", "visit") { |document| document.dig("visit", "id") }
+        @rigs = documents(files, "rigs", "rig") { |document| document["id"] }
+        @photos = files.select { |name, _bytes| name.start_with?("photos/") }.transform_keys { |name| name[UUID] }
+        stop
+        check_sense
+        stop
+      end
+
+      # { revision id => Rig }
+      def revisions =
+        @revisions ||=
+          rigs.values.flat_map { |rig| rig["revisions"] }.to_h { |one| [one["id"], RigJson.read(one["content"])] }
+
+      private
+
+      def wrong(field, problem) = @problems << { "field" => field, "problem" => problem }
+      def stop = @problems.any? ? raise(BadArchive.new(@problems.first(MOST_PROBLEMS))) : nil
+
+      # --- files
+
+      def check_files(files)
+        manifest = json(files[MANIFEST], MANIFEST)
+        stop
+        version(manifest)
+        against("manifest", manifest, MANIFEST)
+        stop
+        sums = manifest["files"]
+        (sums.keys | (files.keys - [MANIFEST])).each do |name|
+          next wrong(name, "is in the archive, and its manifest does not know it") unless sums.key?(name)
+          next wrong(name, "is missing from the archive") unless files.key?(name)
+
+          sum = Digest::SHA256.hexdigest(files[name])
+          wrong(name, "is damaged or was changed: its checksum is another one") if sum != sums[name]
+        end
+        stop
+      end
+
+      def version(manifest)
+        given = manifest["format"].to_s
+        return if given == FORMAT
+
+        newer = given.start_with?("gorvant-archive/")
+        wrong(
+          MANIFEST,
+          newer ? "is #{given[0, 40]}, and this program reads #{FORMAT}" : "is no archive of this program"
+        )
+        stop
+      end
+
+      def documents(files, folder, schema)
+        files
+          .select { |name, _bytes| name.start_with?("#{folder}/") }
+          .filter_map do |name, bytes|
+            document = json(bytes, name) or next
+            against(schema, document, name)
+            next if @problems.any?
+
+            wrong(name, "holds another id than its name says") if yield(document) != name[UUID]
+            [name[UUID], document]
+          end
+          .to_h
+      end
+
+      def json(bytes, name)
+        return wrong(name, "is missing from the archive") && nil unless bytes
+
+        text = bytes.dup.force_encoding(Encoding::UTF_8)
+        return wrong(name, "is not valid UTF-8") && nil unless text.valid_encoding?
+
+        JSON.parse(text, max_nesting: 60).tap { |value| wrong(name, "has to be an object") unless value.is_a?(Hash) }
+      rescue JSON::ParserError => e
+        wrong(name, "is not JSON: #{e.message[0, 120]}") && nil
+      end
+
+      def against(schema, document, name)
+        schemer(schema)
+          .validate(document)
+          .first(MOST_PROBLEMS)
+          .each do |error|
+            wrong("#{name}#{error.fetch("data_pointer")}", error.fetch("error").sub(/\A\S+ at `[^`]*` /, ""))
+          end
+      end
+
+      def schemer(part)
+        require "json_schemer"
+        whole = Catalogue.schema("gorvant-archive-1")
+        JSONSchemer.schema(whole.merge("$ref" => "#/$defs/#{part}"))
+      end
+
+      # --- sense
+
+      def check_sense
+        rigs.each do |id, rig|
+          rig["revisions"].each_with_index { |one, i| revision(one, "rigs/#{id}.json/revisions/#{i}") }
+        end
+        return if @problems.any?
+
+        visits.each { |id, document| visit(document, "visits/#{id}.json") }
+      end
+
+      def revision(one, at)
+        rig = RigJson.read(one["content"])
+        wrong("#{at}/digest", "is not the digest of its content") if RigJson.digest(rig) != one["digest"]
+      rescue BadRig => e
+        wrong("#{at}/content#{e.field}", e.fields[:problem])
+      rescue BadRigFile => e
+        e.problems.each { |problem| wrong("#{at}/content#{problem["field"]}", problem["problem"]) }
+      end
+
+      def visit(document, at)
+        rig = revisions[document.dig("visit", "rig_revision_id")]
+        return wrong("#{at}/visit/rig_revision_id", "names a rig that is not in the archive") unless rig
+
+        unknown = document.dig("visit", "symptoms") - Catalogue.symptoms.keys
+        wrong("#{at}/visit/symptoms", "unknown: #{unknown.first[0, 40]}") if unknown.any?
+        closing(document, at)
+        document["desks"].each_with_index { |desk, i| desk(desk, rig, "#{at}/desks/#{i}") }
+        document["readings"].each_with_index { |reading, i| reading(reading, document, "#{at}/readings/#{i}") }
+        document["photos"].each_with_index do |photo, i|
+          wrong("#{at}/photos/#{i}", "has no picture in the archive") unless photos.key?(photo["id"])
+        end
+      end
+
+      def closing(document, at)
+        number = document.dig("visit", "closed_number") or return
+        held = document["closings"].find { |one| one["number"] == number && one["reopened_at"].nil? }
+        wrong("#{at}/visit/closed_number", "names a closing that is not there, or was opened again") unless held
+      end
+
+      def desk(desk, rig, at)
+        return wrong("#{at}/desk", "unknown desk #{desk["desk"][0, 40]}") unless Desks.keeping.include?(desk["desk"])
+
+        Desks.keep(desk["desk"], desk["content"], rig)
+      rescue BadAsFound, BadHistory => e
+        e.problems.each { |problem| wrong("#{at}/content#{problem["field"]}", problem["problem"]) }
+      end
+
+      def reading(reading, document, at)
+        unless Observation.functions.key?(reading["function"])
+          wrong("#{at}/function", "unknown; known are #{Observation.functions.keys.join(", ")}")
+        end
+        unless revisions.key?(reading["rig_revision_id"])
+          wrong("#{at}/rig_revision_id", "names a rig that is not in the archive")
+        end
+        before = reading["supersedes_id"]
+        if before && document["readings"].none? { |other| other["id"] == before }
+          wrong("#{at}/supersedes_id", "names a reading that is not in the archive")
+        end
+        Condition.parse(reading["condition"])
+      rescue BadCondition => e
+        wrong("#{at}/condition", e.message[0, 200])
+      end
+    end
+  end
+end

@@ -1,0 +1,278 @@
+# frozen_string_literal: true
+
+require "zip"
+require "vips"
+require_relative "../support/server"
+require_relative "../support/contract"
+
+# A visit or a unit as one file, taken out of one place and in at another.
+RSpec.describe "Archives", :server do
+  include_context "with the API's contract"
+
+  after { ServerBench.alone }
+
+  let(:archives) { Gorvant::Server::Archives.new(db, ServerBench.viewer) }
+  let(:picture) { Vips::Image.black(40, 30, bands: 3).jpegsave_buffer(Q: 60) }
+
+  def zip_of(path)
+    @sent = ""
+    get(path, {}, "HTTP_HOST" => "127.0.0.1")
+    expect(last_response.status).to eq(200)
+    last_response.body
+  end
+
+  def send_up(bytes, parts: 1)
+    id = uuid
+    size = (bytes.bytesize / parts.to_f).ceil
+    parts.times do |i|
+      @sent = bytes.byteslice(i * size, size)
+      post(
+        "/api/archives/#{id}/parts/#{i + 1}",
+        @sent,
+        "CONTENT_TYPE" => "application/octet-stream",
+        "HTTP_HOST" => "127.0.0.1"
+      )
+      expect(last_response.status).to eq(201)
+    end
+    send_json(:post, "/api/archives/#{id}/import", parts: parts)
+    last_response.status
+  end
+
+  def problems = answer["errors"].map { |one| "#{one["field"]} #{one["problem"]}" }
+  def files_of(zip) = Gorvant::Server::ArchiveZip.read(zip)
+  def digest(zip) = Gorvant::Formats::Archive.digest(files_of(zip))
+  def delete(id) = db[:visits].where(id: id).delete
+
+  def closed(id)
+    content = {
+      "report" => {
+        "title" => "T",
+        "sections" => [{ "blocks" => [{ "says" => "a closed thing" }] }]
+      },
+      "record" => {
+        "visit" => {
+        }
+      }
+    }
+    db[:closings].insert(
+      **db[:visits].where(id: id).select(:crew_id, :created_by).first,
+      id: uuid,
+      visit_id: id,
+      number: 1,
+      mark: "so_far",
+      content: Sequel.pg_jsonb(content),
+      digest: Gorvant::Server::Closings.digest(content),
+      request_digest: "x"
+    )
+    db[:visits].where(id: id).update(closed_number: 1, closed_as: "so_far")
+  end
+
+  def photographed(id)
+    fields = { id: uuid, visit_id: id, of: "other", note: "splice é", width: 40, height: 30, request_digest: "x" }
+    db[:photos].insert(
+      **fields,
+      content: Sequel.blob(picture),
+      small: Sequel.blob(picture),
+      **db[:visits].where(id: id).select(:crew_id, :created_by).first
+    )
+  end
+
+  # A visit like one of the demo data, with much of it otherwise.
+  def made_up(random, base, i)
+    id = uuid
+    visit = db[:visits].where(id: base).first
+    words = ["Ελληνικά", "Кириллица", "quotes \" and \\ slashes", "line\nbreak", "", "風扇"]
+    kept =
+      visit.merge(
+        id: id,
+        complaint: "#{words.sample(random: random)} #{i}",
+        outdoor_degrees_f: [nil, random.rand(-10.0..90.0)].sample(random: random),
+        demo: false
+      )
+    db[:visits].insert(
+      kept.transform_values { |value| value.is_a?(Sequel::Postgres::JSONBObject) ? Sequel.pg_jsonb(value) : value }
+    )
+    before = nil
+    db[:readings]
+      .where(visit_id: base)
+      .order(:received_at)
+      .each do |row|
+        new = {
+          id: uuid,
+          visit_id: id,
+          note: words.sample(random: random),
+          supersedes_id: random.rand < 0.3 ? before : nil
+        }
+        new[:retracted_at] = random.rand < 0.2 ? Time.at(1_780_000_000 + random.rand(9_999) + 0.123456) : nil
+        wrapped =
+          %i[condition expected moment choice].to_h do |key|
+            [key, row[key].nil? ? nil : Sequel.pg_jsonb_wrap(JSON.parse(JSON.generate(row[key])))]
+          end
+        db[:readings].insert(row.merge(wrapped).merge(new))
+        before = new[:id]
+      end
+    db[:visit_desks]
+      .where(visit_id: base)
+      .each { |row| db[:visit_desks].insert(row.merge(visit_id: id, content: Sequel.pg_jsonb(row[:content].to_hash))) }
+    closed(id) if i.even?
+    photographed(id) if (i % 17).zero?
+    id
+  end
+
+  it "gives back every demo visit and fifty made-up ones just as they were, and changes nothing the second time" do
+    fetch("/api/viewer")
+    random = Random.new(26)
+    demo = db[:visits].order(:id).select_map(:id)
+    made = Array.new(50) { |i| made_up(random, demo.sample(random: random), i) }
+    (demo + made).each_slice(10) do |ids|
+      files = archives.files(ids)
+      before = Gorvant::Formats::Archive.digest(files)
+      delete(ids)
+      read = Gorvant::Formats::Archive.read(files)
+      expect(archives.take_in(read).map(&:came).uniq).to eq(["taken_in"])
+      expect(Gorvant::Formats::Archive.digest(archives.files(ids))).to eq(before)
+      expect(archives.take_in(read).map(&:came).uniq).to eq(["there"])
+    end
+    expect(db[:visits].count).to eq(demo.size + 50)
+  end
+
+  it "goes out and comes in over the API, in parts, with photo and closing, and is told in the trail" do
+    closed(visit_id)
+    photographed(visit_id)
+    id = visit_id
+    zip = zip_of("/api/visits/#{id}/archive")
+    delete(id)
+    expect(send_up(zip, parts: 3)).to eq(200)
+    expect(answer["visits"]).to match([include("id" => id, "came" => "taken_in", "new_id" => false)])
+    expect(digest(zip_of("/api/visits/#{id}/archive"))).to eq(digest(zip))
+    fetch("/api/visits/#{id}/close-out")
+    expect(answer["closings"].map { |one| one.values_at("number", "by") }).to eq([[1, "Local owner"]])
+    fetch("/api/visits/#{id}/photos")
+    fetch("/api/photos/#{answer["photos"].first["id"]}/small")
+    expect(last_response.content_type).to eq("image/jpeg")
+    expect(send_up(zip)).to eq(200)
+    expect(answer["visits"].first["came"]).to eq("there")
+    expect(db[:audit_trail].where(kind: "imported").count).to eq(1)
+    expect(db[:archive_parts].count).to eq(0)
+    send_json(:post, "/api/search", text: "reading room cold")
+    expect(answer["visits"].map { |one| one["id"] }).to eq([id])
+  end
+
+  it "takes a unit's visits into another crew under ids of its own, the same each time, and keeps who wrote" do
+    unit = db[:visits].where(id: visit_id).get(:unit_id)
+    zip = zip_of("/api/units/#{unit}/archive")
+    other = db[:crews].returning(:id).insert(name: "Other crew").first[:id]
+    as(ServerBench.person("Someone else", "owner", crew: other))
+    expect(send_up(zip)).to eq(200)
+    taken = answer["visits"].first
+    expect(taken.values_at("came", "new_id")).to eq(["taken_in", true])
+    fetch("/api/visits/#{taken["id"]}/readings")
+    expect(answer["readings"].map { |one| one["taken_by"] }.uniq).to eq(["Local owner"])
+    expect(answer["readings"].size).to eq(8)
+    expect(send_up(zip)).to eq(200)
+    expect(answer["visits"].first.values_at("id", "came")).to eq([taken["id"], "there"])
+    expect(db[:visits].where(crew_id: other).count).to eq(1)
+  end
+
+  it "never overwrites what has gone on since" do
+    zip = zip_of("/api/visits/#{visit_id}/archive")
+    db[:visits].where(id: visit_id).update(complaint: "changed since")
+    expect(send_up(zip)).to eq(422)
+    expect(problems.first).to match(%r{visits/\h+.*is here already and has gone on})
+    expect(db[:visits].where(id: visit_id).get(:complaint)).to eq("changed since")
+  end
+
+  # [what is done to the files, what is said]
+  visit_file = ->(files) { files.keys.find { |name| name.start_with?("visits/") } }
+  mended = ->(files) do
+    sums = files.except("manifest.json").transform_values { |bytes| Digest::SHA256.hexdigest(bytes) }
+    files.merge("manifest.json" => JSON.generate(JSON.parse(files["manifest.json"]).merge("files" => sums)))
+  end
+  changed = ->(files, &change) do
+    name = visit_file.call(files)
+    mended.call(files.merge(name => JSON.generate(JSON.parse(files[name]).tap(&change))))
+  end
+  {
+    "a letter changed" => [
+      ->(files) { files.merge(visit_file.call(files) => files[visit_file.call(files)].sub("Iced", "Aced")) },
+      %r{visits/\S+ is damaged or was changed}
+    ],
+    "a file left out" => [->(files) { files.except(visit_file.call(files)) }, %r{visits/\S+ is missing}],
+    "a file put in" => [
+      ->(files) { files.merge("photos/#{"0" * 8}-0000-0000-0000-#{"0" * 12}.jpg" => "x") },
+      /its manifest does not know it/
+    ],
+    "no manifest" => [->(files) { files.except("manifest.json") }, /manifest.json is missing/],
+    "a newer version" => [
+      ->(files) { files.merge("manifest.json" => JSON.generate({ "format" => "gorvant-archive/2" })) },
+      %r{reads gorvant-archive/1}
+    ],
+    "a reading of nothing" => [
+      ->(files) { changed.call(files) { |one| one["readings"][2]["function"] = "smell" } },
+      %r{readings/2/function unknown}
+    ],
+    "a time that is none" => [
+      ->(files) { changed.call(files) { |one| one["readings"][1]["taken_at"] = "noon" } },
+      %r{readings/1/taken_at}
+    ],
+    "a rig that is not there" => [
+      ->(files) { changed.call(files) { |one| one["visit"]["rig_revision_id"] = one["visit"]["id"] } },
+      %r{visit/rig_revision_id names a rig}
+    ],
+    "a symptom unheard of" => [
+      ->(files) { changed.call(files) { |one| one["visit"]["symptoms"] = ["hiccups"] } },
+      /unknown: hiccups/
+    ],
+    "a desk that keeps nonsense" => [
+      ->(files) { changed.call(files) { |one| one["desks"][0]["content"] = { "nonsense" => 1 } } },
+      %r{desks/0/content/nonsense unknown}
+    ],
+    "a closing that is not there" => [
+      ->(files) { changed.call(files) { |one| one["visit"]["closed_number"] = 3 } },
+      /names a closing that is not there/
+    ],
+    "a field too many" => [->(files) { changed.call(files) { |one| one["visit"]["crew_id"] = "mine" } }, %r{/visit}]
+  }.each do |what, (change, says)|
+    it "refuses #{what}, says where, and takes in nothing" do
+      id = visit_id
+      files = files_of(zip_of("/api/visits/#{id}/archive"))
+      delete(id)
+      before = db[:visits].count
+      expect(send_up(Gorvant::Server::ArchiveZip.dump(change.call(files)))).to eq(422)
+      expect(problems.first).to match(says)
+      expect(db[:visits].count).to eq(before)
+    end
+  end
+
+  # A bar at the beginning of a name becomes what no zip should have there.
+  def zip_with(names)
+    zip =
+      Zip::OutputStream.write_buffer { |out| names.each { |name, bytes| out.put_next_entry(name) && out.write(bytes) } }
+    zip.string.b.gsub("|manifest".b, "/manifest".b)
+  end
+
+  {
+    "a path outside" => [{ "../../etc/passwd" => "x" }, /no name that an archive has/],
+    "an absolute path" => [{ "|manifest.json" => "x" }, /no name that an archive has/],
+    "a script" => [{ "visits/run.sh" => "x" }, /no name that an archive has/],
+    "ten thousand files" => [Array.new(10_000) { |i| ["visits/#{i}.json", "{}"] }, /holds 10000 files/],
+    "a bomb" => [{ "manifest.json" => "0" * (40 * 1024 * 1024) }, /over \d+ bytes/]
+  }.each do |what, (names, says)|
+    it "refuses #{what} before it is unpacked" do
+      allow(Zlib::Inflate).to receive(:new).and_raise("unpacked")
+      expect(send_up(zip_with(names))).to eq(422)
+      expect(problems.first).to match(says)
+    end
+  end
+
+  it "refuses what is no zip, a zip that lies about its sizes, and parts that never came" do
+    expect(send_up("no zip at all")).to eq(422)
+    lying = zip_with({ "manifest.json" => "0" * 5_000 }).b
+    at = lying.index("PK\x01\x02".b)
+    lying[at + 24, 4] = [10].pack("V")
+    expect(send_up(lying)).to eq(422)
+    expect(problems.first).to match(/unpacks to more|cannot be read|damaged/)
+    send_json(:post, "/api/archives/#{uuid}/import", parts: 2)
+    expect([last_response.status, problems.first]).to match([422, /part 1 of 2 has not arrived/])
+  end
+end
