@@ -82,6 +82,28 @@ module Gorvant
           )
         keep(row, kept(visit), Warm.rig(rig))
         visit.fetch("readings", []).each_with_index { |reading, i| reading(row, reading, i) }
+        note(unit, visit["notes"])
+        close(row, visit["close_out"]) if visit["close_out"]
+      end
+
+      def note(unit, notes)
+        @db[:units].where(id: unit, notes: "").update(notes: notes) if notes
+      end
+
+      # Closed as a technician would: every call as expected but for those that are named, all put back.
+      def close(row, close_out)
+        closer = Closer.new(@db, @viewer)
+        visits = Visits.new(@db, @viewer)
+        record = closer.record(visits.find(row[:id]))
+        calls = Outputs.calls(record.rig).to_h { |id| [id, { "how" => "run", "as" => "expected" }] }
+        lines = Desks.put_back(record.with(kept: record.kept.merge("close_out" => close_out)))
+        content = {
+          **close_out,
+          "calls" => calls.merge(close_out.fetch("calls", {})),
+          "put_back" => lines.to_h { |line| [line.id, "back"] }.merge(close_out.fetch("put_back", {}))
+        }
+        keep(row, record.kept.merge("close_out" => content), record.rig)
+        closer.close(visits.find(row[:id]), id_for("closing", row[:id]), close_out, after: 0)
       end
 
       # What the made-up visit found, as a technician would enter it: { desk => what it keeps }.
@@ -101,7 +123,8 @@ module Gorvant
       def keep(row, kept, rig)
         desks = VisitDesks.new(@db, @viewer)
         kept = kept.to_h { |desk, content| [desk, Desks.keep(desk, content, rig)] }
-        kept.each { |desk, content| desks.keep(row[:id], desk, 0, content) }
+        held = VisitDesks::Rows.new(@db, row[:id]).versions
+        kept.each { |desk, content| desks.keep(row[:id], desk, held.fetch(desk), content) unless held[desk].positive? }
         desks.remark(row[:id], *VisitRecords.marks(row, rig, kept)) if kept.any?
       end
 

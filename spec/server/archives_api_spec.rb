@@ -13,6 +13,7 @@ RSpec.describe "Archives", :server do
 
   let(:archives) { Gorvant::Server::Archives.new(db, ServerBench.viewer) }
   let(:picture) { Vips::Image.black(40, 30, bands: 3).jpegsave_buffer(Q: 60) }
+  let(:words) { ["Ελληνικά", "Кириллица", "quotes \" and \\ slashes", "line\nbreak", "", "風扇"] }
 
   def zip_of(path)
     @sent = ""
@@ -77,46 +78,49 @@ RSpec.describe "Archives", :server do
     )
   end
 
+
+  def wrapped(row) =
+    row.transform_values do |value|
+      value.respond_to?(:to_hash) || value.is_a?(Array) ? Sequel.pg_jsonb_wrap(JSON.parse(JSON.generate(value))) : value
+    end
+
   # A visit like one of the demo data, with much of it otherwise.
-  def made_up(random, base, i)
+  def made_up(random, base, number)
     id = uuid
-    visit = db[:visits].where(id: base).first
-    words = ["Ελληνικά", "Кириллица", "quotes \" and \\ slashes", "line\nbreak", "", "風扇"]
-    kept =
-      visit.merge(
-        id: id,
-        complaint: "#{words.sample(random: random)} #{i}",
-        outdoor_degrees_f: [nil, random.rand(-10.0..90.0)].sample(random: random),
-        demo: false
-      )
-    db[:visits].insert(
-      kept.transform_values { |value| value.is_a?(Sequel::Postgres::JSONBObject) ? Sequel.pg_jsonb(value) : value }
-    )
+    weather = [nil, random.rand(-10.0..90.0)].sample(random: random)
+    own = {
+      id: id,
+      complaint: "#{words.sample(random: random)} #{number}",
+      outdoor_degrees_f: weather,
+      demo: false,
+      closed_number: nil,
+      closed_as: nil
+    }
+    db[:visits].insert(wrapped(db[:visits].where(id: base).first).merge(own))
+    made_up_readings(random, base, id)
+    db[:visit_desks].where(visit_id: base).each { |row| db[:visit_desks].insert(wrapped(row).merge(visit_id: id)) }
+    closed(id) if number.even?
+    photographed(id) if (number % 17).zero?
+    id
+  end
+
+  def made_up_readings(random, base, id)
     before = nil
     db[:readings]
       .where(visit_id: base)
       .order(:received_at)
       .each do |row|
-        new = {
+        own = {
           id: uuid,
           visit_id: id,
           note: words.sample(random: random),
           supersedes_id: random.rand < 0.3 ? before : nil
         }
-        new[:retracted_at] = random.rand < 0.2 ? Time.at(1_780_000_000 + random.rand(9_999) + 0.123456) : nil
-        wrapped =
-          %i[condition expected moment choice].to_h do |key|
-            [key, row[key].nil? ? nil : Sequel.pg_jsonb_wrap(JSON.parse(JSON.generate(row[key])))]
-          end
-        db[:readings].insert(row.merge(wrapped).merge(new))
-        before = new[:id]
+        own[:retracted_at] = random.rand < 0.2 ? Time.at(1_780_000_000 + random.rand(9_999) + 0.123456) : nil
+        choice = row[:choice].nil? ? nil : Sequel.pg_jsonb_wrap(row[:choice])
+        db[:readings].insert(wrapped(row.except(:choice)).merge(own, choice: choice))
+        before = own[:id]
       end
-    db[:visit_desks]
-      .where(visit_id: base)
-      .each { |row| db[:visit_desks].insert(row.merge(visit_id: id, content: Sequel.pg_jsonb(row[:content].to_hash))) }
-    closed(id) if i.even?
-    photographed(id) if (i % 17).zero?
-    id
   end
 
   it "gives back every demo visit and fifty made-up ones just as they were, and changes nothing the second time" do

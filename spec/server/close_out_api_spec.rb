@@ -10,6 +10,7 @@ RSpec.describe "Close out", :server do
 
   let(:visit) { "/api/visits/#{visit_id}" }
 
+  def mine = db[:closings].where(visit_id: visit_id)
   def close_out = fetch("#{visit}/close-out") && answer
 
   # All that has to be said, as a technician would at this unit.
@@ -80,7 +81,7 @@ RSpec.describe "Close out", :server do
       "/put_back/covers",
       "/put_back/set_point"
     )
-    expect(db[:closings].count).to eq(0)
+    expect(mine.count).to eq(0)
     say_all
     say_all(put_back: { "covers" => { left: "it is dark" } })
     expect(close).to eq(422)
@@ -91,7 +92,7 @@ RSpec.describe "Close out", :server do
     say_all
     id = uuid
     expect([close(id: id), close(id: id)]).to eq([201, 200])
-    expect(db[:closings].select_map(:number)).to eq([1])
+    expect(mine.select_map(:number)).to eq([1])
     fetch(visit)
     expect(answer.values_at("closed_number")).to eq([1])
     expect(answer["marks"]["close_out"]).to eq("so_far")
@@ -128,13 +129,13 @@ RSpec.describe "Close out", :server do
     expect(close).to eq(409)
     expect(answer["current"]).to include("number" => 1, "by" => "Local owner")
     expect(answer["given"]["handover"]).to include("new board")
-    expect(db[:closings].count).to eq(1)
+    expect(mine.count).to eq(1)
   end
 
   it "never changes a closing: not by the visit, not by a later reading, not by the role that serves" do
     say_all
     close
-    before = db[:closings].first
+    before = mine.first
     digest = Gorvant::Server::Closings.digest(before[:content].to_hash)
     expect(digest).to eq(before[:digest])
     expect(read).to be_truthy
@@ -144,7 +145,7 @@ RSpec.describe "Close out", :server do
     expect(answer["addenda"].size).to eq(1)
     expect(JSON.generate(answer["sections"])).not_to include("24.1 V agrees")
     expect(pdf_text(number: 1)).to include("Arrived after the closing")
-    expect(db[:closings].first).to eq(before)
+    expect(mine.first).to eq(before)
     Gorvant::Server::Crew.as(ServerBench.viewer.crew_id) do
       [{ mark: "agrees" }, { content: Sequel.pg_jsonb({}) }, { number: 9 }].each do |change|
         expect { ServerBench.web[:closings].update(change) }.to raise_error(Sequel::DatabaseError, /permission denied/)

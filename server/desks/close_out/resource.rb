@@ -6,9 +6,8 @@ module Gorvant
     class CloseOutResource < Resource
       get "/api/visits/:id/close-out" do
         row = visits.find(params[:id])
-        record = record(row)
         json(
-          Present.close_out(record).merge(
+          Present.close_out(closer.record(row)).merge(
             closings: closings.of(row[:id]).map { |one| Present.closing(one) },
             addenda: addenda(row)
           )
@@ -22,7 +21,7 @@ module Gorvant
           db.transaction do
             known = closings.again(input[:id], body_json) and next known, false
             visits.hold(params[:id], after: input[:after])
-            close(visits.find(params[:id]), input)
+            closer.close(visits.find(params[:id]), input[:id], body_json, after: input[:after])
           end
         created Present.closing(row), first_time
       end
@@ -57,79 +56,13 @@ module Gorvant
 
       private
 
-      def record(row) =
-        VisitRecords.of(
-          row,
-          kept: row[:desks].kept,
-          reads: readings.of_standing(row[:id]).map { |one| VisitRecords.read(one) }
-        )
-
-      # Closes a visit that is held: refuses with all that is missing.
-      def close(row, input)
-        record = record(row)
-        find = find_for(row, record)
-        missing = Desks::CloseOut.missing(record).map { |one| { "field" => one.field, "problem" => one.problem } }
-        if record.close_out["cause"] == "find" && find.nil?
-          missing << { "field" => "/cause", "problem" => Catalogue.words("close_out.find_not_there") }
-        end
-        raise NotReady.new(missing) if missing.any?
-
-        mark = Desks::CloseOut.mark(record)
-        content = JSON.parse(JSON.generate(content(row, record, find)))
-        closing, first_time =
-          closings.create(input[:id], body_json, row, after: input[:after], mark: mark, content: content)
-        visits.close(row[:id], closing[:number], mark)
-        [closing, first_time]
-      end
-
-      def find_for(row, record) =
-        record.close_out["cause"] == "find" ? Finders.new(computed, readings).answer(row) : nil
-
-      def content(row, record, find)
-        { "report" => VisitReport.new(record, about(row, record, find)).to_h, "record" => snapshot(row) }
-      end
-
-      # All that the visit held, as it was.
-      def snapshot(row)
-        all = readings.of(row[:id])
-        later = all.to_h { |one| [one[:supersedes_id], one[:id]] }
-        netlist = Warm.netlist(row)
-        {
-          "visit" => Present.visit(row),
-          "rig" => Formats::RigJson.dump(Warm.rig(row)),
-          "readings" => all.map { |one| Present.reading(one, netlist, later[one[:id]]) }
-        }
-      end
-
-      def about(row, record, find)
-        VisitReport::About.new(
-          site: row[:site_name],
-          unit: row[:unit_name],
-          visit_on: row[:visit_on].iso8601,
-          complaint: row[:complaint].to_s,
-          find: find,
-          photos: chosen(row, record),
-          names: [*record.reads.map(&:by), viewer.name].uniq,
-          crew: viewer.crew_name
-        )
-      end
-
-      # The photos that were chosen and are still there.
-      def chosen(row, record)
-        wanted = record.close_out.fetch("photos", [])
-        photos
-          .of(row[:id])
-          .select { |one| wanted.include?(one[:id]) }
-          .map { |one| [one[:id], one[:of].tr("_", " "), one[:note].to_s] }
-      end
+      def closer = Closer.new(db, viewer)
 
       # A closing's report as it was frozen, or the visit as it stands, which is a draft.
       def report(row, input)
         return frozen(row, closings.numbered(row[:id], input[:number])) if input[:number]
 
-        record = record(row)
-        draft = VisitReport.new(record, about(row, record, find_for(row, record))).to_h
-        draft.merge("draft" => true, "leave_out" => record.close_out.fetch("leave_out", []), "addenda" => [])
+        closer.draft(row).merge("draft" => true, "addenda" => [])
       end
 
       def frozen(row, closing)
@@ -142,13 +75,15 @@ module Gorvant
         )
       end
 
+      # What came in after the closing that holds: what is not in it, whatever clocks say.
       def addenda(row)
         return [] unless row[:closed_number]
 
-        since = closings.of(row[:id]).find { |one| one[:number] == row[:closed_number] }[:created_at]
+        held = closings.numbered(row[:id], row[:closed_number])[:content].to_hash
+        inside = held.fetch("record").fetch("readings", []).map { |one| one["id"] }
         readings
           .of(row[:id])
-          .select { |one| one[:received_at] > since }
+          .reject { |one| inside.include?(one[:id]) }
           .map { |one| Present.addendum(one, Warm.netlist(row)) }
       end
     end

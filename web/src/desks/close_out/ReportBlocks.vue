@@ -43,7 +43,7 @@ const told = (row: Row) =>
         <dd>{{ words(pair[1] ?? '') }}</dd>
       </template>
     </dl>
-    <div v-else-if="block.kind === 'table'" class="scroll">
+    <div v-else-if="block.kind === 'table'" class="scroll" tabindex="0" role="region" aria-label="Table">
       <table>
         <thead>
           <tr>
