@@ -7,13 +7,15 @@ module Gorvant
   module Server
     module Reports
       # A report as PDF: one page for the customer, then the sections. report: what VisitReport gives, parsed JSON, with
-      # "draft", "closing" and "addenda"; photo: gives the JPEG of an id.
+      # "draft", "closing" and "addenda"; photo: gives the JPEG of an id; mark: the crew's, a JPEG,
+      # nil for none.
       class Pdf
         BODY = 10
 
-        def initialize(report, photo:, leave_out: [])
+        def initialize(report, photo:, mark: nil, leave_out: [])
           @report = report
           @photo = photo
+          @mark = mark
           @out = leave_out
         end
 
@@ -70,7 +72,17 @@ module Gorvant
           nil
         end
 
+        MARK = [140, 54].freeze # points, at most
+        private_constant :MARK
+
+        def mark
+          at = @pdf.cursor
+          @pdf.image(StringIO.new(@mark), fit: MARK, position: :right)
+          @pdf.move_cursor_to(at)
+        end
+
         def head
+          mark if @mark
           @blocks.line(@report["crew"], size: 11, color: Paper::SOFT)
           @blocks.line(@report["title"], size: 20, bold: true)
           @blocks.line("#{@report["visit_on"]} · #{@report["names"].join(", ")}", size: 11, color: Paper::SOFT)

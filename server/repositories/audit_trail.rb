@@ -19,6 +19,7 @@ module Gorvant
         "role" => "gave another role",
         "account_closed" => "closed an account",
         "crew" => "made a crew",
+        "mark" => "changed the crew's mark",
         "device" => "let a device write",
         "device_revoked" => "revoked a device",
         "binned" => "put in the bin",

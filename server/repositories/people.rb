@@ -120,6 +120,13 @@ module Gorvant
         @db[:crews].order(:created_at).select(:id, :name, :created_at, people.as(:people)).all
       end
 
+      # A crew's mark for its papers, JPEG bytes; nil for none.
+      def mark(crew_id) = @db[:crews].where(id: crew_id).get(:mark)&.to_s
+
+      def keep_mark(crew_id, bytes)
+        @db[:crews].where(id: crew_id).update(mark: bytes && Sequel.blob(bytes))
+      end
+
       def make_crew(name) = @db[:crews].returning(:id).insert(name: name).first[:id]
 
       private

@@ -7,6 +7,15 @@ module Gorvant
       # Keeps notes, on the version that was seen.
       def change(id, version, notes) = update_version(id, version, notes: notes)
 
+      # Keeps a visit's readings as those of a unit that is well.
+      def know_good(id, visit_id, kept)
+        db[:units].where(crew_id: viewer.crew_id, id: id).update(
+          known_good: Sequel.pg_jsonb(kept),
+          known_good_visit_id: visit_id
+        )
+        tell("visit", visit_id, known_good: true)
+      end
+
       # Findings of the closings that hold, newest day first: [{ on:, visit_id:, number:, mark:, report: }].
       def findings(id)
         db[:closings]

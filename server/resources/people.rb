@@ -82,6 +82,26 @@ module Gorvant
         )
       end
 
+      # The crew's mark, as it stands on its papers.
+      get "/api/crew/mark" do
+        mark = people.mark(viewer.crew_id) or raise NotFound.new(thing: "mark", id: viewer.crew_name)
+        content_type "image/jpeg"
+        headers "cache-control" => "private, no-cache", "x-content-type-options" => "nosniff"
+        mark
+      end
+
+      post "/api/crew/mark" do
+        people.keep_mark(viewer.crew_id, Pictures.shrink(body_json)[:small])
+        audit.add(viewer, "mark")
+        json({ kept: true }, 201)
+      end
+
+      post "/api/crew/mark/removal" do
+        people.keep_mark(viewer.crew_id, nil)
+        audit.add(viewer, "mark", "none")
+        json(kept: false)
+      end
+
       private
 
       def people = People.new(door)

@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require "open3"
+require "vips"
 require_relative "../support/server"
 require_relative "../support/contract"
 
@@ -179,5 +180,50 @@ RSpec.describe "Units", :server do
     expect(Gorvant::Server::Opening.new(public_url: "https://a.example/").public_address("/units/1")).to eq(
       "https://a.example/units/1"
     )
+  end
+
+  describe "known good" do
+    let(:clinic) { db[:visits].where(visit_on: "2026-03-03").get(:id) }
+    let(:later) { db[:visits].where(visit_on: "2026-11-12").get(:id) }
+
+    def known_good(of) = fetch("/api/visits/#{of}/known-good") && answer
+
+    it "is kept of a closed visit that left no fault, and the next one shows what has moved since" do
+      expect(known_good(later).values_at("on", "lines")).to eq([nil, []])
+      send_json(:post, "/api/visits/#{later}/known-good", "")
+      expect([last_response.status, answer["detail"]]).to match([422, /closed visit/])
+      send_json(:post, "/api/visits/#{clinic}/known-good", "")
+      expect([last_response.status, answer["on"]]).to eq([200, "2026-03-03"])
+      db[:readings].where(visit_id: later, to_node: "outdoor.O").update(
+        to_node: "outdoor.Y",
+        value: 19.0,
+        verdict: "agrees"
+      )
+      lines = known_good(later)["lines"]
+      expect(lines.map { |one| one["came"] }).to include("moved").and include("unlike")
+      expect(lines.find { |one| one["came"] == "moved" }["says"]).to include("outdoor Y")
+      expect(known_good(clinic)["lines"]).to eq([])
+    end
+  end
+
+  it "puts the crew's mark on its papers, written anew, and takes it off again" do
+    fetch("/api/crew/mark")
+    expect(last_response.status).to eq(404)
+    plain = send_json(:post, "/api/visits/#{visit_id}/report-pdf", {}) && last_response.body.bytesize
+    @sent = Vips::Image.black(300, 90, bands: 3).pngsave_buffer
+    post("/api/crew/mark", @sent, "CONTENT_TYPE" => "image/png", "HTTP_HOST" => "127.0.0.1")
+    expect(last_response.status).to eq(201)
+    fetch("/api/crew/mark")
+    expect([last_response.content_type, last_response.body.b[0, 3]]).to eq(["image/jpeg", "\xFF\xD8\xFF".b])
+    send_json(:post, "/api/visits/#{visit_id}/report-pdf", {})
+    expect(last_response.body.bytesize).to be > plain
+    @sent = "no picture"
+    post("/api/crew/mark", @sent, "CONTENT_TYPE" => "image/png", "HTTP_HOST" => "127.0.0.1")
+    expect(last_response.status).to eq(422)
+    send_json(:post, "/api/crew/mark/removal", "")
+    fetch("/api/crew/mark")
+    expect(last_response.status).to eq(404)
+  ensure
+    db[:crews].update(mark: nil)
   end
 end

@@ -40,7 +40,7 @@ module Gorvant
 
       post "/api/visits/:id/report" do
         input = ReportRequest.parse(body_json || {})
-        json report(visits.find(params[:id]), input)
+        json report(visits.find(params[:id]), input).merge("marked" => !mark.nil?)
       end
 
       post "/api/visits/:id/report-pdf" do
@@ -50,13 +50,38 @@ module Gorvant
         Reports::Pdf.new(
           in_degrees(report(row, input)),
           leave_out: input.fetch(:leave_out, []),
-          photo: ->(id) { photos.find(id)[:content].to_s }
+          photo: ->(id) { photos.find(id)[:content].to_s },
+          mark: mark
         ).render
+      end
+
+      # Its readings against those of the unit when it was well.
+      get "/api/visits/:id/known-good" do
+        row = visits.alone(params[:id])
+        unit = units.find(row[:unit_id])
+        kept = unit[:known_good]&.to_hash
+        lines = kept && unit[:known_good_visit_id] != row[:id] ? KnownGood.compare(kept, closer.record(row)) : []
+        json(on: kept && kept["on"], visit_id: unit[:known_good_visit_id], lines: lines.map(&:to_h))
+      end
+
+      # Keeps them as such, of a closed visit that left the unit well.
+      post "/api/visits/:id/known-good" do
+        row = visits.alone(params[:id])
+        unless %w[agrees so_far].include?(row[:closed_as])
+          raise Refused.new(field: "/", problem: "only a closed visit that left no fault can be held up as known good")
+        end
+
+        kept = KnownGood.of(closer.record(row), on: row[:visit_on].iso8601)
+        raise Refused.new(field: "/", problem: "no reading of this visit can be held against another day") unless kept
+
+        units.know_good(row[:unit_id], row[:id], kept)
+        json(on: kept["on"], visit_id: row[:id], lines: [])
       end
 
       private
 
       def closer = Closer.new(db, viewer)
+      def mark = @mark ||= People.new(door).mark(viewer.crew_id)
 
       # A closing's report as it was frozen, or the visit as it stands, which is a draft.
       def report(row, input)

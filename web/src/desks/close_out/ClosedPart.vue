@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { RouterLink } from 'vue-router'
-import type { CloseOut } from '@/shared/api/client'
+import { api, type CloseOut, type KnownGood } from '@/shared/api/client'
+import { useQuestion } from '@/shared/api/useQuestion'
 import { SIGNS } from '@/shared/model/visitPages'
 import { moment } from '@/shared/model/when'
 
@@ -32,6 +33,20 @@ const open = computed(() => [
     .map((one) => `${one.says} Stays: ${one.left}`),
   ...(props.naturalNotSeen ? ['Still to be seen: one defrost by itself, in frost.'] : []),
 ])
+/** Whether this visit's readings are those that later ones are held against. */
+const { value: known, again: askKnown } = useQuestion<string, KnownGood>(
+  'known_good',
+  () => props.visit,
+  api.knownGood,
+  { follows: false },
+)
+const good = computed(() => known.value?.visit_id === props.visit)
+const refused = ref('')
+async function keepGood() {
+  const answer = await api.keepKnownGood(props.visit)
+  refused.value = answer.state === 'failed' ? answer.problem.detail : ''
+  await askKnown()
+}
 const why = ref('')
 const asking = ref(false)
 </script>
@@ -49,10 +64,19 @@ const asking = ref(false)
           >Report</RouterLink
         >
         <a class="key" :href="`/api/visits/${visit}/archive`" download>Archive</a>
+        <el-button
+          v-if="mayOpen && holds.mark !== 'disagrees'"
+          class="key"
+          :disabled="good"
+          data-testid="known-good"
+          @click="keepGood"
+          >{{ good ? '= Known good' : 'Hold up as known good' }}</el-button
+        >
         <el-button v-if="mayOpen" class="key" data-testid="open-again" @click="asking = true"
           >Open again</el-button
         >
       </p>
+      <p v-if="refused" class="refused" role="alert">≠ {{ refused }}</p>
       <p class="quiet mono digest">SHA-256 {{ holds.digest }}</p>
     </div>
     <ul v-if="answer.addenda.length" class="addenda" data-testid="addenda">
@@ -119,6 +143,10 @@ const asking = ref(false)
   display: flex;
   flex-wrap: wrap;
   gap: 8px;
+}
+
+.refused {
+  color: var(--alarm);
 }
 
 .quiet {

@@ -93,6 +93,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
     <p v-if="!report && !unread" class="quiet">Putting it together …</p>
     <template v-if="report">
       <article class="sheet first" data-testid="customer-page">
+        <img v-if="report.marked" class="mark" src="/api/crew/mark" alt="" />
         <p class="quiet">{{ report.crew }}</p>
         <h1>{{ report.title }}</h1>
         <p class="quiet">{{ report.visit_on }} · {{ report.names.join(', ') }}</p>
@@ -164,6 +165,12 @@ summary {
   padding: 26px 34px;
   border: 1px solid var(--rule-strong);
   background: var(--panel);
+}
+
+.mark {
+  justify-self: end;
+  max-width: 200px;
+  max-height: 76px;
 }
 
 h1 {

@@ -50,6 +50,8 @@ export const stepOf = (field: string): Steps => STEP_OF[field.split('/')[1] ?? '
 /** Terminal letters and part codes in words for a customer, who knows none: "W2", "R–C", "DFT". */
 export function codesIn(text: string): string[] {
   const found =
-    text.match(/\b(?:[RCYGWOBE]\d?(?:\/[A-Z])?(?:[–-][RCYGWOBE]\d?)+|[YW]\d|[A-Z]{2,4}\d?)\b/g) ?? []
+    text.match(
+      /\b(?:[RCYGWOBE]\d?(?:\/[A-Z])?(?:[–-][RCYGWOBE]\d?)+|[RCYGWOBE]\/[RCYGWOBE]|[YW]\d|[A-Z]{2,4}\d?)\b/g,
+    ) ?? []
   return [...new Set(found)].filter((one) => !['OK', 'US', 'USA', 'AC', 'DC', 'OFF', 'ON'].includes(one))
 }

@@ -6,6 +6,7 @@ import { useQuestion } from '@/shared/api/useQuestion'
 import KeptInput from '@/shared/ui/KeptInput.vue'
 import PhotoStrip from '@/shared/ui/PhotoStrip.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import SinceGood from '@/shared/ui/SinceGood.vue'
 import SureButton from '@/shared/ui/kit/SureButton.vue'
 import SymptomLeads from '@/shared/ui/SymptomLeads.vue'
 import VisitHead from '@/shared/ui/VisitHead.vue'
@@ -162,6 +163,8 @@ function number(about: (typeof NUMBERS)[number], text: string) {
         <h2>Photos</h2>
         <PhotoStrip :visit="id" />
       </section>
+
+      <SinceGood :visit="id" />
 
       <section aria-label="Earlier visits">
         <h2>Earlier visits to this unit</h2>

@@ -7,6 +7,7 @@ import PickButtons from '@/shared/ui/kit/PickButtons.vue'
 import PickOne from '@/shared/ui/kit/PickOne.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import SureButton from '@/shared/ui/kit/SureButton.vue'
+import CrewMark from '@/pages/settings/CrewMark.vue'
 import ShownOnce from '@/pages/settings/ShownOnce.vue'
 import type { Outcome, Problem } from '@/shared/model/outcome'
 import { ago, moment } from '@/shared/model/when'
@@ -112,6 +113,7 @@ const wayBack = (person: Person) =>
         </li>
       </ul>
     </section>
+    <CrewMark />
   </div>
 </template>
 

@@ -90,6 +90,7 @@ export type CloseOut = components['schemas']['CloseOut']
 export type Closing = components['schemas']['Closing']
 export type Searched = paths['/api/search']['post']['responses']['200']['content']['application/json']
 export type TakenIn = components['schemas']['TakenIn']
+export type KnownGood = components['schemas']['KnownGood']
 export type UnitPage = components['schemas']['UnitPage']
 export type SitePage = components['schemas']['SitePage']
 export type Report = components['schemas']['Report']
@@ -221,6 +222,18 @@ export const api = {
   sayHands: (id: string, body: BodyOf<'/api/visits/{id}/hands'>) =>
     outcome(client.POST('/api/visits/{id}/hands', { params: { path: { id } }, body })),
   history: (id: string) => outcome(client.GET('/api/visits/{id}/history', { params: { path: { id } } })),
+  knownGood: (id: string) => outcome(client.GET('/api/visits/{id}/known-good', { params: { path: { id } } })),
+  keepKnownGood: (id: string) =>
+    outcome(client.POST('/api/visits/{id}/known-good', { params: { path: { id } } })),
+  keepCrewMark: (picture: Blob) =>
+    outcome(
+      client.POST('/api/crew/mark', {
+        body: picture as unknown as string,
+        bodySerializer: (body) => body as unknown as BodyInit,
+        headers: { 'Content-Type': picture.type || 'image/jpeg' },
+      }),
+    ),
+  dropCrewMark: () => outcome(client.POST('/api/crew/mark/removal')),
   sendArchivePart: (id: string, number: number, part: Blob) =>
     outcome(
       client.POST('/api/archives/{id}/parts/{number}', {

@@ -1666,6 +1666,61 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/visits/{id}/known-good": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        /** What has moved since the unit was known to be well, at like conditions only */
+        get: operations["knownGood"];
+        put?: never;
+        /** Keep this closed visit's readings as those of a unit that is well */
+        post: operations["keepKnownGood"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/crew/mark": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The crew's mark, as it stands on its papers */
+        get: operations["crewMark"];
+        put?: never;
+        /** Keep a picture as the crew's mark */
+        post: operations["keepCrewMark"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/crew/mark/removal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Papers without a mark from here on */
+        post: operations["dropCrewMark"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/search": {
         parameters: {
             query?: never;
@@ -2658,6 +2713,8 @@ export interface components {
             }[];
             handover: string;
             draft: boolean;
+            /** @description whether the crew has a mark for its papers */
+            marked: boolean;
             closing?: components["schemas"]["Closing"];
             leave_out: string[];
             addenda: components["schemas"]["Addendum"][];
@@ -2732,6 +2789,21 @@ export interface components {
                 last_on: string | null;
                 /** @description visits that are not closed */
                 open: number;
+            }[];
+        };
+        KnownGood: {
+            /** @description day of the visit that is held up; null for none */
+            on: string | null;
+            visit_id: string | null;
+            lines: {
+                says: string;
+                /** @description % is of R to C at that place */
+                unit: string;
+                then: number[];
+                now: number[];
+                /** @enum {string} */
+                came: "same" | "moved" | "unlike";
+                why: string | null;
             }[];
         };
         TakenIn: {
@@ -6575,6 +6647,125 @@ export interface operations {
             };
             404: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
+        };
+    };
+    knownGood: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description What both days have */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KnownGood"];
+                };
+            };
+            404: components["responses"]["Problem"];
+        };
+    };
+    keepKnownGood: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Kept */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KnownGood"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    crewMark: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description JPEG */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": string;
+                };
+            };
+            404: components["responses"]["Problem"];
+        };
+    };
+    keepCrewMark: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "image/jpeg": string;
+                "image/png": string;
+                "image/webp": string;
+            };
+        };
+        responses: {
+            /** @description Kept */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        kept: boolean;
+                    };
+                };
+            };
+            422: components["responses"]["Problem"];
+        };
+    };
+    dropCrewMark: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Gone */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        kept: boolean;
+                    };
+                };
+            };
         };
     };
     search: {
