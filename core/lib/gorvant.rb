@@ -215,6 +215,7 @@ require_relative "gorvant/formats/rows"
 require_relative "gorvant/formats/landings_csv"
 require_relative "gorvant/formats/sensor_table_csv"
 require_relative "gorvant/formats/run_history_csv"
+require_relative "gorvant/formats/readings_csv"
 require_relative "gorvant/formats/archive"
 
 # report: what a visit comes to, as sections that page and PDF draw alike

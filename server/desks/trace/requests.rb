@@ -15,6 +15,10 @@ module Gorvant
       end
     end
 
+    class ReadingsTableRequest < Request
+      json { required(:text).filled(:string, max_size?: 1_000_000) }
+    end
+
     class ReadingRequest < Request
       MOST_MINUTES = 60 * 24 * 30
 

@@ -10,6 +10,25 @@ module Gorvant
         json(readings: present(visit, readings.of(visit[:id])))
       end
 
+      get "/api/visits/:id/readings-csv" do
+        visit = visits.alone(params[:id])
+        attachment "readings.csv"
+        content_type "text/csv"
+        Formats::ReadingsCsv.dump(readings.of_standing(visit[:id]).map { |row| VisitRecords.read(row) })
+      end
+
+      # A table of readings, kept whole or not at all; a row that was kept before is not kept again.
+      post "/api/visits/:id/readings-csv" do
+        input = ReadingsTableRequest.parse(body_json)
+        visit = visits.alone(params[:id])
+        read = Formats::ReadingsCsv.read(input[:text], Warm.rig(visit))
+        kept =
+          db.transaction do
+            read.given.map { |given| keep_row(visit, ReadingRequest.parse(given.merge("id" => id_of(visit, given)))) }
+          end
+        json(rows: read.rows, refused: read.refused, kept: kept.count(true))
+      end
+
       # What one spoken line is taken for, to be looked at before it is kept; nothing is kept here.
       post "/api/visits/:id/saying" do
         input = SayingRequest.parse(body_json)
@@ -37,6 +56,17 @@ module Gorvant
       end
 
       private
+
+      # A row of a table is the same reading whenever it comes.
+      def id_of(visit, given)
+        hex = Sent.digest([visit[:id], given])
+        [hex[0, 8], hex[8, 4], "5#{hex[13, 3]}", "8#{hex[17, 3]}", hex[20, 12]].join("-")
+      end
+
+      def keep_row(visit, input)
+        _row, first_time = readings.create(input[:id], { visit: visit[:id], body: input[:id] }, fields(visit, input))
+        first_time
+      end
 
       def fields(visit, input)
         condition = condition(input[:condition], visit)

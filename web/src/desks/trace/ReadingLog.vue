@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Reading } from '@/shared/api/client'
+import ReadingTable from '@/desks/trace/ReadingTable.vue'
 import { stands } from '@/shared/model/readingTable'
 import { clock } from '@/shared/model/units'
 
-const props = defineProps<{ readings: Reading[] }>()
+const props = defineProps<{ visit: string; readings: Reading[] }>()
 const emit = defineEmits<{ takeBack: [id: string]; correct: [reading: Reading]; show: [reading: Reading] }>()
 
 const newestFirst = computed(() => [...props.readings].reverse())
@@ -50,6 +51,7 @@ function fate(reading: Reading): string {
         </span>
       </li>
     </ol>
+    <ReadingTable :visit="visit" />
   </section>
 </template>
 

@@ -404,6 +404,7 @@ watch(trace, (now) => {
     <SpokenLoops v-if="trace && !narrow" :strings="trace.strings" />
     <ReadingLog
       v-if="kind === 'visit' && !failure"
+      :visit="id"
       :readings="readings"
       @take-back="takeBack"
       @correct="correct"

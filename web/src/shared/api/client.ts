@@ -222,6 +222,12 @@ export const api = {
   sayHands: (id: string, body: BodyOf<'/api/visits/{id}/hands'>) =>
     outcome(client.POST('/api/visits/{id}/hands', { params: { path: { id } }, body })),
   history: (id: string) => outcome(client.GET('/api/visits/{id}/history', { params: { path: { id } } })),
+  readingsCsv: (id: string) =>
+    outcome<string>(
+      client.GET('/api/visits/{id}/readings-csv', { params: { path: { id } }, parseAs: 'text' }),
+    ),
+  readReadings: (id: string, text: string) =>
+    outcome(client.POST('/api/visits/{id}/readings-csv', { params: { path: { id } }, body: { text } })),
   knownGood: (id: string) => outcome(client.GET('/api/visits/{id}/known-good', { params: { path: { id } } })),
   keepKnownGood: (id: string) =>
     outcome(client.POST('/api/visits/{id}/known-good', { params: { path: { id } } })),

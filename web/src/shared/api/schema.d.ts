@@ -1589,6 +1589,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/visits/{id}/readings-csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        /** The readings that stand, as a table */
+        get: operations["readingsCsv"];
+        put?: never;
+        /** Keep a table of readings, whole or not at all */
+        post: operations["readReadings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/visits/{id}/archive": {
         parameters: {
             query?: never;
@@ -2805,6 +2825,15 @@ export interface components {
                 came: "same" | "moved" | "unlike";
                 why: string | null;
             }[];
+        };
+        ReadingsRead: {
+            rows: number;
+            refused: {
+                line: number;
+                problem: string;
+            }[];
+            /** @description those that were not here before */
+            kept: number;
         };
         TakenIn: {
             id: string;
@@ -6537,6 +6566,59 @@ export interface operations {
                 };
             };
             404: components["responses"]["Problem"];
+        };
+    };
+    readingsCsv: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description CSV */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            404: components["responses"]["Problem"];
+        };
+    };
+    readReadings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    text: string;
+                };
+            };
+        };
+        responses: {
+            /** @description What became of it */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadingsRead"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
         };
     };
     visitArchive: {
