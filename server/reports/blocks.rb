@@ -8,7 +8,7 @@ module Gorvant
       # Draws the blocks of a report on a page, one under the other. Rows of a table are drawn as rows, each with its
       # own height; a head stands again on every page.
       class Blocks
-        PAD = 3 # points between columns
+        PAD = 6 # points between columns
         LONGEST = 60 # letters beyond which a column is no wider
         AXIS = [110, 150].freeze # points left and right of an axis
         MOST_PHOTO = 300 # points high
@@ -178,17 +178,15 @@ module Gorvant
           end
         end
 
+        # Words of a drawing hold signs that the narrow type lacks, so all of them are set in the wide one.
         def draw_drawing(block, _size)
           width = @pdf.bounds.width
           view = block["svg"][/viewBox="0 0 ([\d.]+) ([\d.]+)"/] && Regexp.last_match.captures.map(&:to_f)
           height = view ? width * view[1] / view[0] : 300
-          room([height, @pdf.bounds.height - 60].min)
-          @pdf.svg(
-            block["svg"],
-            width: [width, (@pdf.cursor - 4) * width / height].min,
-            enable_web_requests: false,
-            fallback_font_name: "Text"
-          )
+          room([height + 8, @pdf.bounds.height - 60].min)
+          svg = block["svg"].gsub(/font-family\s*:[^;}"]+/, "font-family: Wide")
+          drawn = [width, (@pdf.cursor - 4) * width / height].min
+          @pdf.svg(svg, width: drawn, enable_web_requests: false, fallback_font_name: "Wide")
           @pdf.move_down(8)
         end
 

@@ -21,9 +21,17 @@ RSpec.describe Gorvant::VisitReport do
       assumed: ["Contactor poles: not read"]
     }
   end
-  report = ->(close_out, found: nil, photos: [], **fields) do
+  report = ->(close_out, found: nil, photos: [], wiring: {}, **fields) do
     record =
-      Gorvant::VisitRecord.new(rig: fitted, outdoor_degrees_f: 40.0, kept: { "close_out" => close_out }, **fields)
+      Gorvant::VisitRecord.new(
+        rig: fitted,
+        outdoor_degrees_f: 40.0,
+        kept: {
+          "close_out" => close_out,
+          "wiring" => wiring
+        },
+        **fields
+      )
     about =
       described_class::About.new(
         site: "Bramble mill",
@@ -44,7 +52,7 @@ RSpec.describe Gorvant::VisitReport do
   {
     "proved" => true,
     "unproved" => true,
-    "found" => true,
+    "found" => false,
     "open" => false,
     "none" => false,
     "as_designed" => false,
@@ -64,6 +72,19 @@ RSpec.describe Gorvant::VisitReport do
       expect(!loop.nil?).to eq(drawn)
       expect(loop["blocks"].first["svg"]).to include("<svg", "≠") if drawn
     end
+  end
+
+  it "draws the loop that the unit as found breaks, where that explains it" do
+    landing = {
+      "cable" => "cable_b",
+      "conductor" => "yellow",
+      "place" => "outdoor",
+      "lands_on" => nil,
+      "lies" => "bare"
+    }
+    found = { "landings" => [landing] }
+    given = report.call({ "cause" => "find" }, found: find.call("found", faults: []), wiring: found)
+    expect(section.call(given, "loop")["blocks"].first["svg"]).to include("off its terminal", "outdoor Y")
   end
 
   it "draws no loop for what opens none" do

@@ -170,10 +170,12 @@ module Gorvant
       block ? [block] : []
     end
 
-    # Of the first suspect, where Find stands by it.
+    # Of the first suspect, where Find stands by it; of the unit as it was found, where that explains it.
     def top_faults
       find = @about.find
-      return [] unless find && %w[proved unproved found].include?(find.dig(:outcome, :key))
+      return WiringCheck.new(@rig, @record.as_found).faults_on_recorded if find && find.dig(:outcome, :key) == "found"
+
+      return [] unless find && %w[proved unproved].include?(find.dig(:outcome, :key))
 
       (find[:suspects].first || {})[:faults] || []
     end

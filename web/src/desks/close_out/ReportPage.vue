@@ -29,6 +29,7 @@ const toggle = (id: string, on: unknown) =>
   (out.value = on ? out.value.filter((one) => one !== id) : [...out.value, id])
 
 const problem = shallowRef<Problem | null>(null)
+const MARK = '/api/crew/mark'
 const making = ref(false)
 async function pdf() {
   if (!report.value) return
@@ -93,7 +94,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
     <p v-if="!report && !unread" class="quiet">Putting it together …</p>
     <template v-if="report">
       <article class="sheet first" data-testid="customer-page">
-        <img v-if="report.marked" class="mark" src="/api/crew/mark" alt="" />
+        <img v-if="report.marked" class="mark" :src="MARK" alt="" />
         <p class="quiet">{{ report.crew }}</p>
         <h1>{{ report.title }}</h1>
         <p class="quiet">{{ report.visit_on }} · {{ report.names.join(', ') }}</p>
