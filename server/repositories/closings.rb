@@ -8,6 +8,22 @@ module Gorvant
       # Rows of a visit, oldest first, without their content.
       def of(visit_id) = scoped.where(visit_id: visit_id).order(:number).select(*LISTED, *NAMES).all
 
+      # Closings that hold, each with its visit's rig: { unit_id:, symptoms:, cause:, digest:, content: of the rig }.
+      def holding
+        db[:closings]
+          .where(Sequel[:closings][:crew_id] => viewer.crew_id, Sequel[:closings][:reopened_at] => nil)
+          .join(:visits, id: :visit_id, binned_at: nil)
+          .join(:rig_revisions, id: Sequel[:visits][:rig_revision_id])
+          .select(
+            Sequel[:visits][:unit_id],
+            Sequel[:visits][:symptoms],
+            Sequel.lit("closings.content #>> '{report,cause}' AS cause"),
+            Sequel[:rig_revisions][:digest],
+            Sequel[:rig_revisions][:content]
+          )
+          .all
+      end
+
       # The row with its content, or NotFound.
       def numbered(visit_id, number)
         scoped.where(visit_id: visit_id, number: number).select_all(:closings).select_append(*NAMES).first ||

@@ -15,6 +15,21 @@ module Gorvant
           people: search.people
         )
       end
+
+      # What comes again over the crew's units, as far as counts bear it.
+      get "/api/recurring" do
+        rows = Closings.new(db, viewer).holding
+        cases = rows.map { |row| Recurrence.case_of(row[:unit_id], Warm.rig(row), row[:symptoms].to_a, row[:cause]) }
+        found = Recurrence.new(cases)
+        json(
+          visits: cases.size,
+          units: cases.map(&:unit_id).uniq.size,
+          enough: found.enough?,
+          least: Catalogue.profile.dig("recurrence", "least_visits"),
+          often: found.often.map(&:to_h),
+          apart: found.apart.map(&:to_h)
+        )
+      end
     end
   end
 end

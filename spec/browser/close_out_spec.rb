@@ -181,6 +181,7 @@ RSpec.describe "Close out", :browser, type: :feature do
     "report" => ["[data-testid=customer-page]", -> { "/visits/#{visit_id}/report" }],
     "unit" => ["[data-testid=unit-visit]", -> { "/units/#{db[:visits].where(id: visit_id).get(:unit_id)}" }],
     "site" => ["[data-testid=site-unit]", -> { "/sites/#{db[:sites].where(name: "Boathouse library").get(:id)}" }],
+    "recurring" => ["[data-testid=recurring]", -> { "/recurring" }],
     "search" => ["[data-testid=visit]", -> { "/?q=klin&closed=no" }]
   }.each do |what, (there, address)|
     it "#{what} holds on a phone and is sound for who cannot see it, light and dark" do

@@ -99,4 +99,36 @@ RSpec.describe "Search", :server do
   ensure
     ServerBench.alone
   end
+
+  it "says what recurs of closed visits alone, and nothing while there are few" do
+    fetch("/api/recurring")
+    expect(answer.values_at("visits", "enough", "often")).to eq([1, false, []])
+    closing = db[:closings].first
+    visit = db[:visits].where(id: closing[:visit_id]).first
+    8.times do |i|
+      id = uuid
+      db[:visits].insert(
+        visit.merge(
+          id: id,
+          carried: nil,
+          symptoms: Sequel.pg_jsonb(["no_heat"]),
+          safety: Sequel.pg_jsonb([]),
+          as_found: Sequel.pg_jsonb({}),
+          bench: Sequel.pg_jsonb({}),
+          setting_labels: Sequel.pg_jsonb({}),
+          found_marks: Sequel.pg_jsonb({}),
+          defrost: Sequel.pg_jsonb({})
+        )
+      )
+      content = { "report" => { "cause" => i < 3 ? "LPS open" : nil }, "record" => {} }
+      db[:closings].insert(
+        closing.merge(id: uuid, visit_id: id, content: Sequel.pg_jsonb(content), reopened_at: i == 7 ? Time.now : nil)
+      )
+    end
+    fetch("/api/recurring")
+    expect(answer.values_at("visits", "units", "enough")).to eq([8, 1, true])
+    expect(answer["often"].map { |one| one.values_at("what", "count", "of") }).to eq(
+      [["No heat", 7, 8], ["LPS open", 3, 8]]
+    )
+  end
 end

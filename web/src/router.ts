@@ -86,6 +86,11 @@ export const router = createRouter({
       meta: { title: 'Print' },
     },
     {
+      path: '/recurring',
+      component: () => import('@/pages/visits/RecurringPage.vue'),
+      meta: { title: 'What recurs' },
+    },
+    {
       path: '/units/:id',
       component: () => import('@/pages/units/UnitPage.vue'),
       props: (route) => ({ id: String(route.params.id) }),

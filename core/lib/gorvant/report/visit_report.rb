@@ -43,6 +43,7 @@ module Gorvant
         "visit_on" => @about.visit_on,
         "rig" => @rig.name,
         "names" => @about.names,
+        "cause" => cause,
         "left_off" => Desks::CloseOut.left_off?(@record),
         "customer" => customer,
         "sections" => sections,
@@ -54,6 +55,14 @@ module Gorvant
 
     def words(key, **fields) = Catalogue.words("report.#{key}", **fields)
     def blank?(key) = @kept[key].to_s.strip.empty?
+
+    # Title of what Find stands by; nil for what a person wrote.
+    def cause
+      find = @about.find
+      stands =
+        find && @kept["cause"] == "find" && %w[proved unproved found as_designed].include?(find.dig(:outcome, :key))
+      stands ? find[:suspects].first&.fetch(:title) : nil
+    end
 
     # --- the customer's page
 

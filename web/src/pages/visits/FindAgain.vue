@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
-import { useRoute, useRouter } from 'vue-router'
+import { RouterLink, useRoute, useRouter } from 'vue-router'
 import type { InputInstance } from 'element-plus'
 import type { Searched } from '@/shared/api/client'
 import PickOne from '@/shared/ui/kit/PickOne.vue'
@@ -46,6 +46,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
     <el-button class="key" :aria-pressed="narrow" data-testid="narrow" @click="narrow = !narrow"
       >Narrow</el-button
     >
+    <RouterLink class="key" to="/recurring" data-testid="recurs">What recurs</RouterLink>
     <div v-if="narrow" class="by">
       <PickOne
         :model-value="asked('symptom')"

@@ -91,6 +91,7 @@ export type Closing = components['schemas']['Closing']
 export type Searched = paths['/api/search']['post']['responses']['200']['content']['application/json']
 export type TakenIn = components['schemas']['TakenIn']
 export type KnownGood = components['schemas']['KnownGood']
+export type Recurring = components['schemas']['Recurring']
 export type UnitPage = components['schemas']['UnitPage']
 export type SitePage = components['schemas']['SitePage']
 export type Report = components['schemas']['Report']
@@ -251,6 +252,7 @@ export const api = {
     ),
   importArchive: (id: string, parts: number) =>
     outcome(client.POST('/api/archives/{id}/import', { params: { path: { id } }, body: { parts } })),
+  recurring: () => outcome(client.GET('/api/recurring')),
   search: (body: BodyOf<'/api/search'>) => outcome<Searched>(client.POST('/api/search', { body })),
   unit: (id: string) => outcome(client.GET('/api/units/{id}', { params: { path: { id } } })),
   changeUnit: (id: string, version: number, notes: string) =>

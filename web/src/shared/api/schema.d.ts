@@ -1741,6 +1741,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/recurring": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What comes again over the crew's units, with intervals */
+        get: operations["recurring"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/search": {
         parameters: {
             query?: never;
@@ -2834,6 +2851,32 @@ export interface components {
             }[];
             /** @description those that were not here before */
             kept: number;
+        };
+        Recurring: {
+            visits: number;
+            units: number;
+            enough: boolean;
+            /** @description visits of a kind before anything is said of it */
+            least: number;
+            often: {
+                what: string;
+                count: number;
+                of: number;
+                units: number;
+                low: number;
+                high: number;
+            }[];
+            apart: {
+                what: string;
+                trait: string;
+                value: string;
+                count: number;
+                of: number;
+                low: number;
+                high: number;
+                others_low: number;
+                others_high: number;
+            }[];
         };
         TakenIn: {
             id: string;
@@ -6846,6 +6889,26 @@ export interface operations {
                     "application/json": {
                         kept: boolean;
                     };
+                };
+            };
+        };
+    };
+    recurring: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Of closed visits */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Recurring"];
                 };
             };
         };
