@@ -56,6 +56,12 @@ module Gorvant
           "computed_results" => ALL
         }
       }.freeze
+      # Functions that a role may call; nobody else calls any.
+      FUNCTIONS = {
+        web: ["current_crew()", "search_visits(tsquery, text, uuid, boolean, date, date, integer)"],
+        door: ["current_crew()"],
+        worker: ["current_crew()"]
+      }.freeze
       # Tables in which a role sees every crew's rows.
       WHOLE = { door: %w[users invitations devices crews audit_trail], worker: %w[tasks events crews] }.freeze
 
@@ -68,7 +74,10 @@ module Gorvant
           owner = db.literal(Sequel.identifier(db.get(Sequel.lit("current_user"))))
           NAMES.each_value { |name| member(db, name, owner) }
           there = db.tables.map(&:to_s)
-          db.transaction { NAMES.each { |role, name| renew(db, role, name, there) } }
+          db.transaction do
+            own_functions(db).each { |function| db.run("REVOKE ALL ON FUNCTION #{function} FROM PUBLIC") }
+            NAMES.each { |role, name| renew(db, role, name, there) }
+          end
         end
 
         private
@@ -88,11 +97,24 @@ module Gorvant
           db.run("GRANT #{name} TO #{owner}") unless db.get(Sequel.lit("pg_has_role(current_user, ?, 'MEMBER')", name))
         end
 
+        # Signatures of the functions that the migrations made.
+        def own_functions(db) =
+          db[:pg_proc].where(
+            Sequel.lit("pronamespace = 'public'::regnamespace AND proowner = current_user::regrole")
+          ).select_map(Sequel.lit("oid::regprocedure::text"))
+
+        # Those that are there by now.
+        def functions(db, role)
+          there = own_functions(db).map { |function| function[/\A\w+/] }
+          FUNCTIONS.fetch(role).select { |function| there.include?(function[/\A\w+/]) }
+        end
+
         def renew(db, role, name, there)
           db.run("REVOKE ALL ON ALL TABLES IN SCHEMA public FROM #{name}")
           db.run("GRANT USAGE ON SCHEMA public TO #{name}")
           db.run("GRANT USAGE ON ALL SEQUENCES IN SCHEMA public TO #{name}")
           GRANTS.fetch(role).slice(*there).each { |table, may| db.run("GRANT #{may} ON #{table} TO #{name}") }
+          functions(db, role).each { |function| db.run("GRANT EXECUTE ON FUNCTION #{function} TO #{name}") }
           (WHOLE.fetch(role, []) & there).each do |table|
             db.run("DROP POLICY IF EXISTS #{role}_sees_all ON #{table}")
             db.run("CREATE POLICY #{role}_sees_all ON #{table} TO #{name} USING (true) WITH CHECK (true)")

@@ -12,7 +12,10 @@ Sequel.migration do
     "photos" => ["keep_searched(NEW.visit_id)", ""],
     "closings" => ["keep_searched(NEW.visit_id)", ""],
     "units" => ["keep_searched(visits.id) FROM visits WHERE visits.unit_id = NEW.id", ""],
-    "sites" => ["keep_searched(visits.id) FROM visits JOIN units ON units.id = visits.unit_id WHERE units.site_id = NEW.id", ""]
+    "sites" => [
+      "keep_searched(visits.id) FROM visits JOIN units ON units.id = visits.unit_id WHERE units.site_id = NEW.id",
+      ""
+    ]
   }
 
   up do
@@ -21,7 +24,10 @@ Sequel.migration do
       foreign_key :crew_id, :crews, type: :uuid, null: false
       text :said, null: false
       tsvector :words, null: false
+      date :visit_on, null: false
+      timestamptz :begun_at, null: false
       index :words, type: :gin
+      index [:crew_id, Sequel.desc(:visit_on), Sequel.desc(:begun_at), :visit_id], name: :search_documents_newest
     end
     create_table(:search_words) do
       foreign_key :crew_id, :crews, type: :uuid, null: false, on_delete: :cascade
@@ -56,13 +62,17 @@ Sequel.migration do
       DECLARE
         words tsvector;
         said text := visit_in_words(visit);
-        crew uuid := (SELECT crew_id FROM visits WHERE id = visit);
+        crew uuid;
+        day date;
+        begun timestamptz;
       BEGIN
         IF said IS NULL THEN RETURN; END IF;
+        SELECT crew_id, visit_on, created_at INTO crew, day, begun FROM visits WHERE id = visit;
         words := to_tsvector('simple', said);
-        INSERT INTO search_documents AS kept VALUES (visit, crew, said, words)
-          ON CONFLICT (visit_id) DO UPDATE SET said = EXCLUDED.said, words = EXCLUDED.words
-          WHERE kept.said IS DISTINCT FROM EXCLUDED.said;
+        INSERT INTO search_documents AS kept VALUES (visit, crew, said, words, day, begun)
+          ON CONFLICT (visit_id) DO UPDATE
+          SET said = EXCLUDED.said, words = EXCLUDED.words, visit_on = EXCLUDED.visit_on, begun_at = EXCLUDED.begun_at
+          WHERE (kept.said, kept.visit_on) IS DISTINCT FROM (EXCLUDED.said, EXCLUDED.visit_on);
         INSERT INTO search_words SELECT crew, lexeme FROM unnest(tsvector_to_array(words)) lexeme
           WHERE length(lexeme) BETWEEN 3 AND 30 ON CONFLICT DO NOTHING;
       END $$;
@@ -70,20 +80,20 @@ Sequel.migration do
         RETURNS TABLE (visit_id uuid, hit text) LANGUAGE sql STABLE SECURITY DEFINER
         SET search_path = public, pg_temp AS $$
         WITH found AS (
-          SELECT visits.id, visits.visit_on, visits.created_at, search_documents.said
+          SELECT search_documents.visit_id AS id, search_documents.visit_on, begun_at, search_documents.said
           FROM search_documents JOIN visits ON visits.id = search_documents.visit_id
           WHERE search_documents.crew_id = current_crew() AND visits.crew_id = current_crew()
             AND (asked IS NULL OR search_documents.words @@ asked)
             AND (symptom IS NULL OR visits.symptoms ? symptom)
             AND (by_whom IS NULL OR visits.created_by = by_whom)
             AND (is_closed IS NULL OR (visits.closed_number IS NOT NULL) = is_closed)
-            AND (since IS NULL OR visits.visit_on >= since) AND (until IS NULL OR visits.visit_on <= until)
-          ORDER BY visits.visit_on DESC, visits.created_at DESC, visits.id LIMIT most)
+            AND (since IS NULL OR search_documents.visit_on >= since)
+            AND (until IS NULL OR search_documents.visit_on <= until)
+          ORDER BY search_documents.visit_on DESC, begun_at DESC, search_documents.visit_id LIMIT most)
         SELECT id, CASE WHEN asked IS NULL THEN '' ELSE
             ts_headline('simple', said, asked, 'MaxWords=22, MinWords=8, MaxFragments=1, StartSel="", StopSel=""') END
-          FROM found ORDER BY visit_on DESC, created_at DESC, id
+          FROM found ORDER BY visit_on DESC, begun_at DESC, id
       $$;
-      REVOKE ALL ON FUNCTION keep_searched(uuid), visit_in_words(uuid) FROM PUBLIC;
     SQL
     follows.each { |table, (visits, only)| run <<~SQL }
         CREATE FUNCTION searched_#{table}() RETURNS trigger LANGUAGE plpgsql SECURITY DEFINER

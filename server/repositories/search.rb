@@ -5,7 +5,7 @@ module Gorvant
     # Finds visits by what was written of them. Each word has to be there, or the crew's own word that is nearest to
     # what was typed.
     class Search < Repository
-      MOST = 60
+      MOST = 40
       MOST_WORDS = 8
       # visits: rows, newest first, each with :hit; read_as: { typed => [words] }; unknown: words that nothing is near.
       Found = Struct.new(:visits, :read_as, :unknown)
@@ -34,10 +34,16 @@ module Gorvant
         mine = db[:search_words].where(crew_id: viewer.crew_id)
         return [word] if word.size < 3 || mine.where(Sequel.like(:word, "#{word}%")).any?
 
-        Misspelling.of(
-          word,
-          mine.where(Sequel.function(:length, :word) => ((word.size - 2)..(word.size + 2))).select_map(:word)
-        )
+        Misspelling.of(word, near(mine, word))
+      end
+
+      # Words that a slip or two could have made this one of: about as long, no numbers for a word without, and one of
+      # the first letters among its own first ones.
+      def near(mine, word)
+        near = mine.where(Sequel.function(:length, :word) => ((word.size - 2)..(word.size + 2)))
+        near = near.exclude(Sequel.lit("word ~ '[0-9]'")) unless word.match?(/\d/)
+        first = word[0, word.size < Misspelling::LONG ? 2 : 3]
+        near.where(Sequel.lit("left(word, ?) ~ ('[' || ? || ']')", first.size, first)).select_map(:word)
       end
 
       # Words are letters and digits alone, so nothing of them is taken for an operator.

@@ -151,6 +151,7 @@ RSpec.describe "At the unit", :browser, type: :feature do
       db[:visits]
         .join(:units, id: :unit_id)
         .where(Sequel[:units][:name] => "Waiting room unit")
+        .reverse(:visit_on)
         .get(Sequel[:visits][:id])
     visit "/visits/#{fresh}/defrost"
     find("[data-testid=tab-test]").click

@@ -11,6 +11,8 @@ RSpec.describe "Close out", :browser, type: :feature do
     worker.kill
   end
 
+  after { db[:audit_trail].delete }
+
   let(:page_of) { "/visits/#{visit_id}/close-out" }
 
   def write(field, words) = find("[data-testid=#{field}]").set(words).send_keys(:tab)

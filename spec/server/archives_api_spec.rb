@@ -78,7 +78,6 @@ RSpec.describe "Archives", :server do
     )
   end
 
-
   def wrapped(row) =
     row.transform_values do |value|
       value.respond_to?(:to_hash) || value.is_a?(Array) ? Sequel.pg_jsonb_wrap(JSON.parse(JSON.generate(value))) : value

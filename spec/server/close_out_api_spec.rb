@@ -169,6 +169,8 @@ RSpec.describe "Close out", :server do
   end
 
   it "goes by Find only as far as Find goes, and by what was read before the repair" do
+    # A weather of its own: what a process has laid out outlives the tables that specs empty.
+    db[:visits].where(id: visit_id).update(outdoor_degrees_f: 33.37)
     say_all(cause: "find", finding: "")
     expect(close).to eq(422)
     expect(answer["errors"].map { |one| one["field"] }).to eq(["/cause"])

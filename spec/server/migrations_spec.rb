@@ -40,6 +40,7 @@ RSpec.describe "Migrations", :server do
 
   it "give every desk a row of what the visit's columns held, and fill the columns again on the way back" do
     db[:readings].exclude(function: "volts_ac").delete
+    db[:visit_desks].where(desk: "close_out").delete # the columns knew no closing
     kept = -> { db[:visit_desks].order(:visit_id, :desk).select_map(%i[visit_id desk content mark]) }
     before = kept.call
     expect(before.map { |row| row[1] }.uniq).to match_array(%w[wiring thermostat defrost])

@@ -18,6 +18,8 @@ RSpec.describe "Search", :server do
     ["klin", ["Mossgate kiln hall", "Lantern studio"]],
     ["Klin hall", ["Mossgate kiln hall"]],
     ["boathuose", ["Boathouse library"]],
+    ["iln hall", ["Mossgate kiln hall"]],
+    ["xkiln", ["Mossgate kiln hall", "Lantern studio"]],
     ["iced", ["Mossgate kiln hall", "Boathouse library"]],
     ["reading room cold", ["Boathouse library"]],
     ["bakery fan switch", ["Quince Street bakery"]],

@@ -18,8 +18,10 @@ module Gorvant
         }.reject { |_key, part| part.empty? }
       end
 
-      # Under what today's records say: parsed JSON for AsFound.parse.
+      # Under what today's records say: parsed JSON for AsFound.parse, which tells what is wrong with it.
       def under(today, carried)
+        return today unless records?(today)
+
         landings, jumpers = %w[landings jumpers].map { |key| today.fetch(key, []) }
         ends = landings.map { |one| one.values_at("cable", "conductor", "place") }
         pairs = jumpers.map { |one| pair(one) }
@@ -38,6 +40,12 @@ module Gorvant
       end
 
       private
+
+      def records?(today)
+        lists = [today.fetch("landings", []), today.fetch("jumpers", [])]
+        lists.all? { |list| list.is_a?(Array) && list.all?(Hash) } && today.fetch("settings", {}).is_a?(Hash) &&
+          today.fetch("jumpers", []).all? { |one| one.values_at("from", "to").all?(String) }
+      end
 
       def pair(jumper) = [jumper["place"], jumper.values_at("from", "to").sort]
 

@@ -283,7 +283,10 @@ module Gorvant
         end
       end
 
-      def told_settings = Array(@given["told_settings"]) & @given.fetch("settings", {}).keys
+      def told_settings
+        given = @given["settings"]
+        given.is_a?(Hash) ? Array(@given["told_settings"]) & given.keys : []
+      end
 
       def settings
         given = @given.fetch("settings", {})

@@ -22,6 +22,9 @@ const whole = ref(false)
         “{{ visit.complaint }}”
       </button>
     </p>
+    <p v-if="visit?.closed_number" class="weather" data-testid="read-only">
+      closed, no. {{ visit.closed_number }}: what is read now is an addendum
+    </p>
     <p v-if="visit && visit.outdoor_degrees_f !== null" class="weather">
       {{ degrees(visit.outdoor_degrees_f) }} outside
     </p>

@@ -33,6 +33,10 @@ const takeTheirs = () => location.reload()
       <p v-else-if="last" class="last" data-testid="last-by">{{ last.by }}, {{ ago(last.at) }}</p>
       <slot />
     </div>
+    <p v-if="visit?.closed_number && title !== 'Close out'" class="told" data-testid="read-only">
+      = Closed, no. {{ visit.closed_number }}: it can be read, and opened again under
+      <RouterLink :to="`/visits/${visit.id}/close-out`">Close out</RouterLink>.
+    </p>
     <p v-if="told" class="told" data-testid="told">
       · Begins with what the visit of {{ day(told) }} told; none of it counts as looked at until you do.
     </p>
