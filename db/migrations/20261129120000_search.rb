@@ -77,23 +77,27 @@ Sequel.migration do
           WHERE length(lexeme) BETWEEN 3 AND 30 ON CONFLICT DO NOTHING;
       END $$;
       CREATE FUNCTION search_visits(asked tsquery, symptom text, by_whom uuid, is_closed boolean, since date, until date, most integer)
-        RETURNS TABLE (visit_id uuid, hit text) LANGUAGE sql STABLE SECURITY DEFINER
+        RETURNS TABLE (visit_id uuid, hit text) LANGUAGE plpgsql STABLE SECURITY DEFINER
         SET search_path = public, pg_temp AS $$
-        WITH found AS (
-          SELECT search_documents.visit_id AS id, search_documents.visit_on, begun_at, search_documents.said
-          FROM search_documents JOIN visits ON visits.id = search_documents.visit_id
-          WHERE search_documents.crew_id = current_crew() AND visits.crew_id = current_crew()
-            AND (asked IS NULL OR search_documents.words @@ asked)
-            AND (symptom IS NULL OR visits.symptoms ? symptom)
-            AND (by_whom IS NULL OR visits.created_by = by_whom)
-            AND (is_closed IS NULL OR (visits.closed_number IS NOT NULL) = is_closed)
-            AND (since IS NULL OR search_documents.visit_on >= since)
-            AND (until IS NULL OR search_documents.visit_on <= until)
-          ORDER BY search_documents.visit_on DESC, begun_at DESC, search_documents.visit_id LIMIT most)
-        SELECT id, CASE WHEN asked IS NULL THEN '' ELSE
-            ts_headline('simple', said, asked, 'MaxWords=22, MinWords=8, MaxFragments=1, StartSel="", StopSel=""') END
-          FROM found ORDER BY visit_on DESC, begun_at DESC, id
-      $$;
+      DECLARE
+        -- Planned with what is asked for, so that the index that suits it is taken.
+        wanted text := 'SELECT kept.visit_id, kept.visit_on, kept.begun_at, kept.said FROM search_documents kept
+          JOIN visits ON visits.id = kept.visit_id WHERE kept.crew_id = $1 AND visits.crew_id = $1';
+      BEGIN
+        IF asked IS NOT NULL THEN wanted := wanted || ' AND kept.words @@ $2'; END IF;
+        IF symptom IS NOT NULL THEN wanted := wanted || ' AND visits.symptoms ? $3'; END IF;
+        IF by_whom IS NOT NULL THEN wanted := wanted || ' AND visits.created_by = $4'; END IF;
+        IF is_closed THEN wanted := wanted || ' AND visits.closed_number IS NOT NULL'; END IF;
+        IF NOT is_closed THEN wanted := wanted || ' AND visits.closed_number IS NULL'; END IF;
+        IF since IS NOT NULL THEN wanted := wanted || ' AND kept.visit_on >= $5'; END IF;
+        IF until IS NOT NULL THEN wanted := wanted || ' AND kept.visit_on <= $6'; END IF;
+        RETURN QUERY EXECUTE 'WITH found AS (' || wanted ||
+          ' ORDER BY kept.visit_on DESC, kept.begun_at DESC, kept.visit_id LIMIT $7)
+          SELECT found.visit_id, CASE WHEN $2 IS NULL THEN '''' ELSE ts_headline(''simple'', said, $2,
+            ''MaxWords=22, MinWords=8, MaxFragments=1, StartSel="", StopSel=""'') END
+          FROM found ORDER BY visit_on DESC, begun_at DESC, found.visit_id'
+          USING current_crew(), asked, symptom, by_whom, since, until, most;
+      END $$;
     SQL
     follows.each { |table, (visits, only)| run <<~SQL }
         CREATE FUNCTION searched_#{table}() RETURNS trigger LANGUAGE plpgsql SECURITY DEFINER

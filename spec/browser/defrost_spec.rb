@@ -106,6 +106,7 @@ RSpec.describe "The defrost desk", :browser, type: :feature do
       db[:visits]
         .join(:units, id: :unit_id)
         .where(Sequel[:units][:name] => "Waiting room unit")
+        .reverse(:visit_on)
         .get(Sequel[:visits][:id])
     hold("defrost", other, record)
     visit "/visits/#{other}/defrost?tab=test"
