@@ -192,7 +192,7 @@ module Gorvant
 
         # Marks on a watch: a ring where the program expects it, a filled square where it was seen.
         def draw_tape(block, size)
-          axis(block["seconds"], size)
+          axis(block["seconds"], block["rows"].size)
           block["rows"].each do |row|
             room(16)
             y = @pdf.cursor - 6
@@ -211,7 +211,7 @@ module Gorvant
         end
 
         def draw_stages(block, size)
-          axis(block["seconds"], size)
+          axis(block["seconds"], block["rows"].size)
           block["rows"].each do |row|
             room(16)
             y = @pdf.cursor - 6
@@ -228,8 +228,8 @@ module Gorvant
         def x(seconds, most) =
           AXIS[0] + ((@pdf.bounds.width - AXIS.sum) * (most.to_f.positive? ? seconds / most.to_f : 0))
 
-        def axis(most, _size)
-          room(30)
+        def axis(most, rows)
+          room([30 + (rows * 14), @pdf.bounds.height - 60].min)
           @pdf.stroke_color(Paper::RULE)
           @pdf.line_width(0.6)
           @pdf.stroke_horizontal_line(AXIS[0], @pdf.bounds.width - AXIS[1], at: @pdf.cursor - 10)
