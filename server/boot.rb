@@ -12,6 +12,7 @@ end
 
 # Bases first, then whatever stands beside them.
 require_relative "errors"
+require_relative "ids"
 require_relative "roles"
 require_relative "crew"
 require_relative "database"

@@ -159,10 +159,7 @@ module Gorvant
         }
       end
 
-      def id_for(kind, name)
-        hex = Digest::SHA256.hexdigest("gorvant demo #{@viewer.crew_id} #{kind} #{name}")
-        [hex[0, 8], hex[8, 4], "5#{hex[13, 3]}", "8#{hex[17, 3]}", hex[20, 12]].join("-")
-      end
+      def id_for(kind, name) = Ids.of("gorvant demo #{@viewer.crew_id} #{kind} #{name}")
     end
   end
 end

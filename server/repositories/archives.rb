@@ -91,15 +91,7 @@ module Gorvant
 
       # Ids as they are, and new ones that follow from crew and old id.
       Own = Class.new { def [](id) = id }
-      New =
-        Struct.new(:crew_id) do
-          def [](id)
-            return nil unless id
-
-            hex = Digest::SHA256.hexdigest("gorvant #{crew_id} #{id}")
-            [hex[0, 8], hex[8, 4], "5#{hex[13, 3]}", "8#{hex[17, 3]}", hex[20, 12]].join("-")
-          end
-        end
+      New = Struct.new(:crew_id) { def [](id) = id && Ids.of("gorvant #{crew_id} #{id}") }
 
       private
 

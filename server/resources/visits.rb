@@ -159,10 +159,7 @@ module Gorvant
         rigs.create(kit_rig_id(input[:id]), content, rig).first[:revision_id]
       end
 
-      def kit_rig_id(visit_id)
-        hex = Digest::SHA256.hexdigest("gorvant kit of visit #{visit_id.downcase}")
-        [hex[0, 8], hex[8, 4], "5#{hex[13, 3]}", "8#{hex[17, 3]}", hex[20, 12]].join("-")
-      end
+      def kit_rig_id(visit_id) = Ids.of("gorvant kit of visit #{visit_id.downcase}")
 
       # With another rig or set point, or when one desk keeps another thing, the same records may find other things.
       def remark(visit, rig)

@@ -266,4 +266,22 @@ RSpec.describe "Close out", :server do
   ensure
     header("X-Degrees", nil)
   end
+
+  it "prints every visit of the demo data with the complaint, every reading that failed, what has to be put back, and the cautions" do
+    visits = db[:visits].select(:id, :complaint).all
+    visits.each do |row|
+      send_json(:post, "/api/visits/#{row[:id]}/report-pdf", {})
+      expect([row[:id], last_response.status]).to eq([row[:id], 200])
+      said = Open3.capture2("pdftotext", "-layout", "-", "-", stdin_data: last_response.body, binmode: true).first
+      said = said.force_encoding("UTF-8").gsub(/\s+/, " ")
+      failed = db[:readings].where(visit_id: row[:id], verdict: "disagrees", function: "volts_ac").select_map(:value)
+      expect(said).to include(
+        row[:complaint][0, 30],
+        "Put back",
+        "Never bridge a pressure",
+        "clears nothing that comes and goes"
+      )
+      failed.each { |volts| expect(said).to include("≠ #{format("%.1f", volts)} V") }
+    end
+  end
 end

@@ -58,10 +58,7 @@ module Gorvant
       private
 
       # A row of a table is the same reading whenever it comes.
-      def id_of(visit, given)
-        hex = Sent.digest([visit[:id], given])
-        [hex[0, 8], hex[8, 4], "5#{hex[13, 3]}", "8#{hex[17, 3]}", hex[20, 12]].join("-")
-      end
+      def id_of(visit, given) = Ids.of(Sent.digest([visit[:id], given]))
 
       def keep_row(visit, input)
         _row, first_time = readings.create(input[:id], { visit: visit[:id], body: input[:id] }, fields(visit, input))
