@@ -31,7 +31,7 @@ RSpec.describe "Find", :browser, type: :feature do
     situation = Gorvant::Desks::Find.situation(rig, found, row[:outdoor_degrees_f])
     key = Gorvant::Server::Signatures.key(row[:digest], situation)
     # What the server in this process has laid out outlives the tables that specs empty.
-    Gorvant::Server::Warm.library([key, row[:outdoor_degrees_f]]) do
+    Gorvant::Server::Warm.library([key, row[:outdoor_degrees_f], situation.told]) do
       Gorvant::Diagnosis::Library.new(situation, JSON.parse(db[:computed_results].where(key: key).get(:content)))
     end
   end

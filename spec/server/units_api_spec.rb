@@ -38,6 +38,12 @@ RSpec.describe "Units", :server do
       )
     end
 
+    def assumed_by_find(of)
+      row = Gorvant::Server::Visits.new(db, ServerBench.viewer).find(of)
+      finders = Gorvant::Server::Finders.new(nil, nil)
+      finders.situation(row).told
+    end
+
     def line(part) =
       fetch("#{visit}/close-out") && answer["put_back"].map { |one| one["id"] }.find { |id| id.include?(part) }
     def ends(of) =
@@ -60,6 +66,7 @@ RSpec.describe "Units", :server do
         "told by the visit of 2026-11-23, not looked at today"
       )
       expect(answer["standing"]["mark"]).to eq("untouched")
+      expect(assumed_by_find(after)).to include(/visit of 2026-11-23 told/).and include(/an earlier visit told them/)
       expect(settings(after)["stage_delay_minutes"].values_at("found", "source", "verdict")).to eq(
         [20, "told_before", "assumed"]
       )

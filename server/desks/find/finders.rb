@@ -19,7 +19,7 @@ module Gorvant
       def library(row)
         situation = situation(row)
         key = Signatures.key(row[:digest], situation)
-        Warm.library([key, row[:outdoor_degrees_f]]) do
+        Warm.library([key, row[:outdoor_degrees_f], situation.told]) do
           kept = @computed.get(key)
           kept && Diagnosis::Library.new(situation, JSON.parse(kept))
         end

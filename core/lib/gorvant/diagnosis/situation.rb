@@ -8,11 +8,12 @@ module Gorvant
       # One way in which tests are made: a call, with what is supposed for the test. id: for a person's eyes never.
       State = Value.define(:id, :condition, :lifted, defaults: { lifted: nil })
 
-      attr_reader :rig, :faults, :found, :outdoor_degrees_f, :netlist
+      attr_reader :rig, :faults, :found, :outdoor_degrees_f, :netlist, :told
 
       # rig: as fitted. found: AsFound or nil. outdoor_degrees_f: nil where nobody measured it.
       def initialize(rig, found: nil, outdoor_degrees_f: nil)
         right = Target.rig(rig)
+        @told = told_words(found || AsFound.new)
         @found = Differences.new(right, found || AsFound.new, rig).all.reject { |one| one.faults.empty? }
         settings, @faults = @found.flat_map(&:faults).partition { |fault| fault["kind"] == "set_up" }
         @rig = right.set(settings.to_h { |fault| [fault["at"].to_sym, fault["value"]] })
@@ -79,6 +80,12 @@ module Gorvant
       end
 
       private
+
+      # What an earlier visit tells and nobody has looked at since: sentences.
+      def told_words(found)
+        found.told.map { |day| Catalogue.words("find.told", day: day) } +
+          (found.told_settings.any? ? [Catalogue.wording.fetch("wiring.told_setting")] : [])
+      end
 
       def weather?(about) = about["below_degrees_f"].nil? || (outdoor_degrees_f || 0) < about["below_degrees_f"]
 

@@ -381,7 +381,9 @@ module Gorvant
         # Facts that the answer leans on and nobody has read.
         def assumed
           keys = @rig.assumed & Diagnosis.numbers.fetch("rig_facts")
-          keys.map { |key| "#{Catalogue.facts.fetch(key).fetch("title")}: #{Comparison.words(key, @rig[key.to_sym])}" }
+          keys.map do |key|
+            "#{Catalogue.facts.fetch(key).fetch("title")}: #{Comparison.words(key, @rig[key.to_sym])}"
+          end + @situation.told
         end
       end
     end
