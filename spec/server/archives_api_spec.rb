@@ -234,6 +234,38 @@ RSpec.describe "Archives", :server do
       ->(files) { changed.call(files) { |one| one["visit"]["closed_number"] = 3 } },
       /names a closing that is not there/
     ],
+    "a day that there is not" => [
+      ->(files) { changed.call(files) { |one| one["visit"]["visit_on"] = "2026-02-30" } },
+      %r{visit/visit_on is no day}
+    ],
+    "an hour that there is not" => [
+      ->(files) { changed.call(files) { |one| one["readings"][0]["taken_at"] = "2026-11-23T25:00:00Z" } },
+      %r{readings/0/taken_at is no day}
+    ],
+    "a null character" => [
+      ->(files) { changed.call(files) { |one| one["visit"]["complaint"] = "a\u0000b" } },
+      /holds the null character/
+    ],
+    "a verdict unheard of" => [
+      ->(files) { changed.call(files) { |one| one["readings"][0]["verdict"] = "splendid" } },
+      %r{readings/0/verdict}
+    ],
+    "a choice that is none" => [
+      ->(files) do
+        changed.call(files) { |one| one["readings"].find { |row| row["place"] == "ice" }["choice"] = { "a" => 1 } }
+      end,
+      %r{readings/\d+/choice}
+    ],
+    "a point that its rig has not" => [
+      ->(files) do
+        changed.call(files) { |one| one["readings"].find { |row| row["to_node"] }["to_node"] = "outdoor.Q" }
+      end,
+      %r{readings/\d+/to_node}
+    ],
+    "a number past all numbers" => [
+      ->(files) { changed.call(files) { |one| one["visit"]["version"] = 99_999_999_999 } },
+      %r{visit/version}
+    ],
     "a field too many" => [->(files) { changed.call(files) { |one| one["visit"]["crew_id"] = "mine" } }, %r{/visit}]
   }.each do |what, (change, says)|
     it "refuses #{what}, says where, and takes in nothing" do

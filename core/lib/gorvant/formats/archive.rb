@@ -1,7 +1,9 @@
 # frozen_string_literal: true
 
+require "date"
 require "digest"
 require "json"
+require "time"
 
 module Gorvant
   # An archive that cannot be taken in; problems: [{ "field" => file and place in it, "problem" => words }].
@@ -19,6 +21,10 @@ module Gorvant
       UUID = /\h{8}(?:-\h{4}){3}-\h{12}/
       NAMES = %r{\A(?:manifest\.json|visits/#{UUID}\.json|rigs/#{UUID}\.json|photos/#{UUID}\.jpg)\z}
       MOST_PROBLEMS = 20
+      TIMES = %w[created_at updated_at taken_at received_at retracted_at reopened_at].freeze
+      # Of a reading, what Observation.parse takes.
+      FLAGS = %w[about open isolated].freeze
+      SEEN = (%w[function from_node to_node place value value_high choice instrument] + FLAGS).freeze
 
       # visits, rigs: { id => document }; photos: { id => bytes }.
       attr_reader :visits, :rigs, :photos
@@ -114,6 +120,7 @@ module Gorvant
 
         text = bytes.dup.force_encoding(Encoding::UTF_8)
         return wrong(name, "is not valid UTF-8") && nil unless text.valid_encoding?
+        return wrong(name, "holds the null character") && nil if text.match?(/\\u0000|\u0000/)
 
         JSON.parse(text, max_nesting: 60).tap { |value| wrong(name, "has to be an object") unless value.is_a?(Hash) }
       rescue JSON::ParserError => e
@@ -159,6 +166,8 @@ module Gorvant
         rig = revisions[document.dig("visit", "rig_revision_id")]
         return wrong("#{at}/visit/rig_revision_id", "names a rig that is not in the archive") unless rig
 
+        moments(document.except("desks", "closings"), at)
+        document["closings"].each_with_index { |one, i| moments(one.except("content"), "#{at}/closings/#{i}") }
         unknown = document.dig("visit", "symptoms") - Catalogue.symptoms.keys
         wrong("#{at}/visit/symptoms", "unknown: #{unknown.first[0, 40]}") if unknown.any?
         closing(document, at)
@@ -167,6 +176,28 @@ module Gorvant
         document["photos"].each_with_index do |photo, i|
           wrong("#{at}/photos/#{i}", "has no picture in the archive") unless photos.key?(photo["id"])
         end
+      end
+
+      # Days and times that no calendar has.
+      def moments(value, at)
+        case value
+        when Hash
+          value.each do |key, inner|
+            moments(inner, "#{at}/#{key}")
+            next unless inner.is_a?(String) && (TIMES.include?(key) || key == "visit_on")
+
+            wrong("#{at}/#{key}", "is no day or time that there is") unless moment?(key, inner)
+          end
+        when Array
+          value.each_with_index { |inner, i| moments(inner, "#{at}/#{i}") }
+        end
+      end
+
+      def moment?(key, text)
+        key == "visit_on" ? Date.iso8601(text) : Time.iso8601(text)
+        true
+      rescue ArgumentError
+        false
       end
 
       def closing(document, at)
@@ -194,9 +225,25 @@ module Gorvant
         if before && document["readings"].none? { |other| other["id"] == before }
           wrong("#{at}/supersedes_id", "names a reading that is not in the archive")
         end
-        Condition.parse(reading["condition"])
+        seen(reading, at) if revisions.key?(reading["rig_revision_id"])
+      end
+
+      # Whether it is anything that can be read of its own rig.
+      def seen(reading, at)
+        condition = Condition.parse(reading["condition"])
+        trace =
+          (@traces ||= {})[[reading["rig_revision_id"], condition.call]] ||= Trace.new(
+            revisions[reading["rig_revision_id"]],
+            Condition.new(call: condition.call)
+          )
+        Observation.parse(
+          reading.slice(*SEEN).reject { |key, value| value.nil? || (FLAGS.include?(key) && !value) },
+          trace
+        )
       rescue BadCondition => e
         wrong("#{at}/condition", e.message[0, 200])
+      rescue BadObservation => e
+        wrong("#{at}#{e.field}", e.fields[:problem])
       end
     end
   end
