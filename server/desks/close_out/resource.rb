@@ -47,12 +47,16 @@ module Gorvant
         input = ReportRequest.parse(body_json || {})
         row = visits.find(params[:id])
         content_type "application/pdf"
-        Reports::Pdf.new(
-          in_degrees(report(row, input)),
-          leave_out: input.fetch(:leave_out, []),
-          photo: ->(id) { photos.find(id)[:content].to_s },
-          mark: mark
-        ).render
+        paper = in_degrees(report(row, input))
+        left_out = input.fetch(:leave_out, [])
+        Warm.dear do
+          Reports::Pdf.new(
+            paper,
+            leave_out: left_out,
+            photo: ->(id) { photos.find(id)[:content].to_s },
+            mark: mark
+          ).render
+        end
       end
 
       # Its readings against those of the unit when it was well.

@@ -151,6 +151,24 @@ RSpec.describe Gorvant::VisitReport do
     expect(words.call(section.call(given, "put_back"))).to include("LEFT", "asked to", "NOT TICKED")
   end
 
+  it "prints the newest of very many readings, and says how many it does not" do
+    reads =
+      Array.new(605) do |i|
+        Gorvant::VisitRead.new(
+          id: i.to_s,
+          observation: Gorvant::Observation.new(function: "did", place: "power", choice: "cut", instrument: "person"),
+          condition: Gorvant::Condition.new(call: "off"),
+          at: "2026-11-29T09:00:00Z",
+          note: "no. #{i}"
+        )
+      end
+    said = words.call(section.call(report.call({}, reads: reads), "readings"))
+    expect(said).to include("(5)", "no. 604").and not_include("no. 4\"")
+    expect(words.call(section.call(report.call({}, reads: reads.first(600)), "readings"))).to include(
+      "no. 0\""
+    ).and not_include("archive")
+  end
+
   it "keeps a person's words apart from its own, so that nothing of them is turned" do
     given =
       report.call(

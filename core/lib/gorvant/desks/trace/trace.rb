@@ -18,20 +18,27 @@ module Gorvant
         return [Blocks.text(Catalogue.words("report.no_readings"))] if record.reads.empty?
 
         netlist = Assembly.netlist(record.rig)
-        rows =
-          record.reads.map do |read|
-            says = "#{Blocks.sign(read.verdict)} #{read.observation.says}"
-            [
-              read.at.to_s[0, 16].tr("T", " "),
-              titles([read.condition.call]).first,
-              read.observation.whereabouts(netlist),
-              says,
-              read.held.to_s,
-              Blocks.cell([read.note, read.by].reject { |part| part.to_s.empty? }.join(", "))
-            ]
-          end
-        [Blocks.table(%w[when call where read held by].map { |key| Catalogue.words("report.head_#{key}") }, rows)]
+        rows = record.reads.last(MOST_PRINTED).map { |read| row(read, netlist) }
+        left = record.reads.size - rows.size
+        [
+          (Blocks.text(Catalogue.words("report.readings_left", count: left)) if left.positive?),
+          Blocks.table(%w[when call where read held by].map { |key| Catalogue.words("report.head_#{key}") }, rows)
+        ].compact
       end
+
+      MOST_PRINTED = 600
+
+      def self.row(read, netlist)
+        [
+          read.at.to_s[0, 16].tr("T", " "),
+          titles([read.condition.call]).first,
+          read.observation.whereabouts(netlist),
+          "#{Blocks.sign(read.verdict)} #{read.observation.says}",
+          read.held.to_s,
+          Blocks.cell([read.note, read.by].reject { |part| part.to_s.empty? }.join(", "))
+        ]
+      end
+      private_class_method :row
 
       def self.isolated(record)
         netlist = Assembly.netlist(record.rig)
