@@ -101,6 +101,7 @@ RSpec.describe Gorvant::Desks::CloseOut do
         false
       ],
       [{ reads: [did.call("jumper", "jumper_on", note: "R to C")] }, "did.jumper.r_to_c", true, false],
+      [{ reads: [did.call("jumper", "jumper_on", note: "Y to K9")] }, "did.jumper.y_to_k9", true, false],
       [
         { reads: [did.call("jumper", "jumper_on", note: "high pressure switch")] },
         "did.jumper.high_pressure_switch",

@@ -65,7 +65,7 @@ RSpec.describe Gorvant::Trends do
     it "knows of a coil switch seen #{points}: #{between.inspect}" do
       seen = points.map { |degrees, state| { "degrees_f" => degrees, "state" => state } }
       found = series.call("coil_switch", day.call("2026-03-03", defrost: { "coil_switch" => { "points" => seen } }))
-      expect(found&.points&.first&.values_at(:low, :high)).to eq(between)
+      expect(found && found.points.first.values_at(:low, :high)).to eq(between)
     end
   end
 

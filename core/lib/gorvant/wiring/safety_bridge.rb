@@ -25,7 +25,7 @@ module Gorvant
 
       def conducts?(branch)
         kind = branch.behavior
-        kind.stamped? && !kind.load? && !kind.source? && branch.kind != :capacitor
+        kind.stamped? && !kind.load? && !kind.source?
       end
 
       def joined?(netlist, ways, from, to) = Islands.new(netlist.nodes, ways, []).same?(from, to)
