@@ -177,6 +177,36 @@ RSpec.describe "Close out", :browser, type: :feature do
     expect(db[:visits].where(id: id).count).to eq(1)
   end
 
+  it "holds a closed visit up as known good, and the next one shows what is held against it" do
+    good, later = db[:visits].where(visit_on: %w[2026-03-03 2026-11-12]).order(:visit_on).select_map(:id)
+    visit "/visits/#{later}/intake"
+    expect(page).to have_css("[data-testid=intake-standing]")
+    expect(page).to have_no_css("[data-testid=since-good]")
+    visit "/visits/#{good}/trace"
+    expect(page).to have_css("[data-testid=read-only]", text: "closed, no. 1")
+    visit "/visits/#{good}/close-out"
+    find("[data-testid=known-good]").click
+    expect(page).to have_css("[data-testid=known-good][disabled]", text: "Known good")
+    visit "/visits/#{later}/intake"
+    expect(page).to have_css("[data-testid=since-good] li.unlike", text: "R to C at that place was not read")
+  end
+
+  it "takes readings from a table and shows why it takes none" do
+    visit trace_path
+    expect(page).to have_css("[data-testid=reading]", count: 8, wait: 20)
+    Dir.mktmpdir do |folder|
+      path = File.join(folder, "readings.csv")
+      head = "taken_at,call,function,from,to,value,instrument"
+      File.write(path, "#{head}\n2026-11-23T11:00:00Z,heat,volts_ac,outdoor.C,outdoor.O,0.2,high_impedance\n")
+      give("readings-file", path)
+      expect(page).to have_css("[role=status]", text: "1 of 1 rows kept")
+      expect(page).to have_css("[data-testid=reading]", count: 9)
+      File.write(path, "#{head}\n2026-11-23T11:00:00Z,heat,volts_ac,outdoor.C,outdoor.Q,0.2,high_impedance\n")
+      give("readings-file", path)
+      expect(page).to have_text("line 2: to_node is no point of this rig")
+    end
+  end
+
   # [address, what shows that it is there]
   {
     "close-out" => ["[data-testid=missing-count]", -> { page_of }],
