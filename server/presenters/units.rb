@@ -8,7 +8,7 @@ module Gorvant
         def notes(row) = row.slice(:id, :version, :notes)
 
         # visits: rows, newest first; records: [Trends::Visit], oldest first.
-        def unit(row, visits, records, findings, photos)
+        def unit(row, visits, records, findings, photos, tables)
           last = visits.first
           {
             **row.slice(:id, :name, :site_id, :notes, :version),
@@ -19,7 +19,7 @@ module Gorvant
             rig_revision: last && last[:revision_number],
             fitted: last ? UnitLabel.lines(Warm.rig(last)) : [],
             visits: visits.map { |visit| visit(visit) },
-            trends: Trends.new(records).all.map(&:to_h),
+            trends: Trends.new(records, tables: tables).all.map(&:to_h),
             settings: settings_over(records, visits),
             findings: findings.map { |one| finding_of(one) },
             photos: photos.map { |one| photo(one) },

@@ -7,7 +7,14 @@ module Gorvant
       get "/api/units/:id" do
         row = units.find(params[:id])
         rows = visits.of_unit(row[:id])
-        json Present.unit(row, rows, records(rows), units.findings(row[:id]), units.photos(row[:id]))
+        json Present.unit(
+               row,
+               rows,
+               records(rows),
+               units.findings(row[:id]),
+               units.photos(row[:id]),
+               sensor_tables.values
+             )
       end
 
       patch "/api/units/:id" do

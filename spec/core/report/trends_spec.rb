@@ -69,6 +69,21 @@ RSpec.describe Gorvant::Trends do
     end
   end
 
+  it "has by how much a thermistor was off its own table, and nothing of one whose table is not there" do
+    table = Gorvant::ThermistorTable.all.first
+    seen = ->(id, *points) do
+      day.call("2026-03-03", defrost: { "thermistor" => { "table_id" => id, "points" => points } })
+    end
+    right = { "degrees_f" => 40, "ohms" => table.ohms_at(40) }
+    off = { "degrees_f" => 40, "ohms" => table.ohms_at(47) }
+    found = series.call("sensor_error", seen.call(table.id, right, off))
+    expect(found.points.first.values_at(:low, :value, :high)).to eq([5.0, 7.0, 9.0])
+    expect(found.difference).to be(true)
+    expect(series.call("sensor_error", seen.call(table.id, right)).points.first[:value]).to be_within(0.01).of(0.0)
+    expect(series.call("sensor_error", seen.call("nobody's", off))).to be_nil
+    expect(series.call("sensor_error", seen.call(table.id, { "degrees_f" => 40, "ohms" => "OL" }))).to be_nil
+  end
+
   it "has how long a forced defrost lasted where both ends were marked" do
     test = ->(marks) { day.call("2026-03-03", defrost: { "test" => { "marks" => marks } }) }
     expect(series.call("defrost", test.call({ "fan_off" => 20.0, "fan_back" => 320.0 })).points.first[:value]).to eq(

@@ -5,16 +5,18 @@ module Gorvant
   # leaves open. It draws no conclusion: weather and load differ from day to day.
   class Trends
     # points: [{ on:, low:, value:, high: }], oldest first; value nil where only the interval is known.
-    Series = Value.define(:id, :title, :unit, :points)
+    # difference: whether degrees are of a difference, which turns without an offset.
+    Series = Value.define(:id, :title, :unit, :points, :difference, defaults: { difference: false })
     Visit = Value.define(:on, :record)
 
-    # visits: [Visit], oldest first.
-    def initialize(visits)
+    # visits: [Visit], oldest first. tables: [ThermistorTable] by which sensors are read.
+    def initialize(visits, tables: ThermistorTable.all)
       @visits = visits
+      @tables = tables.to_h { |table| [table.id, table] }
     end
 
     # [Series] of which there is anything to show.
-    def all = [*supply, drop, coil_switch, defrost].reject { |series| series.points.empty? }
+    def all = [*supply, drop, coil_switch, sensor, defrost].reject { |series| series.points.empty? }
 
     private
 
@@ -66,6 +68,25 @@ module Gorvant
         open = points.select { |point| point["state"] == "open" }.map { |point| point["degrees_f"].to_f }.min
         closed && open && closed < open ? [closed, nil, open] : nil
       end
+    end
+
+    # By how much the thermistor read worst was off its table, as far as the table's tolerance leaves it.
+    def sensor
+      found =
+        series("sensor_error", words("sensor_error"), "°F") do |record|
+          table = @tables[record.defrost.dig("thermistor", "table_id")]
+          errors =
+            table ? record.defrost.dig("thermistor", "points").to_a.filter_map { |point| error(table, point) } : []
+          worst = errors.max_by(&:abs)
+          worst && [worst - table.tolerance_degrees_f, worst, worst + table.tolerance_degrees_f]
+        end
+      found.with(difference: true)
+    end
+
+    def error(table, point)
+      return nil unless point["ohms"].is_a?(Numeric)
+
+      table.error_degrees_f(ThermistorTable::Point.new(degrees_f: point["degrees_f"].to_f, ohms: point["ohms"].to_f))
     end
 
     # How long a forced defrost lasted, from the fan's stop to its return.

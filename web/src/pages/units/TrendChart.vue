@@ -11,7 +11,7 @@ const EDGE = 12
 
 const isDegrees = computed(() => props.trend.unit === '°F')
 const unit = computed(() => (isDegrees.value ? degreeSign() : props.trend.unit))
-const shown = (value: number) => (isDegrees.value ? inUnit(value) : value)
+const shown = (value: number) => (isDegrees.value ? inUnit(value, props.trend.difference) : value)
 
 const span = computed(() => {
   const low = Math.min(...props.trend.points.map((one) => one.low))

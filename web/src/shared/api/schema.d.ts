@@ -2769,6 +2769,8 @@ export interface components {
             id: string;
             title: string;
             unit: string;
+            /** @description degrees of a difference */
+            difference: boolean;
             points: {
                 on: string;
                 low: number;
@@ -6934,7 +6936,7 @@ export interface operations {
             };
         };
         responses: {
-            /** @description At most 60, newest first */
+            /** @description At most 40, newest first */
             200: {
                 headers: {
                     [name: string]: unknown;
