@@ -57,6 +57,8 @@ const missing = computed(() => answer.value?.missing ?? [])
 const missingAt = (step: Steps) => missing.value.filter((one) => stepOf(one.field) === step)
 const goTo = (step: Steps) => document.getElementById(`step-${step}`)?.scrollIntoView({ block: 'start' })
 
+const toClosing = () => document.getElementById('closing')?.scrollIntoView({ block: 'center' })
+
 /** One attempt has one id, so that an answer that got lost closes nothing twice. */
 let attempt: string | null = null
 async function close() {
@@ -140,7 +142,7 @@ const other = computed(() => {
           <CustomerPart v-else :visit="id" :kept="kept" :complaint="visit.complaint" @keep="keep" />
         </section>
       </div>
-      <aside class="rail" aria-label="Closing">
+      <aside id="closing" class="rail" aria-label="Closing">
         <p class="count" data-testid="missing-count">
           {{ missing.length ? `${missing.length} still missing` : 'Nothing missing' }}
         </p>
@@ -173,6 +175,10 @@ const other = computed(() => {
             @keep="(left_off) => keep({ left_off })"
         /></label>
       </aside>
+      <p class="foot">
+        <b>{{ missing.length ? `${missing.length} still missing` : 'Nothing missing' }}</b>
+        <el-button class="key" data-testid="to-closing" @click="toClosing">To the closing</el-button>
+      </p>
     </div>
   </main>
 </template>
@@ -295,7 +301,26 @@ small.fine {
   color: var(--ink-soft);
 }
 
+.foot {
+  display: none;
+}
+
 @media (max-width: 1040px) {
+  .foot {
+    position: sticky;
+    bottom: 0;
+    z-index: 5;
+    display: flex;
+    flex-wrap: wrap;
+    align-items: center;
+    justify-content: space-between;
+    gap: 8px;
+    margin: 0 -16px;
+    padding: 6px 16px;
+    border-top: 2px solid var(--ink);
+    background: var(--paper);
+  }
+
   .work {
     grid-template-columns: minmax(0, 1fr);
   }
