@@ -2,7 +2,7 @@
 
 module Gorvant
   # What a mistyped word may have been, of the words that a crew uses: one letter too many, missing, other, or two
-  # neighbors changed about count as one slip each. Source: optimal string alignment.
+  # neighbors changed about count as one slip each. Source: docs/sources.md, string-alignment.
   module Misspelling
     MOST_CHARACTERS = 30
     LONG = 8 # letters from which two slips are allowed

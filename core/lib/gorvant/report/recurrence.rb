@@ -12,7 +12,7 @@ module Gorvant
     Apart = Value.define(:what, :trait, :value, :count, :of, :low, :high, :others_low, :others_high)
 
     TRAITS = %w[board_family defrost_interval_minutes changeover backup y_path sensing compressor_stages].freeze
-    # Source: Wilson's score interval, 90 %.
+    # Source: docs/sources.md, wilson-interval.
     Z = 1.645
 
     # A closed visit of a rig. cause: title of what Find stood by, nil for none.
