@@ -110,8 +110,13 @@ module ServerBench
   def revision =
     db[:visits].join(:rig_revisions, id: :rig_revision_id).where(Sequel[:visits][:id] => visit_id).get(:number)
 
+  # The demo's iced unit: the first visit to it, whatever came since.
   def visit_id =
-    db[:visits].join(:units, id: :unit_id).where(Sequel[:units][:name] => "North unit").get(Sequel[:visits][:id])
+    db[:visits]
+      .join(:units, id: :unit_id)
+      .where(Sequel[:units][:name] => "North unit")
+      .order(Sequel[:visits][:created_at])
+      .get(Sequel[:visits][:id])
 end
 
 RSpec.configure do |config|
