@@ -184,6 +184,7 @@ module Gorvant
         theirs = ids.is_a?(Own) ? document : renamed(document, ids)
         same = mine.except("site", "unit") == with_all_columns(theirs).except("site", "unit")
         if same
+          out_of_the_bin(document, id)
           return Outcome.new(id: id, title: title(document), came: "there", new_id: id != document.dig("visit", "id"))
         end
 
@@ -192,10 +193,16 @@ module Gorvant
                   {
                     "field" => "visits/#{archive.visits.key(document)}.json",
                     "problem" =>
-                      "is here already and has gone on since; nothing was taken in. Throw the one here away first"
+                      "is here already and has gone on since; nothing was taken in. Delete the one here first"
                   }
                 ]
               )
+      end
+
+      # What was thrown away and comes again is in sight again.
+      def out_of_the_bin(document, id)
+        unit_of(document)
+        db[:visits].where(crew_id: viewer.crew_id, id: id).update(binned_at: nil, binned_by: nil)
       end
 
       # What an archive leaves out, as a row has it.

@@ -177,6 +177,17 @@ RSpec.describe "Archives", :server do
     expect(db[:visits].where(crew_id: other).count).to eq(1)
   end
 
+  it "brings back in sight what lay in the bin" do
+    zip = zip_of("/api/visits/#{visit_id}/archive")
+    unit = db[:visits].where(id: visit_id).get(:unit_id)
+    id = visit_id
+    send_json(:post, "/api/visits/#{id}/bin", {})
+    send_json(:post, "/api/units/#{unit}/bin", {})
+    expect(send_up(zip)).to eq(200)
+    fetch("/api/visits/#{id}")
+    expect(last_response.status).to eq(200)
+  end
+
   it "never overwrites what has gone on since" do
     zip = zip_of("/api/visits/#{visit_id}/archive")
     db[:visits].where(id: visit_id).update(complaint: "changed since")
