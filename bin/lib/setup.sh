@@ -47,6 +47,8 @@ install_packages() {
   for extra in "$@"; do
     case $extra in
       browser) need chromium chromium; need chromedriver chromium-driver ;;
+      papers) need pdftotext poppler-utils ;;
+      client) [ -x "$(pg_bin)/pg_dump" ] || MISSING+=(postgresql-client) ;;
       oracle) need ngspice ngspice; need vcd2fst gtkwave ;;
     esac
   done
