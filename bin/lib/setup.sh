@@ -241,16 +241,19 @@ pg_stop() {
 }
 
 # own_database [alone]: the database of this installation, started where it does not run, for as long as this script lasts.
-# alone: not while somebody serves it.
+# alone: nobody else uses it meanwhile; who starts then waits.
 own_database() {
   [ -n "${DATABASE_URL:-}" ] && return 0
   local home
   data_home
-  if [ "${1:-}" = alone ] && [ -e "$GORVANT_HOME/serving.lock" ] && ! flock -n "$GORVANT_HOME/serving.lock" true; then
-    die "Gorvant serves this data just now; stop it first"
-  fi
   home=$(pg_home) || exit 1
-  pg_use "$home"
+  mkdir -p "$home"
+  exec {PG_USE}>>"$home/in-use"
+  if [ "${1:-}" = alone ]; then
+    flock -n "$PG_USE" || die "Gorvant uses this data just now; stop it first"
+  else
+    flock -s "$PG_USE"
+  fi
   trap pg_stop EXIT
   pg_start "$home"
 }
