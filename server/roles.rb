@@ -50,7 +50,7 @@ module Gorvant
           **KEPT.to_h { |table| [table, "SELECT"] },
           "tasks" => "SELECT, UPDATE",
           "events" => "SELECT, DELETE",
-          **%w[sites units visits].to_h { |table| [table, "SELECT, DELETE"] },
+          **%w[sites units visits archive_parts].to_h { |table| [table, "SELECT, DELETE"] },
           "closings" => "SELECT",
           "crews" => "SELECT",
           "computed_results" => ALL

@@ -11,7 +11,6 @@ module Gorvant
         raise NotFound.new(thing: "archive", id: id.to_s[0, 60]) unless UUID.match?(id.to_s)
         raise Refused.new(field: "/number", problem: "has to be from 1 to #{MOST}") unless number.between?(1, MOST)
 
-        scoped.where(Sequel[:created_at] < Time.now - KEPT_SECONDS).delete
         db[:archive_parts].insert_conflict(
           target: %i[crew_id archive_id number],
           update: {
@@ -19,6 +18,9 @@ module Gorvant
           }
         ).insert(owned(archive_id: id, number: number, content: Sequel.blob(bytes)))
       end
+
+      # Of the crew that is set: what nobody took in for a day. How many parts went.
+      def self.prune(db) = db[:archive_parts].where(Sequel[:created_at] < Time.now - KEPT_SECONDS).delete
 
       # All bytes of an archive of that many parts. Raises Refused where one is missing.
       def whole(id, parts)

@@ -43,11 +43,14 @@ module Gorvant
         task && task[:id]
       end
 
-      # Takes away what has had its time: kept answers over their budget, yesterday's events, what lay in the bin.
+      # Takes away what has had its time: kept answers over their budget, yesterday's events, what lay in the bin,
+      # parts of archives that nobody took in.
       def tidy
         Computed.new(@db).prune
         Events.new(@db).prune
-        @db[:crews].select_map(:id).each { |crew| Crew.as(crew) { Bin.prune(@db) } }
+        @db[:crews]
+          .select_map(:id)
+          .each { |crew| Crew.as(crew) { [Bin, ArchiveParts].each { |kept| kept.prune(@db) } } }
       end
 
       private

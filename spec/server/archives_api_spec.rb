@@ -177,6 +177,27 @@ RSpec.describe "Archives", :server do
     expect(db[:visits].where(crew_id: other).count).to eq(1)
   end
 
+  it "keeps parts that nobody took in for a day and no longer, crew by crew" do
+    post(
+      "/api/archives/#{uuid}/parts/1",
+      @sent = "a",
+      "CONTENT_TYPE" => "application/octet-stream",
+      "HTTP_HOST" => "127.0.0.1"
+    )
+    post(
+      "/api/archives/#{uuid}/parts/1",
+      @sent = "b",
+      "CONTENT_TYPE" => "application/octet-stream",
+      "HTTP_HOST" => "127.0.0.1"
+    )
+    db[:archive_parts].where(content: Sequel.blob("a")).update(created_at: Time.now - 90_000)
+    worker = Gorvant::Server::Database.connect(as: :worker)
+    Gorvant::Server::Worker.new(worker).tidy
+    expect(db[:archive_parts].select_map(:content)).to eq(["b"])
+  ensure
+    Gorvant::Server::Database.forget(worker) if worker
+  end
+
   it "brings back in sight what lay in the bin" do
     zip = zip_of("/api/visits/#{visit_id}/archive")
     unit = db[:visits].where(id: visit_id).get(:unit_id)
