@@ -177,6 +177,22 @@ RSpec.describe "Close out", :browser, type: :feature do
     expect(db[:visits].where(id: id).count).to eq(1)
   end
 
+  it "prints light on paper whatever the screen is, and without the keys" do
+    visit "/visits/#{visit_id}/report"
+    expect(page).to have_css("[data-testid=customer-page]")
+    page.execute_script(
+      "localStorage.setItem('gorvant.theme', 'dark'); document.documentElement.dataset.theme = 'dark'"
+    )
+    page.execute_script("dispatchEvent(new Event('beforeprint'))")
+    expect(page).to have_css("html[data-theme=light]")
+    page.driver.browser.execute_cdp("Emulation.setEmulatedMedia", media: "print")
+    expect(page).to have_no_css(".bar [data-testid=pdf]")
+    page.driver.browser.execute_cdp("Emulation.setEmulatedMedia", media: "")
+    page.execute_script("dispatchEvent(new Event('afterprint'))")
+    expect(page).to have_css("html[data-theme=dark]")
+    page.execute_script("localStorage.removeItem('gorvant.theme')")
+  end
+
   it "holds a closed visit up as known good, and the next one shows what is held against it" do
     good, later = db[:visits].where(visit_on: %w[2026-03-03 2026-11-12]).order(:visit_on).select_map(:id)
     visit "/visits/#{later}/intake"

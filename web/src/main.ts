@@ -2,11 +2,12 @@ import { createApp } from 'vue'
 import '@fontsource-variable/atkinson-hyperlegible-next/wght.css'
 import '@fontsource-variable/atkinson-hyperlegible-mono/wght.css'
 import App from '@/App.vue'
-import { applyTheme, storedTheme } from '@/pages/settings/theme'
+import { applyTheme, printLight, storedTheme } from '@/pages/settings/theme'
 import { router } from '@/router'
 import '@/tokens.css'
 import '@/base.css'
 import '@/element.css'
 
 applyTheme(storedTheme())
+printLight()
 createApp(App).use(router).mount('#app')

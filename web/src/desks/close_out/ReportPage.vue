@@ -211,6 +211,10 @@ h2 {
 }
 
 @media print {
+  h2 {
+    break-after: avoid;
+  }
+
   .bar,
   .handover {
     display: none;

@@ -16,3 +16,9 @@ export function storeTheme(theme: Theme) {
   localStorage.setItem(STORED, theme)
   applyTheme(theme)
 }
+
+/** Paper is light, whatever the screen is. */
+export function printLight() {
+  window.addEventListener('beforeprint', () => applyTheme('light'))
+  window.addEventListener('afterprint', () => applyTheme(storedTheme()))
+}
