@@ -4,12 +4,7 @@ require_relative "../support/browser"
 
 # From the iced unit's verdict to the next visit: found, repaired, repeated, run, put back, closed, read, begun again.
 RSpec.describe "Close out", :browser, type: :feature do
-  around do |example|
-    worker = Thread.new { loop { Gorvant::Server::Worker.new(db).run_one || sleep(0.1) } }
-    example.run
-  ensure
-    worker.kill
-  end
+  include_context "with a worker"
 
   after { db[:audit_trail].delete }
 

@@ -4,12 +4,7 @@ require_relative "../support/browser"
 
 # From a complaint to a cause, by what the page asks: units whose truth is known answer each test.
 RSpec.describe "Find", :browser, type: :feature do
-  around do |example|
-    worker = Thread.new { loop { Gorvant::Server::Worker.new(db).run_one || sleep(0.1) } }
-    example.run
-  ensure
-    worker.kill
-  end
+  include_context "with a worker"
 
   let(:volts) do
     { "about_0" => "0.1", "some" => "9", "low" => "20", "about_24" => "24.3", "one_leg" => "120", "two_legs" => "241" }

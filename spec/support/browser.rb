@@ -113,3 +113,13 @@ RSpec.configure do |config|
     Capybara.reset_sessions!
   end
 end
+
+# Tasks are worked meanwhile, as bin/start has it.
+RSpec.shared_context "with a worker" do
+  around do |example|
+    worker = Thread.new { loop { Gorvant::Server::Worker.new(db).run_one || sleep(0.1) } }
+    example.run
+  ensure
+    worker.kill
+  end
+end

@@ -350,6 +350,7 @@ RSpec.describe Gorvant::Desks::CloseOut do
       { "plain" => "a\u0000b" } => "/plain",
       { "cause" => "guess" } => "/cause",
       { "repaired_at" => "this morning" } => "/repaired_at",
+      { "repaired_at" => "2026-11-29T25:00:00Z" } => "/repaired_at",
       { "calls" => { "heat_9" => { "how" => "run", "as" => "expected" } } } => "/calls/heat_9",
       { "calls" => { "heat" => { "how" => "run" } } } => "/calls/heat",
       { "calls" => { "heat" => { "how" => "not_run", "as" => "expected" } } } => "/calls/heat",

@@ -117,7 +117,8 @@ module Gorvant
       end
 
       def says(read, record)
-        "#{read.observation.whereabouts(Assembly.netlist(record.rig))}, #{Catalogue.calls.fetch(read.condition.call)["title"]}"
+        where = read.observation.whereabouts(Assembly.netlist(record.rig))
+        "#{where}, #{Catalogue.calls.fetch(read.condition.call)["title"]}"
       end
     end
   end

@@ -40,6 +40,14 @@ module Gorvant
       home.joined?(node) ? "home" : "dead"
     end
 
+    # Letters of the terminals live at the wall, as lamps on them would show: jumpers and feeds back included.
+    def live_at_wall
+      (rig.terminals("wall") - %w[R C])
+        .select { |terminal| state("wall.#{terminal}") == "live" }
+        .map { |terminal| Naming.letter(rig, terminal) }
+        .sort
+    end
+
     # Whether an open branch breaks a loop: a safety, fuse or conductor does; a relay contact, or an output of
     # electronics that leave it open or are not fed, does not, unless somebody supposed it broken.
     def breaks?(branch)

@@ -44,7 +44,7 @@ module Gorvant
         id: id,
         title: Catalogue.calls.fetch(id)["title"],
         says: Catalogue.calls.fetch(id)["says"],
-        expect: lit(trace),
+        expect: trace.live_at_wall,
         works: trace.loads.select { |load| load.on && shown?(load) }.map(&:title),
         season: season,
         limit: mode ? limit(mode) : "",
@@ -54,13 +54,6 @@ module Gorvant
     end
 
     def shown?(load) = @rig.layout.fetch("shown_loads").include?(load.code)
-
-    def lit(trace)
-      (@rig.terminals("wall") - %w[R C])
-        .select { |terminal| trace.state("wall.#{terminal}") == "live" }
-        .map { |terminal| Naming.letter(@rig, terminal) }
-        .sort
-    end
 
     def limit(mode) = words("limit_#{mode}", degrees: format("%g", Season.limit_degrees_f(mode)))
 

@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require "time"
+
 module Gorvant
   module Desks
     module CloseOut
@@ -24,6 +26,7 @@ module Gorvant
         MOST_LETTERS = 400
         MOST_PHOTOS = 24
         TIME = /\A\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d(?:\.\d{1,6})?Z\z/
+        NO_TIME = "has to be a time such as 2026-11-29T09:30:00Z"
         CALL =
           "has \"how\" (run, low_voltage or not_run), \"as\" (expected or otherwise) unless it was not run, and a " \
             "\"note\" of up to 400 characters"
@@ -73,9 +76,11 @@ module Gorvant
         end
 
         def moment(value)
-          return [] if !value.is_a?(String) || value.empty? || value.match?(TIME)
+          return [] if !value.is_a?(String) || value.empty? || (value.match?(TIME) && Time.iso8601(value))
 
-          [problem("repaired_at", "has to be a time such as 2026-11-29T09:30:00Z")]
+          [problem("repaired_at", NO_TIME)]
+        rescue ArgumentError
+          [problem("repaired_at", NO_TIME)]
         end
 
         def choices(given)

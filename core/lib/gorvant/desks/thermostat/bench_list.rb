@@ -39,14 +39,7 @@ module Gorvant
       ]
     end
 
-    # Terminals at the wall that are live, as lamps on them would show: jumpers of the rig and feeds back included.
-    def lit(condition)
-      trace = Trace.new(@rig, condition)
-      (@rig.terminals("wall") - %w[R C])
-        .select { |terminal| trace.state("wall.#{terminal}") == "live" }
-        .map { |terminal| Naming.letter(@rig, terminal) }
-        .sort
-    end
+    def lit(condition) = Trace.new(@rig, condition).live_at_wall
 
     # In the weather of the day: an outdoor thermostat stands where it puts it.
     def condition(call, **more) = Condition.new(call: call, outdoor_degrees_f: @outdoor, **more)
