@@ -21,6 +21,8 @@ gem "rqrcode", "~> 2.2" # the picture of a one-time secret
 gem "ruby-vips", "~> 2.2" # shrinks photos and leaves their metadata behind
 gem "sequel", "~> 5.110"
 gem "sinatra", "~> 4.2"
+gem "tzinfo", "~> 2.0" # what a logger's clock follows
+gem "tzinfo-data", "~> 1.2025"
 
 group :test do
   gem "capybara", "~> 3.40"

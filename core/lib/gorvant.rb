@@ -104,6 +104,14 @@ require_relative "gorvant/defrost/schools"
 require_relative "gorvant/defrost/speed_up"
 require_relative "gorvant/defrost/termination"
 
+# frost: moist air, and what it leaves on a coil
+require_relative "gorvant/frost/psychrometrics"
+require_relative "gorvant/frost/frost_coil"
+require_relative "gorvant/frost/frost_run"
+require_relative "gorvant/frost/frost_fit"
+require_relative "gorvant/frost/climate"
+require_relative "gorvant/frost/interval_planner"
+
 # runs: rig and condition together, at one instant and over time
 require_relative "gorvant/runs/trace"
 require_relative "gorvant/runs/what_if"
@@ -159,6 +167,13 @@ require_relative "gorvant/diagnosis/direct"
 require_relative "gorvant/diagnosis/finder"
 require_relative "gorvant/diagnosis/road_map"
 
+# recorded: what a logger wrote down, read and judged
+require_relative "gorvant/recorded/on_off"
+require_relative "gorvant/recorded/record_hour"
+require_relative "gorvant/recorded/story"
+require_relative "gorvant/recorded/cycles"
+require_relative "gorvant/recorded/judge"
+
 # desks: what each page of a visit asks of the rooms above, and how it stands
 require_relative "gorvant/desks/thermostat/staging_run"
 require_relative "gorvant/desks/thermostat/bench_list"
@@ -182,6 +197,8 @@ require_relative "gorvant/desks/wiring/wiring"
 require_relative "gorvant/desks/find/find"
 require_relative "gorvant/desks/find/find_words"
 require_relative "gorvant/desks/thermostat/thermostat"
+require_relative "gorvant/desks/defrost/record_told"
+require_relative "gorvant/desks/defrost/plan"
 require_relative "gorvant/desks/defrost/defrost"
 require_relative "gorvant/desks/close_out/call_list"
 require_relative "gorvant/desks/close_out/keeping"
@@ -216,6 +233,12 @@ require_relative "gorvant/formats/landings_csv"
 require_relative "gorvant/formats/sensor_table_csv"
 require_relative "gorvant/formats/run_history_csv"
 require_relative "gorvant/formats/readings_csv"
+require_relative "gorvant/formats/field_log/clock"
+require_relative "gorvant/formats/field_log/head"
+require_relative "gorvant/formats/field_log/mapping"
+require_relative "gorvant/formats/field_log/reader"
+require_relative "gorvant/formats/field_log/made_up_log"
+require_relative "gorvant/formats/climate_csv"
 require_relative "gorvant/formats/archive"
 
 # report: what a visit comes to, as sections that page and PDF draw alike

@@ -53,6 +53,12 @@ module Gorvant
       def safety = table("safety")
       # { code of a verdict => { "verdict", "title", "says", "not_proved", "next_step" } }
       def verdicts = table("verdicts")
+      # { "columns", "limits", thresholds }: a field logger's record and how it is read
+      def recorded = table("recorded")
+      # { climate => { "title", "wind_mph", "months" } }, made up
+      def climates = table("climates")
+      # { group => { name => number } } of the frost model
+      def frost = table("frost")
       # { id => { "title", "points" } } of the made-up thermistor tables
       def sensor_tables = table("sensor_tables")
       # { kind of board => [steps of its forced test] }
