@@ -25,6 +25,7 @@ module Gorvant
         ThermostatResource,
         PhotosResource,
         DefrostResource,
+        RecordedResource,
         FindResource,
         CloseOutResource,
         CatalogueResource,

@@ -25,6 +25,10 @@ module Gorvant
         tasks
         events
         archive_parts
+        logs
+        log_parts
+        log_hours
+        logger_types
       ].freeze
       ACCOUNTS = %w[users sessions one_time_keys recovery_codes sign_in_attempts invitations devices].freeze
       PERSON = "id, crew_id, name, role, created_at, closed_at" # of users, without what opens a door
@@ -53,6 +57,9 @@ module Gorvant
           **%w[sites units visits archive_parts].to_h { |table| [table, "SELECT, DELETE"] },
           "closings" => "SELECT",
           "crews" => "SELECT",
+          "logs" => "SELECT, UPDATE",
+          "log_parts" => "SELECT, DELETE",
+          "log_hours" => ALL,
           "computed_results" => ALL
         }
       }.freeze

@@ -9,8 +9,8 @@ module Gorvant
     class Guard
       MOST_BYTES = 2 * 1024 * 1024
       MOST_PICTURE_BYTES = 16 * 1024 * 1024
-      # Bodies that are bytes: photos, a crew's mark, and parts of an archive.
-      BYTES = %r{\A/api/(?:visits/[^/]+/photos|crew/mark|archives/[^/]+/parts/\d+)\z}
+      # Bodies that are bytes: photos, a crew's mark, and parts of an archive or of a logger's file.
+      BYTES = %r{\A/api/(?:visits/[^/]+/photos|crew/mark|archives/[^/]+/parts/\d+|logs/[^/]+/files/\d+/parts/\d+)\z}
       MOST_DEPTH = 40
       MOST_QUERY = 2_000
       PARSED = "gorvant.body"

@@ -34,6 +34,7 @@ module Gorvant
         BadScript => 422,
         BadAsFound => 422,
         BadHistory => 422,
+        Formats::BadFieldLog => 422,
         RefusedSetUp => 422,
         BadPhoto => 422,
         UnknownSignal => 422,

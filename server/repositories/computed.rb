@@ -11,6 +11,7 @@ module Gorvant
       BUDGETS = {
         "alike" => 40 * MEGABYTE,
         "signatures" => 80 * MEGABYTE,
+        "recorded" => 60 * MEGABYTE,
         "timeline" => 60 * MEGABYTE,
         "trace" => 80 * MEGABYTE
       }.freeze

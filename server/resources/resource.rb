@@ -78,6 +78,7 @@ module Gorvant
       def photos = Photos.new(db, viewer)
       def profiles = SettingProfiles.new(db, viewer)
       def sensor_tables = SensorTables.new(db, viewer)
+      def logs = Logs.new(db, viewer)
       def computed = Computed.new(db)
       def tasks = Tasks.new(db, viewer)
       def closings = Closings.new(db, viewer)

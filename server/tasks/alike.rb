@@ -10,11 +10,12 @@ module Gorvant
       def self.key(digest) = Computed.key("alike", digest)
 
       # input: { "rig" => rig file }
-      def initialize(input)
+      def initialize(input, _db = nil)
         rig = Formats::RigJson.read(input.fetch("rig"))
         @signatures = Faults::Signatures.new(rig, faults: Faults::Library.everything(rig))
       end
 
+      def resumes? = true
       def total = @signatures.faults.size + 1
       # One JSON-able piece of the answer; the healthy rig comes first.
       def step(index) = @signatures.digest(index.zero? ? nil : @signatures.faults[index - 1])

@@ -11,12 +11,13 @@ module Gorvant
       def self.key(digest, situation) = Computed.key(KIND, digest, situation.made_from)
 
       # input: { "rig" => rig file, "as_found" => as the visit keeps it, "outdoor_degrees_f" }
-      def initialize(input)
+      def initialize(input, _db = nil)
         rig = Formats::RigJson.read(input.fetch("rig"))
         found = AsFound.parse(input.fetch("as_found"), rig)
         @maker = Diagnosis::Maker.new(Desks::Find.situation(rig, found, input["outdoor_degrees_f"]))
       end
 
+      def resumes? = true
       def total = @maker.hypotheses.size
       # What one hypothesis shows; nil of one that follows from another.
       def step(index) = @maker.shows(@maker.hypotheses[index])

@@ -5,7 +5,7 @@ module Gorvant
     # Claims tasks one at a time (SKIP LOCKED), keeps what is done so far every second, stops when a task is cancelled,
     # and takes over tasks whose worker has not been heard of.
     class Worker
-      KINDS = { Alike::KIND => Alike, Signatures::KIND => Signatures }.freeze
+      KINDS = [Alike, Signatures, ReadLog, ReadStory, Plan].to_h { |kind| [kind::KIND, kind] }.freeze
       SAVE_EVERY_SECONDS = 1.0
       LOST_AFTER_SECONDS = 15
       IDLE_SECONDS = 0.5
@@ -50,7 +50,7 @@ module Gorvant
         Events.new(@db).prune
         @db[:crews]
           .select_map(:id)
-          .each { |crew| Crew.as(crew) { [Bin, ArchiveParts].each { |kept| kept.prune(@db) } } }
+          .each { |crew| Crew.as(crew) { [Bin, ArchiveParts, Logs].each { |kept| kept.prune(@db) } } }
       end
 
       private
@@ -78,8 +78,9 @@ module Gorvant
       end
 
       def work(task)
-        kind = KINDS.fetch(task[:kind]).new(task[:input].to_hash)
-        pieces = task[:partial].to_a
+        kind = KINDS.fetch(task[:kind]).new(task[:input].to_hash, @db)
+        # What a task has in hand only while it runs begins again with whoever takes it over.
+        pieces = kind.resumes? ? task[:partial].to_a : []
         saved_at = now
         wanted =
           (pieces.size...kind.total).all? do |index|

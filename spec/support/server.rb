@@ -61,6 +61,8 @@ module ServerBench
 
   def self.empty
     %i[
+      logs
+      logger_types
       tasks
       setting_profiles
       sensor_tables

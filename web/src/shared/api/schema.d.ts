@@ -2101,6 +2101,200 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/visits/{id}/logs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        /** Records of field loggers of the visit's unit, newest first */
+        get: operations["logsOfVisit"];
+        put?: never;
+        /** A record whose files are to come up in parts */
+        post: operations["createLog"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/logs/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        /** A record as it stands */
+        get: operations["log"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/logs/{id}/parts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        /** Which parts have arrived, to go on where it broke off */
+        get: operations["logParts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/logs/{id}/files/{file}/parts/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+                file: number;
+                number: number;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A part of a logger's file, gzipped, at most 1 MB; kept for a day */
+        post: operations["sendLogPart"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/logs/{id}/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What the first lines look like, and how their columns would be read */
+        post: operations["lookAtLog"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/logs/{id}/reading": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Reads the parts that have come, by a mapping */
+        post: operations["readLog"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/logs/{id}/deletion": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes a record away for good */
+        post: operations["deleteLog"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/logs/{id}/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Least and most of every pixel between two times */
+        post: operations["logPicture"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{id}/logs/{log}/judgement": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+                log: components["schemas"]["Uuid"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Run cycles and defrosts of a record, and what they say of this unit */
+        post: operations["judgeLog"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{id}/planner": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A year of weather under every setting of the board */
+        post: operations["plan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/visits/{id}/defrost/schools": {
         parameters: {
             query?: never;
@@ -2966,6 +3160,132 @@ export interface components {
             next_step: string;
             cautions: string[];
             look_first: boolean;
+        };
+        Log: {
+            id: components["schemas"]["Uuid"];
+            name: string;
+            /** @enum {string} */
+            state: "coming" | "reading" | "read" | "refused";
+            version: number;
+            demo: boolean;
+            created_at: string;
+            problems: components["schemas"]["FieldProblem"][];
+            mapping: Record<string, never> | null;
+            columns: string[];
+            rows: number | null;
+            from: number | null;
+            to: number | null;
+            interval_seconds: number | null;
+        };
+        LogHead: {
+            names: string[];
+            rows: string[][];
+            separator: string;
+            decimal_comma: boolean;
+            encoding: string;
+            skip: number;
+            mapping: components["schemas"]["LogMapping"];
+            kept: boolean;
+            doubts: string[];
+        };
+        LogMapping: {
+            columns: {
+                [key: string]: {
+                    at: number;
+                    unit: string;
+                };
+            };
+            time: number[];
+            /** @enum {string} */
+            order: "ymd" | "mdy" | "dmy" | "seconds";
+            zone: string;
+            daylight_saving: boolean;
+            start: number | null;
+            separator: string;
+            decimal_comma: boolean;
+            skip: number;
+            encoding: string;
+            names: string[];
+        };
+        LogPicture: {
+            from: number;
+            to: number;
+            width: number;
+            columns: {
+                [key: string]: {
+                    least: (number | null)[];
+                    most: (number | null)[];
+                };
+            };
+        };
+        RecordedDefrost: {
+            number: number;
+            start: number;
+            end: number | null;
+            seconds: number | null;
+            /** @enum {string|null} */
+            ended_by: "temperature" | "time" | "call" | null;
+            ended_by_title: string;
+            outdoor_degrees_f: number | null;
+            coil_start_degrees_f: number | null;
+            coil_end_degrees_f: number | null;
+            run_minutes: number | null;
+            frost_kg: number | null;
+            path: number[][];
+            beside: {
+                mark: string;
+                title: string;
+                expected_seconds: number | null;
+                seen_seconds: number | null;
+            }[];
+        };
+        Judgement: {
+            from: number;
+            to: number;
+            columns: string[];
+            runs: number;
+            run_hours: number;
+            told: {
+                /** @enum {string} */
+                kind: "doubt" | "note";
+                says: string;
+            }[];
+            verdicts: components["schemas"]["Verdict"][];
+            defrosts: components["schemas"]["RecordedDefrost"][];
+            schools: {
+                school: string;
+                title: string;
+                fit: number;
+                of: number;
+            }[];
+            starts_degrees_f: number;
+            ends_degrees_f: number;
+        };
+        PlannedSums: {
+            defrosts: number;
+            defrosts_a_day: number;
+            dry: number;
+            worst_frost_kg: number;
+            defrost_kwh: number;
+            frost_kwh: number;
+            cool_air_minutes: number;
+            valve_shifts: number;
+        };
+        Plan: {
+            climate: string;
+            wind_mph: number;
+            hours: number;
+            settings: {
+                id: string;
+                title: string;
+                makers: boolean;
+                recommended: boolean;
+                year: components["schemas"]["PlannedSums"];
+                months: components["schemas"]["PlannedSums"][];
+            }[];
+            recommended: string;
+            says: string[];
+            assumed: string[];
         };
         DefrostOutlook: {
             lamps: {
@@ -7592,6 +7912,352 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DefrostOutlook"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    logsOfVisit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The records */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        logs: components["schemas"]["Log"][];
+                    };
+                };
+            };
+            404: components["responses"]["Problem"];
+        };
+    };
+    createLog: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    id: components["schemas"]["Uuid"];
+                    name: string;
+                };
+            };
+        };
+        responses: {
+            /** @description Was there */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Log"];
+                };
+            };
+            /** @description Kept */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Log"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    log: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The record */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Log"];
+                };
+            };
+            404: components["responses"]["Problem"];
+        };
+    };
+    logParts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Parts of each file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        files: {
+                            file: number;
+                            numbers: number[];
+                        }[];
+                    };
+                };
+            };
+            404: components["responses"]["Problem"];
+        };
+    };
+    sendLogPart: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+                file: number;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description Kept */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        kept: number;
+                    };
+                };
+            };
+            404: components["responses"]["Problem"];
+            413: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    lookAtLog: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    zone?: string;
+                };
+            };
+        };
+        responses: {
+            /** @description A guess */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogHead"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    readLog: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    mapping: Record<string, never>;
+                    parts: number[];
+                };
+            };
+        };
+        responses: {
+            /** @description Being worked out */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Task"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    deleteLog: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The id */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        deleted: components["schemas"]["Uuid"];
+                    };
+                };
+            };
+            404: components["responses"]["Problem"];
+        };
+    };
+    logPicture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    from: number;
+                    to: number;
+                    width: number;
+                    columns: string[];
+                };
+            };
+        };
+        responses: {
+            /** @description The picture */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogPicture"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    judgeLog: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+                log: components["schemas"]["Uuid"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The judgement */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Judgement"];
+                };
+            };
+            /** @description Being worked out */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Task"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    climate?: {
+                        kind?: string;
+                        text?: string;
+                        wind_mph?: number;
+                    };
+                };
+            };
+        };
+        responses: {
+            /** @description The plan */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Plan"];
+                };
+            };
+            /** @description Being worked out */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Task"];
                 };
             };
             404: components["responses"]["Problem"];
