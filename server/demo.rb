@@ -29,6 +29,7 @@ module Gorvant
         @db.transaction do
           rigs = Dir[File.join(FILES, "rigs", "*.json")].to_h { |path| rig(path) }
           YAML.safe_load_file(File.join(FILES, "visits.yml")).each { |visit| visit(visit, rigs) }
+          YAML.safe_load_file(File.join(FILES, "logs.yml")).each { |log| log(log) }
           @db[:settings].insert_conflict.insert(name: LOADED, value: Sequel.pg_jsonb_wrap(true))
         end
       end
@@ -38,6 +39,7 @@ module Gorvant
         @db.transaction do
           mine = { crew_id: @viewer.crew_id, demo: true }
           @db[:visits].where(mine).delete
+          @db[:logs].where(mine).delete
           used = @db[:rig_revisions].where(id: @db[:visits].select(:rig_revision_id)).select(:rig_id)
           @db[:rigs].where(mine).exclude(id: used).delete
           @db[:units].where(mine).exclude(id: @db[:visits].select(:unit_id)).delete
@@ -84,6 +86,18 @@ module Gorvant
         visit.fetch("readings", []).each_with_index { |reading, i| reading(row, reading, i) }
         note(unit, visit["notes"])
         close(row, visit["close_out"]) if visit["close_out"]
+      end
+
+      # A made-up record of a unit: the stand-in logger's, which the worker reads as any other.
+      def log(log)
+        id = id_for("log", log.fetch("name"))
+        return if there?(:logs, id)
+
+        unit = Sites.new(@db, @viewer).unit_id(log.fetch("site"), log.fetch("unit"), demo: true)
+        Logs.new(@db, @viewer).create(id, log, unit_id: unit, name: log.fetch("name"), demo: true)
+        @db[:logs].where(id: id).update(state: "reading")
+        made_up = log.slice("rig", "actual", "log", "zone")
+        Tasks.new(@db, @viewer).ask(ReadLog::KIND, id, { "log_id" => id, "made_up" => made_up })
       end
 
       def note(unit, notes)

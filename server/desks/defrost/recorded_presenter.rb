@@ -53,6 +53,7 @@ module Gorvant
             from: story.from,
             to: story.to,
             columns: story.columns,
+            on_off: on_off.transform_values { |one| { over: one.over, always: one.always } },
             runs: story.runs.size,
             run_hours: (story.run_seconds / 3600).round(1),
             told: Desks::Defrost::RecordTold.new(log[:told].to_hash, on_off, story: story).lines,

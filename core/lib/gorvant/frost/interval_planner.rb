@@ -116,7 +116,7 @@ module Gorvant
       own = @profile.interval_seconds / 60
       base = @profile.school == "demand" ? @profile.as("run_time") : @profile
       fixed =
-        [*Catalogue.profile.dig("defrost", "intervals_minutes"), own].uniq.sort.map do |minutes|
+        [*Catalogue.profile.dig("defrost", "intervals_minutes"), own].map(&:to_f).uniq.sort.map do |minutes|
           Setting.new(
             id: format("%g", minutes),
             title: Catalogue.words("planner.minutes", minutes: format("%g", minutes)),

@@ -138,7 +138,7 @@ module Gorvant
     end
 
     def modelled(code)
-      return [] unless code.start_with?("recorded_dry") && story.humidity == "assumed"
+      return [] unless code.match?(/recorded_(dry|much)/) && story.humidity == "assumed"
 
       [
         Catalogue.words(

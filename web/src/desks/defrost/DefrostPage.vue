@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref, shallowRef, watch } from 'vue'
+import { computed, defineAsyncComponent, ref, shallowRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import {
   api,
@@ -11,6 +11,7 @@ import {
 import DefrostChecklist from '@/desks/defrost/DefrostChecklist.vue'
 import DefrostNow, { type Moment } from '@/desks/defrost/DefrostNow.vue'
 import DefrostSchools from '@/desks/defrost/DefrostSchools.vue'
+import PlannerDesk from '@/desks/defrost/PlannerDesk.vue'
 import PickTab from '@/shared/ui/kit/PickTab.vue'
 import ForcedTestDesk from '@/desks/defrost/ForcedTestDesk.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
@@ -20,6 +21,8 @@ import { useVisit } from '@/shared/ui/useVisit'
 import { keepFitted } from '@/shared/model/fitted'
 import type { Problem } from '@/shared/model/outcome'
 
+/** With the charts that only it needs. */
+const RecordedDesk = defineAsyncComponent(() => import('@/desks/defrost/recorded/RecordedDesk.vue'))
 const props = defineProps<{ id: string }>()
 const route = useRoute()
 const router = useRouter()
@@ -33,6 +36,8 @@ const TABS = [
   { id: 'sensors', title: 'Sensors' },
   { id: 'schools', title: 'Schools' },
   { id: 'test', title: 'Forced test' },
+  { id: 'recorded', title: 'Recorded' },
+  { id: 'planner', title: 'Planner' },
   { id: 'list', title: 'Checklist' },
 ] as const
 type Tab = (typeof TABS)[number]['id']
@@ -126,6 +131,8 @@ async function note(found: Record<string, string | number>) {
         @keep="keepTest"
         @interval="(minutes) => note({ defrost_interval_minutes: minutes })"
       />
+      <RecordedDesk v-if="tab === 'recorded'" :visit="visit" :record="record" @keep="keep" />
+      <PlannerDesk v-if="tab === 'planner'" :visit="visit" />
       <DefrostChecklist v-if="tab === 'list' && outlook" :visit="visit" :outlook="outlook" />
     </template>
     <p v-else-if="!keeping" class="quiet">Fetching the visit …</p>

@@ -3117,6 +3117,16 @@ export interface components {
                 [key: string]: unknown;
             };
             test?: components["schemas"]["ForcedTestRecord"];
+            /** @description what of a logger's record counts for the visit */
+            recorded?: {
+                log_id: components["schemas"]["Uuid"];
+                name: string;
+                verdicts: {
+                    code: string;
+                    title: string;
+                    says: string;
+                }[];
+            };
             /** @description forced tests before this one */
             earlier?: components["schemas"]["ForcedTestRecord"][];
         };
@@ -3243,6 +3253,12 @@ export interface components {
             from: number;
             to: number;
             columns: string[];
+            on_off: {
+                [key: string]: {
+                    over: number | null;
+                    always: boolean;
+                };
+            };
             runs: number;
             run_hours: number;
             told: {

@@ -5,9 +5,11 @@ module Gorvant
     # State now, sensors, schools and the forced test. A clear test proves the outputs; the coil's sensing is looked at
     # by itself.
     module Defrost
-      KEPT = %w[moment history seen coil_switch thermistor test earlier].freeze
+      KEPT = %w[moment history seen coil_switch thermistor test earlier recorded].freeze
       MOST_TESTS = 12
       MOST_BYTES = 60_000
+      MOST_VERDICTS = 20 # of a logger's record
+      MOST_WORDS = 2000 # of one of them
 
       class << self
         # given: what KEPT names, as the page has it. A forced test is closed only with every jumper accounted for.
@@ -21,6 +23,7 @@ module Gorvant
           refuse("/", "is over #{MOST_BYTES} bytes") if JSON.generate(given).bytesize > MOST_BYTES
 
           earlier.each { |one| ForcedTest.parse(one) }
+          check_recorded(given["recorded"]) if given["recorded"]
           ForcedTest.new(rig, ForcedTest.parse(given["test"])).refuse_close! if given["test"]
           given
         end
@@ -30,7 +33,7 @@ module Gorvant
           verdicts = test&.verdicts || []
           Standing.of(
             "defrost",
-            wrong: verdicts.any?(&:wrong?),
+            wrong: verdicts.any?(&:wrong?) || wrong_record?(record),
             looked_at: looked_at(verdicts, record),
             taken: still_open(test, verdicts, record)
           )
@@ -38,7 +41,7 @@ module Gorvant
 
         # The coil switch at temperatures outside its two points, and what a forced test showed of fan, valve and
         # strips.
-        def evidence(record) = coil_switch(record) + forced(record)
+        def evidence(record) = coil_switch(record) + forced(record) + recorded(record)
 
         # Jumpers, bridges and plugs of every forced test, as the last one left them, and sensors that were unplugged to
         # be measured.
@@ -52,11 +55,43 @@ module Gorvant
         # Verdicts of every forced test with its tape, and what the sensors showed.
         def report(record)
           tests = [*record.defrost.fetch("earlier", []), record.defrost["test"]].compact
-          blocks = tests.flat_map.with_index { |given, i| tested(record.rig, given, i, tests.size) } + sensed(record)
+          blocks = tests.flat_map.with_index { |given, i| tested(record.rig, given, i, tests.size) }
+          blocks += sensed(record) + logged(record)
           blocks.empty? ? [Blocks.text(Catalogue.words("report.no_defrost"))] : blocks
         end
 
         private
+
+        # What of a logger's record counts for the visit: { "log_id", "name", "verdicts" => [{ "code", "title",
+        # "says" }] }.
+        def check_recorded(given)
+          verdicts = given.is_a?(Hash) ? given["verdicts"] : nil
+          unless verdicts.is_a?(Array) && verdicts.size <= MOST_VERDICTS && given["name"].is_a?(String)
+            refuse("/recorded", "has the record's name and at most #{MOST_VERDICTS} verdicts of it")
+          end
+          verdicts.each_with_index do |one, i|
+            known = one.is_a?(Hash) && one["code"].to_s.start_with?("recorded_") && Catalogue.verdicts.key?(one["code"])
+            whole = known && %w[title says].all? { |key| one[key].is_a?(String) && one[key].size <= MOST_WORDS }
+            refuse("/recorded/verdicts/#{i}", "has to be a verdict of a record, with its words") unless whole
+          end
+        end
+
+        def verdicts_of(record) = record.defrost.dig("recorded", "verdicts").to_a
+
+        def recorded(record)
+          told = Catalogue.diagnosis.fetch("recorded")
+          verdicts_of(record).flat_map do |one|
+            told.fetch(one["code"], []).map { |id, answer| [id, answer, one["title"]] }
+          end
+        end
+
+        def logged(record)
+          verdicts = verdicts_of(record)
+          return [] if verdicts.empty?
+
+          name = Catalogue.words("report.record", name: record.defrost.dig("recorded", "name"))
+          [Blocks.text(name), *verdicts.map { |one| Blocks.list(["#{one["title"]}: #{one["says"]}"]) }]
+        end
 
         def tested(rig, given, index, count)
           test = ForcedTest.new(rig, ForcedTest.parse(given))
@@ -137,11 +172,19 @@ module Gorvant
 
         def forced_test(record) =
           record.defrost["test"]&.then { |test| ForcedTest.new(record.rig, ForcedTest.parse(test)) }
+        def wrong_record?(record) =
+          verdicts_of(record).any? { |one| Catalogue.verdicts.dig(one["code"], "verdict") == "wrong" }
+
         def sensed?(record) = %w[coil_switch thermistor].any? { |name| record.defrost.dig(name, "points").to_a.any? }
         def words(key) = Catalogue.wording.fetch("standing.#{key}")
 
-        def looked_at(verdicts, record) =
-          [(words("forced_test") if verdicts.any?), (words("coil_sensing") if sensed?(record))].compact
+        def looked_at(verdicts, record)
+          [
+            (words("forced_test") if verdicts.any?),
+            (words("coil_sensing") if sensed?(record)),
+            (words("record") if verdicts_of(record).any?)
+          ].compact
+        end
 
         def still_open(test, verdicts, record)
           unclear = verdicts.select { |verdict| verdict.verdict == "undetermined" }.map(&:title)

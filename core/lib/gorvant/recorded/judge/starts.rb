@@ -6,7 +6,7 @@ module Gorvant
     module Starts
       private
 
-      def starting = [*never, started_warm, *interval_verdicts, *school_verdicts, dry]
+      def starting = [*never, started_warm, *interval_verdicts, *school_verdicts, dry, much_frost]
 
       # A long run on a cold coil without a defrost.
       def never
@@ -122,6 +122,31 @@ module Gorvant
         )
       end
 
+      # More grew than the fins bear before it was melted.
+      def much_frost
+        return nil unless story.has?("outdoor")
+
+        most = FrostCoil.numbers.fetch("frost_blocks_at_kg") * Catalogue.frost.dig("planner", "most_filled_share")
+        known = @seen.select(&:frost_kg)
+        much = known.select { |one| one.frost_kg > most }
+        return nil if much.size < least
+
+        worst = much.max_by(&:frost_kg)
+        verdict(
+          "recorded_much_frost",
+          **share(much, known),
+          kg: number(most),
+          worst: number(worst.frost_kg),
+          defrost: @all.index(worst) + 1,
+          outdoor: number(worst.outdoor),
+          minutes: worst.run_seconds ? number(worst.run_seconds / 60) : "?",
+          humidity: humidity_words
+        )
+      end
+
+      def humidity_words =
+        Catalogue.words("recorded.humidity_#{story.humidity == "assumed" ? "assumed_short" : "column"}")
+
       def dry
         return nil unless story.has?("outdoor")
 
@@ -130,8 +155,7 @@ module Gorvant
         dry = modelled.select { |one| one.frost_kg < kg }
         return nil unless often?(dry, modelled)
 
-        humidity = Catalogue.words("recorded.humidity_#{story.humidity == "assumed" ? "assumed_short" : "column"}")
-        fields = { **share(dry, modelled), kg: number(kg), humidity: humidity }
+        fields = { **share(dry, modelled), kg: number(kg), humidity: humidity_words }
         return verdict("recorded_dry_demand", **fields) if demand?
 
         verdict("recorded_dry", board: Catalogue.words("recorded.board_counts"), **fields)

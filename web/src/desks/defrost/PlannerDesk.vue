@@ -1,0 +1,294 @@
+<script setup lang="ts">
+import { computed, ref, shallowRef, watch } from 'vue'
+import type { Visit } from '@/shared/api/client'
+import { recordedApi, type ClimateWanted, type Plan, type PlannedSums } from '@/desks/defrost/recorded/api'
+import PickButtons from '@/shared/ui/kit/PickButtons.vue'
+import PickFile from '@/shared/ui/kit/PickFile.vue'
+import PickOne from '@/shared/ui/kit/PickOne.vue'
+import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import { useLongAnswer } from '@/shared/api/useLongAnswer'
+
+/** A year of the site's weather under every setting of the board. */
+const props = defineProps<{ visit: Visit }>()
+const CLIMATES = [
+  { id: 'lake_village', title: 'Lake village, damp winters about freezing' },
+  { id: 'dry_cold', title: 'Dry and cold, inland' },
+  { id: 'wet_mild', title: 'Wet and mild, near the sea' },
+  { id: 'hills', title: 'Hills, snow and wind' },
+  { id: 'own', title: 'The site’s own table' },
+] as const
+type ClimateId = (typeof CLIMATES)[number]['id']
+const SUMS: { id: keyof PlannedSums; title: string; unit: string }[] = [
+  { id: 'defrosts_a_day', title: 'Defrosts a day', unit: '' },
+  { id: 'defrosts', title: 'Defrosts a year', unit: '' },
+  { id: 'dry', title: 'of them with nothing to melt', unit: '' },
+  { id: 'worst_frost_kg', title: 'Worst frost', unit: 'kg' },
+  { id: 'defrost_kwh', title: 'Lost to defrosting', unit: 'kWh' },
+  { id: 'frost_kwh', title: 'Lost to frost', unit: 'kWh' },
+  { id: 'cool_air_minutes', title: 'Cool air', unit: 'min' },
+  { id: 'valve_shifts', title: 'Valve shifts', unit: '' },
+]
+const BY_MONTH = SUMS.filter((one) =>
+  ['defrosts_a_day', 'dry', 'worst_frost_kg', 'defrost_kwh'].includes(one.id),
+)
+const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
+
+const kind = ref<ClimateId>('lake_village')
+const wind = ref<number | undefined>(undefined)
+const table = shallowRef<{ name: string; text: string } | null>(null)
+const asked = shallowRef<ClimateWanted | null>(null)
+const month = ref<keyof PlannedSums>('defrosts_a_day')
+const {
+  answer: plan,
+  task,
+  problem,
+  again,
+  cancel,
+} = useLongAnswer<Plan>(() => recordedApi.plan(props.visit.id, asked.value!))
+
+const ready = computed(() => kind.value !== 'own' || table.value !== null)
+function work() {
+  plan.value = null
+  asked.value = {
+    ...(kind.value === 'own' ? { text: table.value!.text } : { kind: kind.value }),
+    ...(wind.value === undefined ? {} : { wind_mph: wind.value }),
+  }
+  void again()
+}
+async function take(file: File) {
+  table.value = { name: file.name, text: await file.text() }
+}
+// What was answered for another unit or board is not shown for this one.
+watch(
+  () => [props.visit.id, props.visit.rig_revision],
+  () => (plan.value = null),
+)
+const shown = (value: number, unit: string) => `${value.toLocaleString('en-US')}${unit ? ` ${unit}` : ''}`
+const rows = computed(() =>
+  SUMS.map((sum) => ({ ...sum, of: plan.value?.settings.map((one) => one.year[sum.id]) ?? [] })),
+)
+const months = computed(() =>
+  MONTHS.map((title, i) => ({
+    title,
+    of: plan.value?.settings.map((one) => one.months[i]?.[month.value] ?? 0) ?? [],
+  })),
+)
+const monthMost = computed(() => Math.max(1e-9, ...months.value.flatMap((one) => one.of)))
+</script>
+
+<template>
+  <div class="planner" data-testid="planner">
+    <el-form class="ask" label-position="top" @submit.prevent="work">
+      <el-form-item label="Weather of the site">
+        <PickOne v-model="kind" :options="CLIMATES" label="Weather of the site" data-testid="climate" />
+      </el-form-item>
+      <el-form-item
+        v-if="kind === 'own'"
+        label="Hours (time, temperature, humidity) or bins (month, …, hours)"
+      >
+        <PickFile accept=".csv,text/csv" label="Choose the table" data-testid="climate-file" @picked="take">
+          {{ table?.name ?? 'Choose the table' }}
+        </PickFile>
+      </el-form-item>
+      <el-form-item label="Wind on the coil, mph">
+        <el-input-number
+          v-model="wind"
+          :min="0"
+          :max="60"
+          :step="2"
+          placeholder="as usual there"
+          aria-label="Wind on the coil, mph"
+          class="wind"
+        />
+      </el-form-item>
+      <el-button
+        type="primary"
+        class="key"
+        :disabled="!ready || task !== null"
+        data-testid="plan"
+        @click="work"
+        >Work out the year</el-button
+      >
+    </el-form>
+    <ProblemNote v-if="problem" :problem="problem" />
+    <div v-if="task" class="working" role="status" data-testid="planning">
+      <p>A day of every kind of weather, under every setting …</p>
+      <el-progress :percentage="task.total ? Math.round((task.done / task.total) * 100) : 0" />
+      <el-button class="key" @click="cancel">Stop</el-button>
+    </div>
+    <template v-if="plan">
+      <div class="says" data-testid="plan-says">
+        <p v-for="(line, i) in plan.says" :key="line" :class="{ first: i === 0 }">{{ line }}</p>
+      </div>
+      <div class="wide" tabindex="0" role="region" aria-label="Settings side by side">
+        <table class="settings" data-testid="plan-settings">
+          <caption>
+            {{
+              plan.climate
+            }},
+            {{
+              plan.wind_mph
+            }}
+            mph: a year, modelled
+          </caption>
+          <thead>
+            <tr>
+              <th scope="col"><span class="hidden-label">Sum</span></th>
+              <th v-for="one in plan.settings" :key="one.id" scope="col" :class="{ take: one.recommended }">
+                {{ one.title }}
+                <small v-if="one.recommended">take this</small>
+                <small v-if="one.makers">set now</small>
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="row in rows" :key="row.id">
+              <th scope="row">{{ row.title }}</th>
+              <td
+                v-for="(value, i) in row.of"
+                :key="i"
+                :class="['mono', { take: plan.settings[i]?.recommended }]"
+              >
+                {{ shown(value, row.unit) }}
+              </td>
+            </tr>
+          </tbody>
+        </table>
+      </div>
+      <section class="months">
+        <PickButtons v-model="month" :options="BY_MONTH" label="By month" />
+        <div class="wide" tabindex="0" role="region" aria-label="By month">
+          <table data-testid="plan-months">
+            <thead>
+              <tr>
+                <th scope="col">By month</th>
+                <th v-for="one in plan.settings" :key="one.id" scope="col" :class="{ take: one.recommended }">
+                  {{ one.title }}
+                </th>
+              </tr>
+            </thead>
+            <tbody>
+              <tr v-for="row in months" :key="row.title">
+                <th scope="row">{{ row.title }}</th>
+                <td
+                  v-for="(value, i) in row.of"
+                  :key="i"
+                  class="mono bar"
+                  :style="{ '--share': value / monthMost }"
+                >
+                  {{ value.toLocaleString('en-US') }}
+                </td>
+              </tr>
+            </tbody>
+          </table>
+        </div>
+      </section>
+      <ul class="assumed">
+        <li v-for="line in plan.assumed" :key="line">{{ line }}</li>
+      </ul>
+    </template>
+    <p v-else-if="!task" class="quiet">
+      What each position of the selector costs here: defrosts, ice that was not there, frost that grew, heat
+      that was lost. By the frost model, never by the meter.
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.planner {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 14px;
+  max-width: 1100px;
+}
+
+.ask {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: flex-end;
+  gap: 8px 20px;
+}
+
+.ask > * {
+  margin-bottom: 0;
+}
+
+.ask > :first-child {
+  width: min(380px, 100%);
+}
+
+.wind {
+  width: 240px;
+}
+
+.working {
+  max-width: 520px;
+}
+
+.says p {
+  margin: 4px 0;
+}
+
+.says .first {
+  font-size: 22px;
+  font-weight: 700;
+}
+
+.wide {
+  overflow-x: auto;
+}
+
+table {
+  border-collapse: collapse;
+}
+
+caption {
+  padding-bottom: 4px;
+  font-weight: 700;
+  text-align: left;
+}
+
+th,
+td {
+  padding: 6px 14px;
+  border-bottom: 1px solid var(--rule);
+  text-align: right;
+  white-space: nowrap;
+}
+
+th[scope='row'] {
+  font-weight: 450;
+  text-align: left;
+}
+
+thead th {
+  border-bottom: 2px solid var(--ink);
+  vertical-align: bottom;
+}
+
+thead th small {
+  display: block;
+}
+
+.take {
+  background: var(--agrees-soft);
+}
+
+.bar {
+  background: linear-gradient(var(--note-soft), var(--note-soft)) right / calc(var(--share) * 100%) 100%
+    no-repeat;
+}
+
+.months {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 8px;
+  justify-items: start;
+}
+
+.assumed,
+.quiet {
+  margin: 0;
+  color: var(--ink-soft);
+}
+</style>

@@ -1,0 +1,170 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import type { LogHead, LogMapping } from '@/desks/defrost/recorded/api'
+import { COLUMNS, firstOf, mapped } from '@/desks/defrost/recorded/columns'
+import PickOne from '@/shared/ui/kit/PickOne.vue'
+
+/** Which column of a logger's file is what: guessed, to be put right. */
+const props = defineProps<{ head: LogHead; busy: boolean }>()
+const emit = defineEmits<{ read: [mapping: LogMapping]; leave: [] }>()
+const mapping = ref<LogMapping>(props.head.mapping)
+
+const ORDERS = [
+  { id: 'ymd', title: 'year-month-day' },
+  { id: 'mdy', title: 'month/day/year' },
+  { id: 'dmy', title: 'day.month.year' },
+  { id: 'seconds', title: 'seconds' },
+] as const
+const ZONES = ['UTC', ...Intl.supportedValuesOf('timeZone')].map((id) => ({ id, title: id }))
+const NOWHERE = -1
+const places = computed(() => [
+  { id: NOWHERE, title: 'not in the file' },
+  ...props.head.names.map((name, id) => ({ id, title: name })),
+])
+const timePlaces = computed(() => places.value.slice(1))
+const place = (id: string) => mapping.value.columns[id]?.at ?? NOWHERE
+const put = (id: string, at: number, unit: string) =>
+  (mapping.value = mapped(mapping.value, id, at === NOWHERE ? null : at, unit))
+const set = (part: Partial<LogMapping>) => (mapping.value = { ...mapping.value, ...part })
+const ready = computed(() => mapping.value.time.length > 0 && Object.keys(mapping.value.columns).length > 0)
+</script>
+
+<template>
+  <section class="mapping" data-testid="log-mapping">
+    <h3>Which column is what</h3>
+    <p v-if="head.kept" class="quiet">As the last file with these columns was read.</p>
+    <el-alert
+      v-for="doubt in head.doubts"
+      :key="doubt"
+      :title="doubt"
+      type="warning"
+      :closable="false"
+      show-icon
+    />
+    <el-form label-position="left" label-width="120px" @submit.prevent>
+      <el-form-item label="Time">
+        <div class="row">
+          <PickOne
+            :model-value="mapping.time[0]"
+            :options="timePlaces"
+            label="Column of the time"
+            data-testid="map-time"
+            @update:model-value="(at) => set({ time: [at, ...mapping.time.slice(1)] })"
+          />
+          <PickOne
+            :model-value="mapping.order"
+            :options="ORDERS"
+            label="How the date is written"
+            data-testid="map-order"
+            @update:model-value="(order) => set({ order })"
+          />
+        </div>
+        <small v-if="mapping.time[0] !== undefined" class="first mono">{{
+          firstOf(head, mapping.time[0])
+        }}</small>
+      </el-form-item>
+      <el-form-item v-if="mapping.order === 'seconds'" label="Zero was at">
+        <el-date-picker
+          :model-value="mapping.start === null ? null : mapping.start * 1000"
+          type="datetime"
+          value-format="x"
+          aria-label="When the seconds began"
+          @update:model-value="(at: string | null) => set({ start: at === null ? null : Number(at) / 1000 })"
+        />
+      </el-form-item>
+      <el-form-item v-else label="Its clock">
+        <div class="row">
+          <PickOne
+            :model-value="mapping.zone"
+            :options="ZONES"
+            label="Time zone of the logger's clock"
+            data-testid="map-zone"
+            @update:model-value="(zone) => set({ zone })"
+          />
+          <el-switch
+            :model-value="mapping.daylight_saving"
+            active-text="is put on and back"
+            inactive-text="keeps its time all year"
+            aria-label="The logger’s clock follows daylight saving"
+            data-testid="map-daylight"
+            @update:model-value="(on: string | number | boolean) => set({ daylight_saving: on === true })"
+          />
+        </div>
+      </el-form-item>
+      <el-form-item v-for="column in COLUMNS" :key="column.id" :label="column.title">
+        <div class="row">
+          <PickOne
+            :model-value="place(column.id)"
+            :options="places"
+            :label="`Column of ${column.title}`"
+            :data-testid="`map-${column.id}`"
+            @update:model-value="
+              (at) => put(column.id, at, mapping.columns[column.id]?.unit ?? column.units[0])
+            "
+          />
+          <PickOne
+            v-if="place(column.id) !== NOWHERE"
+            :model-value="mapping.columns[column.id]?.unit"
+            :options="column.units.map((id) => ({ id, title: id }))"
+            :label="`Unit of ${column.title}`"
+            class="unit"
+            @update:model-value="(unit) => put(column.id, place(column.id), unit)"
+          />
+        </div>
+        <small v-if="place(column.id) !== NOWHERE" class="first mono">{{
+          firstOf(head, place(column.id))
+        }}</small>
+      </el-form-item>
+    </el-form>
+    <div class="keys">
+      <el-button
+        type="primary"
+        class="key"
+        :disabled="!ready"
+        :loading="busy"
+        data-testid="read-log"
+        @click="emit('read', mapping)"
+        >Read it</el-button
+      >
+      <el-button class="key" @click="emit('leave')">Not now</el-button>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.mapping {
+  display: grid;
+  gap: 8px;
+  max-width: 860px;
+}
+
+.row,
+.keys {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 8px 16px;
+}
+
+.row > :first-child {
+  width: 260px;
+}
+
+.row > :nth-child(2) {
+  min-width: 150px;
+}
+
+.row .unit {
+  width: 110px;
+}
+
+.first {
+  flex-basis: 100%;
+  color: var(--ink-soft);
+  overflow-wrap: anywhere;
+}
+
+.quiet {
+  color: var(--ink-soft);
+}
+</style>

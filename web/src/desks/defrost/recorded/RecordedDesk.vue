@@ -1,0 +1,383 @@
+<script setup lang="ts">
+import { computed, ref, shallowRef, watch } from 'vue'
+import type { DefrostRecord, Visit } from '@/shared/api/client'
+import { api } from '@/shared/api/client'
+import {
+  recordedApi,
+  type Judgement,
+  type Log,
+  type LogHead,
+  type LogMapping,
+} from '@/desks/defrost/recorded/api'
+import { columnTitle } from '@/desks/defrost/recorded/columns'
+import { sendUp } from '@/desks/defrost/recorded/sendUp'
+import DefrostOverlay from '@/desks/defrost/recorded/DefrostOverlay.vue'
+import LogMappingForm from '@/desks/defrost/recorded/LogMapping.vue'
+import LogPicture from '@/desks/defrost/recorded/LogPicture.vue'
+import RecordedDefrosts from '@/desks/defrost/recorded/RecordedDefrosts.vue'
+import VerdictList from '@/desks/defrost/VerdictList.vue'
+import PickFile from '@/shared/ui/kit/PickFile.vue'
+import SureButton from '@/shared/ui/kit/SureButton.vue'
+import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import { useLongAnswer } from '@/shared/api/useLongAnswer'
+import { useSession } from '@/shared/ui/useSession'
+import type { Problem } from '@/shared/model/outcome'
+
+/** What field loggers wrote down of the unit: put in, read, judged. */
+const props = defineProps<{ visit: Visit; record: DefrostRecord }>()
+const emit = defineEmits<{ keep: [part: Partial<DefrostRecord>] }>()
+const ASK_AGAIN_MS = 1000
+const { mayChange } = useSession()
+const logs = shallowRef<Log[] | null>(null)
+const problem = shallowRef<Problem | null>(null)
+const chosenId = ref<string | null>(null)
+const chosen = computed(() => logs.value?.find((one) => one.id === chosenId.value) ?? null)
+const head = shallowRef<LogHead | null>(null)
+const counts = ref<number[]>([])
+const sent = ref<number | null>(null)
+const reading = ref<{ done: number; total: number | null; task: string } | null>(null)
+const number = ref<number | null>(null)
+const {
+  answer: judgement,
+  task,
+  problem: judging,
+  again,
+  cancel,
+} = useLongAnswer<Judgement>(() => recordedApi.judge(props.visit.id, chosenId.value!))
+
+const zone = computed(() => String((chosen.value?.mapping as { zone?: string } | null)?.zone ?? 'UTC'))
+const doubts = computed(() => judgement.value?.told.filter((one) => one.kind === 'doubt') ?? [])
+const notes = computed(() => judgement.value?.told.filter((one) => one.kind === 'note') ?? [])
+
+/** Whether what this record says counts for the visit: for its mark, for Find and on the report. */
+const countsHere = computed(() => props.record.recorded?.log_id === chosenId.value)
+function count(on: boolean) {
+  const log = chosen.value
+  if (!log || !judgement.value) return
+  const verdicts = judgement.value.verdicts
+    .slice(0, 20)
+    .map(({ code, title, says }) => ({ code, title, says }))
+  emit('keep', { recorded: on ? { log_id: log.id, name: log.name, verdicts } : undefined })
+}
+
+async function load() {
+  const given = await recordedApi.ofVisit(props.visit.id)
+  problem.value = given.state === 'failed' ? given.problem : null
+  if (given.state !== 'ready') return
+  logs.value = given.value.logs
+  if (!chosen.value) choose(logs.value.find((one) => one.state === 'read')?.id ?? null)
+  // A record that another task is at, as the demo's are at first.
+  if (!reading.value && logs.value.some((one) => one.state === 'reading'))
+    window.setTimeout(load, ASK_AGAIN_MS)
+}
+
+function choose(id: string | null) {
+  chosenId.value = id
+  number.value = null
+  head.value = null
+  judgement.value = null
+  if (chosen.value?.state === 'read') void again()
+}
+
+/** Files of one choice arrive one by one; they belong together. */
+let gathered: File[] = []
+let gathering = 0
+function take(file: File) {
+  gathered.push(file)
+  clearTimeout(gathering)
+  gathering = window.setTimeout(() => {
+    const files = gathered
+    gathered = []
+    void putIn(files)
+  }, 60)
+}
+
+async function putIn(files: File[]) {
+  problem.value = null
+  const id = crypto.randomUUID()
+  const name = files.length > 1 ? `${files[0]!.name} and ${files.length - 1} more` : files[0]!.name
+  const made = await recordedApi.create(props.visit.id, id, name.slice(0, 200))
+  if (made.state === 'failed') return (problem.value = made.problem)
+  sent.value = 0
+  const parts = await sendUp(id, files, (share) => (sent.value = Math.round(share * 100)))
+  sent.value = null
+  await load()
+  chosenId.value = id
+  if (!Array.isArray(parts)) return (problem.value = parts)
+  counts.value = parts
+  await look(id)
+}
+
+async function look(id: string) {
+  const given = await recordedApi.look(id, Intl.DateTimeFormat().resolvedOptions().timeZone)
+  if (given.state === 'failed') problem.value = given.problem
+  if (given.state === 'ready') head.value = given.value
+}
+
+/** A record whose files are here still can be read otherwise. */
+async function readAnew(log: Log) {
+  problem.value = null
+  const parts = await recordedApi.parts(log.id)
+  if (parts.state === 'failed') return (problem.value = parts.problem)
+  if (parts.state !== 'ready') return
+  counts.value = parts.value.files.map((one) => one.numbers.length)
+  await look(log.id)
+}
+
+async function read(mapping: LogMapping) {
+  const id = chosenId.value!
+  problem.value = null
+  const given = await recordedApi.read(id, mapping, counts.value)
+  if (given.state === 'failed') return (problem.value = given.problem)
+  if (given.state !== 'ready') return
+  head.value = null
+  await watchOn(id, given.value.id)
+}
+
+async function watchOn(id: string, taskId: string) {
+  for (;;) {
+    const given = await api.task(taskId)
+    if (given.state !== 'ready') break
+    const { done, total, state } = given.value
+    reading.value = { done, total, task: taskId }
+    if (!['waiting', 'running'].includes(state)) break
+    await new Promise((resolve) => window.setTimeout(resolve, 500))
+  }
+  reading.value = null
+  await load()
+  if (chosenId.value === id) choose(id)
+}
+const stop = () => reading.value && api.cancelTask(reading.value.task)
+
+async function remove(log: Log) {
+  const given = await recordedApi.remove(log.id)
+  if (given.state === 'failed') return (problem.value = given.problem)
+  if (chosenId.value === log.id) choose(null)
+  await load()
+}
+
+const STATES: Record<Log['state'], string> = {
+  coming: 'not read yet',
+  reading: 'being read',
+  read: '',
+  refused: 'refused',
+}
+const day = (at: number) =>
+  new Date(at * 1000).toLocaleDateString('en-US', { month: 'short', day: 'numeric' })
+const about = (log: Log) =>
+  log.state === 'read' && log.from != null && log.to != null
+    ? `${day(log.from)} – ${day(log.to)}, every ${Math.round(log.interval_seconds ?? 0)} s`
+    : STATES[log.state]
+
+watch(
+  () => props.visit.unit_id,
+  () => {
+    logs.value = null
+    void load()
+  },
+  { immediate: true },
+)
+// Other points of the switch, another board: judged anew.
+watch(
+  () => props.visit.rig_revision,
+  () => chosen.value?.state === 'read' && void again(),
+)
+</script>
+
+<template>
+  <div class="recorded">
+    <aside>
+      <ul class="list" data-testid="logs">
+        <li v-for="log in logs ?? []" :key="log.id" :class="{ on: log.id === chosenId }">
+          <button type="button" class="pick-log" :aria-pressed="log.id === chosenId" @click="choose(log.id)">
+            <b>{{ log.name }}</b>
+            <small>{{ about(log) }}</small>
+          </button>
+        </li>
+      </ul>
+      <el-empty
+        v-if="logs && !logs.length"
+        :image-size="48"
+        description="No record yet. A week of a field logger’s CSV shows what no visit can."
+      />
+      <PickFile
+        v-if="mayChange"
+        accept=".csv,.txt,.tsv,text/csv,text/plain"
+        label="Put in a logger’s file"
+        multiple
+        :busy="sent !== null"
+        data-testid="log-file"
+        @picked="take"
+      />
+      <el-progress v-if="sent !== null" :percentage="sent" />
+    </aside>
+    <section class="body">
+      <ProblemNote v-if="problem ?? judging" :problem="(problem ?? judging)!" />
+      <LogMappingForm v-if="head" :head="head" :busy="false" @read="read" @leave="head = null" />
+      <div v-if="reading" class="working" role="status" data-testid="reading-log">
+        <p>Reading the record …</p>
+        <el-progress :percentage="reading.total ? Math.round((reading.done / reading.total) * 100) : 0" />
+        <el-button class="key" @click="stop">Stop</el-button>
+      </div>
+      <template v-if="chosen && !head && !reading">
+        <div v-if="chosen.state === 'refused'" class="refused" data-testid="log-refused">
+          <h3>Nothing of this file was kept</h3>
+          <ul>
+            <li v-for="one in chosen.problems" :key="one.field + one.problem">
+              <span class="mono">{{ one.field.replace(/^\//, '').replaceAll('/', ' ') }}</span>
+              {{ one.problem }}
+            </li>
+          </ul>
+        </div>
+        <p v-if="chosen.state === 'coming'" class="quiet">
+          Its files are here; nobody has said yet which column is what.
+        </p>
+        <div v-if="task" class="working" role="status">
+          <p>Looking for runs and defrosts …</p>
+          <el-progress :percentage="task.total ? Math.round((task.done / task.total) * 100) : 0" />
+          <el-button class="key" @click="cancel">Stop</el-button>
+        </div>
+        <template v-if="judgement && chosen.state === 'read'">
+          <el-alert
+            v-for="one in doubts"
+            :key="one.says"
+            :title="one.says"
+            type="warning"
+            :closable="false"
+            show-icon
+            data-testid="log-doubt"
+          />
+          <VerdictList :verdicts="judgement.verdicts" />
+          <el-switch
+            v-if="mayChange"
+            :model-value="countsHere"
+            active-text="Counts for this visit: its mark, Find and the report"
+            aria-label="Counts for this visit"
+            data-testid="count-record"
+            @update:model-value="(on: string | number | boolean) => count(on === true)"
+          />
+          <LogPicture
+            :log="chosen"
+            :judgement="judgement"
+            :chosen="number"
+            @choose="(one) => (number = one)"
+          />
+          <RecordedDefrosts
+            v-if="judgement.defrosts.length"
+            :judgement="judgement"
+            :zone="zone"
+            :chosen="number"
+            @choose="(one) => (number = one)"
+          />
+          <DefrostOverlay :judgement="judgement" :chosen="number" />
+          <el-collapse>
+            <el-collapse-item title="What the record is, and what was made of it" name="told">
+              <ul class="told">
+                <li>
+                  {{ chosen.rows }} rows; {{ chosen.columns.map(columnTitle).join(', ') }}. Compressor
+                  {{ judgement.run_hours }} h in {{ judgement.runs }} runs.
+                </li>
+                <li v-for="one in notes" :key="one.says">{{ one.says }}</li>
+                <li v-for="school in judgement.schools" :key="school.school">
+                  “{{ school.title }}” fits {{ school.fit }} of {{ school.of }} spells between defrosts.
+                </li>
+              </ul>
+            </el-collapse-item>
+          </el-collapse>
+        </template>
+        <div v-if="mayChange" class="keys">
+          <el-button v-if="!chosen.demo" class="key" data-testid="read-anew" @click="readAnew(chosen)">
+            {{ chosen.state === 'read' ? 'Other columns' : 'Say which column is what' }}
+          </el-button>
+          <SureButton
+            asks="Take this record away for good?"
+            yes="Take it away"
+            testid="remove-log"
+            @sure="remove(chosen)"
+            >Take it away</SureButton
+          >
+        </div>
+      </template>
+    </section>
+  </div>
+</template>
+
+<style scoped>
+.recorded {
+  display: grid;
+  grid-template-columns: 240px minmax(0, 1fr);
+  gap: 16px;
+}
+
+aside {
+  display: grid;
+  align-content: start;
+  gap: 10px;
+}
+
+.list {
+  display: grid;
+  gap: 4px;
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+
+.pick-log {
+  display: grid;
+  width: 100%;
+  min-height: 48px;
+  padding: 4px 10px;
+  border: 0;
+  border-left: 6px solid var(--rule);
+  background: var(--panel);
+  color: var(--ink);
+  font: inherit;
+  text-align: left;
+  overflow-wrap: anywhere;
+  cursor: pointer;
+}
+
+.on .pick-log {
+  border-color: var(--ink);
+}
+
+.pick-log small,
+.quiet {
+  color: var(--ink-soft);
+}
+
+.body {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  align-content: start;
+  gap: 14px;
+}
+
+.working {
+  max-width: 520px;
+}
+
+.refused {
+  padding: 6px 12px;
+  border-left: 6px solid var(--alarm);
+  background: var(--alarm-soft);
+}
+
+.told {
+  margin: 0;
+  padding-left: 20px;
+}
+
+.keys {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+}
+
+@media (width <= 900px) {
+  .recorded {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

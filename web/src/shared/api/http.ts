@@ -1,0 +1,47 @@
+import createClient from 'openapi-fetch'
+import { ref } from 'vue'
+import { CLIENT } from '@/shared/api/client-id'
+import { patientFetch } from '@/shared/api/patient'
+import { degreeUnit } from '@/shared/model/units'
+import { unreachable, type Outcome, type Problem } from '@/shared/model/outcome'
+import type { paths } from '@/shared/api/schema'
+
+/** Whether an answer said that nobody is signed in any more. */
+export const signedOut = ref(false)
+/** Where a 401 is about what was typed. */
+const AT_THE_DOOR = new Set([
+  '/api/session',
+  '/api/account/password',
+  '/api/account/code',
+  '/api/account/code/removal',
+])
+
+export const client = createClient<paths>({ baseUrl: '/', fetch: patientFetch })
+client.use({
+  onRequest({ request }) {
+    request.headers.set('X-Client', CLIENT)
+    if (degreeUnit.value === 'C') request.headers.set('X-Degrees', 'C')
+    return request
+  },
+  onResponse({ response, schemaPath }) {
+    // A session that ended while a page is open: the page stays, the door is shown over it.
+    if (response.status === 401 && !AT_THE_DOOR.has(schemaPath)) signedOut.value = true
+  },
+})
+
+export type Answer<T> = { data?: T; error?: unknown; response: Response }
+
+/** Turns an answer of the client into an Outcome; a refused request keeps its problem details. */
+export async function outcome<T>(asking: Promise<Answer<T>>): Promise<Outcome<T>> {
+  try {
+    const { data, error, response } = await asking
+    if (data !== undefined && response.ok) return { state: 'ready', value: data }
+    const problem = error as Problem | undefined
+    return {
+      state: 'failed',
+      problem: problem?.detail ? problem : { ...unreachable(), status: response.status },
+    }
+  } catch {
+    return { state: 'failed', problem: unreachable() }
+  }
+}
