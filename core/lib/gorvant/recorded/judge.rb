@@ -32,7 +32,7 @@ module Gorvant
         begin
           found = [*starting, *ending, *outputs, *valve, *running, *doubts].compact
           found = [*found, *summary(found)]
-          found.sort_by { |one| %w[wrong undetermined as_designed right].index(one.verdict) }
+          found.sort_by { |one| [%w[wrong undetermined as_designed right].index(one.verdict), one.look_first ? 0 : 1] }
         end
     end
 

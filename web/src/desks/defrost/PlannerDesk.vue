@@ -2,7 +2,6 @@
 import { computed, ref, shallowRef, watch } from 'vue'
 import type { Visit } from '@/shared/api/client'
 import { recordedApi, type ClimateWanted, type Plan, type PlannedSums } from '@/desks/defrost/recorded/api'
-import PickButtons from '@/shared/ui/kit/PickButtons.vue'
 import PickFile from '@/shared/ui/kit/PickFile.vue'
 import PickOne from '@/shared/ui/kit/PickOne.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
@@ -156,7 +155,7 @@ const monthMost = computed(() => Math.max(1e-9, ...months.value.flatMap((one) =>
         </table>
       </div>
       <section class="months">
-        <PickButtons v-model="month" :options="BY_MONTH" label="By month" />
+        <PickOne v-model="month" :options="BY_MONTH" label="By month" class="by" />
         <div class="wide" tabindex="0" role="region" aria-label="By month">
           <table data-testid="plan-months">
             <thead>
@@ -235,6 +234,8 @@ const monthMost = computed(() => Math.max(1e-9, ...months.value.flatMap((one) =>
 }
 
 .wide {
+  min-width: 0;
+  max-width: 100%;
   overflow-x: auto;
 }
 
@@ -284,6 +285,10 @@ thead th small {
   grid-template-columns: minmax(0, 1fr);
   gap: 8px;
   justify-items: start;
+}
+
+.by {
+  width: min(320px, 100%);
 }
 
 .assumed,
