@@ -108,7 +108,6 @@ require_relative "gorvant/defrost/termination"
 require_relative "gorvant/frost/psychrometrics"
 require_relative "gorvant/frost/frost_coil"
 require_relative "gorvant/frost/frost_run"
-require_relative "gorvant/frost/frost_fit"
 require_relative "gorvant/frost/climate"
 require_relative "gorvant/frost/interval_planner"
 
@@ -173,6 +172,7 @@ require_relative "gorvant/recorded/record_hour"
 require_relative "gorvant/recorded/story"
 require_relative "gorvant/recorded/cycles"
 require_relative "gorvant/recorded/judge"
+require_relative "gorvant/recorded/frost_fit"
 
 # desks: what each page of a visit asks of the rooms above, and how it stands
 require_relative "gorvant/desks/thermostat/staging_run"

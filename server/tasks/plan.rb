@@ -2,23 +2,34 @@
 
 module Gorvant
   module Server
-    # A year of weather under each setting of a board; a day of one kind of weather a step.
+    # A year of weather under each setting of a board; a day of one kind of weather a step. With a record of the unit
+    # the coil is fitted to it first.
     class Plan
       KIND = "planner"
 
-      # input: { "rig" => rig file, "climate" => as the request has it, "scale" => {} }
-      def initialize(input, _db = nil)
+      # input: { "rig" => rig file, "climate" => as the request has it, "record" => { "log_id", "name", "story_key" } or
+      # nil }
+      def initialize(input, db = nil)
         rig = Formats::RigJson.read(input.fetch("rig"))
         climate = Formats::ClimateCsv.climate(input.fetch("climate"))
         house = rig[:backup] == "none" ? { "strips_kw" => 0.0 } : {}
-        @desk =
-          Desks::Defrost::YearPlan.new(ClockProfile.of(rig), climate, scale: input.fetch("scale", {}), house: house)
+        fitted = input["record"] ? fit(db, input["record"]) : {}
+        @plan = Desks::Defrost::YearPlan.new(ClockProfile.of(rig), climate, house: house, **fitted)
       end
 
       def resumes? = true
-      def total = @desk.days.size
-      def step(index) = @desk.day(@desk.days[index])
-      def answer(pieces) = @desk.answer(pieces)
+      def total = @plan.days.size
+      def step(index) = @plan.day(@plan.days[index])
+      def answer(pieces) = @plan.answer(pieces)
+
+      private
+
+      def fit(db, record)
+        story = RecordedStory.from(JSON.parse(Computed.new(db).get(record.fetch("story_key"))))
+        kept = LogHours.new(db, record.fetch("log_id"))
+        fit = FrostFit.of(kept.numbers.lazy.map { |number| kept.hour(number) }, story)
+        { scale: fit.scale, coil: fit.says(record.fetch("name")) }
+      end
     end
   end
 end

@@ -8,7 +8,10 @@ require_relative "../support/contract"
 RSpec.describe "Recorded defrosts", :server do
   include_context "with the API's contract"
 
-  before { ServerBench.demo.load }
+  before do
+    ServerBench.demo.load
+    %i[tasks logs].each { |table| db[table].delete } # the demo's own records take their time
+  end
 
   let(:worker) { Gorvant::Server::Worker.new(db) }
   let(:visit) { "/api/visits/#{visit_id}" }
@@ -192,5 +195,16 @@ RSpec.describe "Recorded defrosts", :server do
     expect([last_response.status, answer["errors"].first["problem"]]).to match([422, /month has to be 1 to 12/])
     send_json(:post, "#{visit}/planner", climate: { kind: "hills", text: text })
     expect(last_response.status).to eq(422)
+
+    # With a record of the unit the coil is fitted to it first, or it is said why not.
+    id = create
+    send_part(id, 1, 1, text_of(made_up, hours: 12))
+    read(id, [1])
+    asked = { climate: { text: text }, log_id: id }
+    2.times { send_json(:post, "#{visit}/planner", asked).then { work } }
+    send_json(:post, "#{visit}/planner", asked)
+    expect([last_response.status, answer["assumed"].first]).to match(
+      [200, /Hall logger.*surface ×|shipped coil stands/]
+    )
   end
 end

@@ -74,9 +74,7 @@ module Gorvant
       # Run cycles, defrosts and what they say of this unit's board; 202 and the task while they are being found.
       post "/api/visits/:id/logs/:log/judgement" do
         row = visits.alone(params[:id])
-        log = read_log(params[:log])
-        raise NotFound.new(thing: "record", id: params[:log]) unless log[:unit_id] == row[:unit_id]
-
+        log = log_of(row, params[:log])
         rig = Warm.rig(row)
         profile = ClockProfile.of(rig)
         story = computed.get(ReadStory.key(log, profile)) or return json(Present.task(ask_story(log, profile)), 202)
@@ -93,16 +91,35 @@ module Gorvant
         input = PlannerRequest.parse(body_json || {})
         climate = deep_strings(input.fetch(:climate, { "kind" => "lake_village" }))
         Formats::ClimateCsv.climate(climate) # said now, not by the task
-        rig = Formats::RigJson.dump(Warm.rig(row))
-        key = Computed.key(Plan::KIND, row[:digest], climate)
-        answer = computed.get(key) or
-          return(
-            json(Present.task(tasks.ask_anew(Plan::KIND, key, row[:id], { "rig" => rig, "climate" => climate })), 202)
-          )
+        record = input[:log_id] ? record_of(row, input[:log_id]) : nil
+        return json(Present.task(record), 202) if record && record[:state] # its runs are being found first
+
+        key = Computed.key(Plan::KIND, row[:digest], climate, record)
+        answer = computed.get(key) or return json(Present.task(ask_plan(row, key, climate, record)), 202)
         json(answer)
       end
 
       private
+
+      def ask_plan(row, key, climate, record)
+        rig = Formats::RigJson.dump(Warm.rig(row))
+        tasks.ask_anew(Plan::KIND, key, row[:id], { "rig" => rig, "climate" => climate, "record" => record })
+      end
+
+      # What a plan needs of a record of the visit's unit, or the task that makes it.
+      def record_of(row, log_id)
+        log = log_of(row, log_id)
+        profile = ClockProfile.of(Warm.rig(row))
+        key = ReadStory.key(log, profile)
+        computed.get(key) ? { "log_id" => log[:id], "name" => log[:name], "story_key" => key } : ask_story(log, profile)
+      end
+
+      def log_of(row, id)
+        log = read_log(id)
+        raise NotFound.new(thing: "record", id: id) unless log[:unit_id] == row[:unit_id]
+
+        log
+      end
 
       def read_log(id)
         row = logs.find(id)

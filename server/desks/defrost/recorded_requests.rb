@@ -39,6 +39,7 @@ module Gorvant
 
     class PlannerRequest < Request
       json do
+        optional(:log_id).filled(:string, format?: Request::UUID)
         optional(:climate).hash do
           optional(:kind).filled(:string, included_in?: Catalogue.climates.keys)
           optional(:text).filled(:string, max_size?: 600_000)

@@ -43,7 +43,19 @@ const {
   problem,
   again,
   cancel,
-} = useLongAnswer<Plan>(() => recordedApi.plan(props.visit.id, asked.value!))
+} = useLongAnswer<Plan>(() => recordedApi.plan(props.visit.id, asked.value!, coil.value || null))
+
+/** Records of the unit that its coil can be fitted to. */
+const records = shallowRef<{ id: string; title: string }[]>([])
+const coil = ref('')
+async function loadRecords() {
+  const given = await recordedApi.ofVisit(props.visit.id)
+  if (given.state !== 'ready') return
+  records.value = given.value.logs
+    .filter((one) => one.state === 'read')
+    .map((one) => ({ id: one.id, title: one.name }))
+}
+const coils = computed(() => [{ id: '', title: 'the shipped three-ton coil' }, ...records.value])
 
 const ready = computed(() => kind.value !== 'own' || table.value !== null)
 function work() {
@@ -62,6 +74,7 @@ watch(
   () => [props.visit.id, props.visit.rig_revision],
   () => (plan.value = null),
 )
+watch(() => props.visit.unit_id, loadRecords, { immediate: true })
 const shown = (value: number, unit: string) => `${value.toLocaleString('en-US')}${unit ? ` ${unit}` : ''}`
 const rows = computed(() =>
   SUMS.map((sum) => ({ ...sum, of: plan.value?.settings.map((one) => one.year[sum.id]) ?? [] })),
@@ -88,6 +101,9 @@ const monthMost = computed(() => Math.max(1e-9, ...months.value.flatMap((one) =>
         <PickFile accept=".csv,text/csv" label="Choose the table" data-testid="climate-file" @picked="take">
           {{ table?.name ?? 'Choose the table' }}
         </PickFile>
+      </el-form-item>
+      <el-form-item v-if="records.length" label="Coil, fitted to">
+        <PickOne v-model="coil" :options="coils" label="Coil, fitted to" data-testid="coil" />
       </el-form-item>
       <el-form-item label="Wind on the coil, mph">
         <el-input-number
@@ -212,7 +228,7 @@ const monthMost = computed(() => Math.max(1e-9, ...months.value.flatMap((one) =>
   margin-bottom: 0;
 }
 
-.ask > :first-child {
+.ask > :deep(.el-form-item:has(.pick)) {
   width: min(380px, 100%);
 }
 

@@ -8249,6 +8249,7 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": {
+                    log_id?: components["schemas"]["Uuid"];
                     climate?: {
                         kind?: string;
                         text?: string;

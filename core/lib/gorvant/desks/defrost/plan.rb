@@ -10,7 +10,8 @@ module Gorvant
         Day = Value.define(:variant, :setting, :kind)
         VARIANTS = %w[as_is windier damper].freeze
 
-        def initialize(profile, climate, scale: {}, house: {})
+        # coil: a sentence of where the coil's numbers come from; the shipped ones where it is left out.
+        def initialize(profile, climate, scale: {}, house: {}, coil: Catalogue.words("planner.shipped_coil"))
           numbers = Catalogue.frost.fetch("planner")
           climates = {
             "as_is" => climate,
@@ -19,7 +20,7 @@ module Gorvant
           }
           @planners = climates.transform_values { |one| IntervalPlanner.new(profile, one, scale: scale, house: house) }
           @profile = profile
-          @scale = scale
+          @coil = coil
         end
 
         def days
@@ -149,7 +150,7 @@ module Gorvant
 
         def assumed
           [
-            Catalogue.words(@scale.empty? ? "planner.shipped_coil" : "planner.fitted_coil"),
+            @coil,
             Catalogue.words("planner.made_up_house"),
             (Catalogue.words("planner.board_assumed", names: @profile.assumed.join(", ")) if @profile.assumed.any?)
           ].compact

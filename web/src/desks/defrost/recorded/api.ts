@@ -50,8 +50,11 @@ export const recordedApi = {
     outcome<Judgement | Task>(
       client.POST('/api/visits/{id}/logs/{log}/judgement', { params: { path: { id: visit, log } } }),
     ),
-  plan: (visit: string, climate: ClimateWanted) =>
+  plan: (visit: string, climate: ClimateWanted, log: string | null) =>
     outcome<Plan | Task>(
-      client.POST('/api/visits/{id}/planner', { params: at(visit), body: { climate: climate as never } }),
+      client.POST('/api/visits/{id}/planner', {
+        params: at(visit),
+        body: { climate: climate as never, ...(log ? { log_id: log } : {}) },
+      }),
     ),
 }
