@@ -45,6 +45,8 @@ RSpec.describe Gorvant::RecordedJudge do
 
   all_columns = %w[outdoor coil fan amps w2 ob]
   let(:all_columns) { all_columns }
+  let(:facts) { { "defrost_interval_minutes" => 60, "defrost_clock" => "run_time" } }
+  let(:unit) { rig.set(facts, "measured") }
 
   def story(defrosts = nil, count: 5, columns: all_columns, each: {}, **changes)
     list = defrosts || Array.new(count) { |i| defrost(i, **each) }
@@ -72,8 +74,6 @@ RSpec.describe Gorvant::RecordedJudge do
     )
   end
 
-  let(:facts) { { "defrost_interval_minutes" => 60, "defrost_clock" => "run_time" } }
-  let(:unit) { rig.set(facts, "measured") }
 
   def judge(story, on: unit) = described_class.new(story, on)
   def codes(story, on: unit) = judge(story, on: on).verdicts.map(&:code)

@@ -55,7 +55,6 @@ async function loadRecords() {
     .filter((one) => one.state === 'read')
     .map((one) => ({ id: one.id, title: one.name }))
 }
-const coils = computed(() => [{ id: '', title: 'the shipped three-ton coil' }, ...records.value])
 
 const ready = computed(() => kind.value !== 'own' || table.value !== null)
 function work() {
@@ -103,7 +102,13 @@ const monthMost = computed(() => Math.max(1e-9, ...months.value.flatMap((one) =>
         </PickFile>
       </el-form-item>
       <el-form-item v-if="records.length" label="Coil, fitted to">
-        <PickOne v-model="coil" :options="coils" label="Coil, fitted to" data-testid="coil" />
+        <PickOne
+          v-model="coil"
+          :options="records"
+          none="the shipped three-ton coil"
+          label="Coil, fitted to"
+          data-testid="coil"
+        />
       </el-form-item>
       <el-form-item label="Wind on the coil, mph">
         <el-input-number

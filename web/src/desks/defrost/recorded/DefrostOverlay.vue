@@ -18,7 +18,7 @@ const all = computed(() =>
   ),
 )
 const low = computed(() => Math.floor(Math.min(...all.value, props.judgement.starts_degrees_f) / 10) * 10)
-const high = computed(() => Math.ceil(Math.max(...all.value, props.judgement.ends_degrees_f) / 10) * 10)
+const high = computed(() => Math.ceil((Math.max(...all.value, props.judgement.ends_degrees_f) + 8) / 10) * 10)
 const x = (seconds: number) => LEFT + (seconds / (MINUTES * 60)) * (WIDTH - LEFT - 8)
 const y = (degrees: number) => 8 + ((high.value - degrees) / (high.value - low.value)) * (HEIGHT - FOOT - 12)
 const line = (path: number[][]) =>
@@ -49,7 +49,7 @@ const ticks = computed(() => {
         :key="minute"
         :x="x(minute * 60)"
         :y="HEIGHT - 6"
-        text-anchor="middle"
+        :text-anchor="minute === 15 ? 'end' : 'middle'"
       >
         {{ minute }}{{ minute === 15 ? ' min' : '' }}
       </text>
