@@ -10,7 +10,9 @@ module Gorvant
       FILES = File.join(ROOT, "db", "demo")
       LOADED = "demo_loaded"
 
-      def initialize(db, viewer)
+      # records: whether with the loggers' records, which keep a worker at it for a while.
+      def initialize(db, viewer, records: true)
+        @records = records
         @db = db
         @viewer = viewer.with(client: Events::QUIET)
       end
@@ -29,7 +31,7 @@ module Gorvant
         @db.transaction do
           rigs = Dir[File.join(FILES, "rigs", "*.json")].to_h { |path| rig(path) }
           YAML.safe_load_file(File.join(FILES, "visits.yml")).each { |visit| visit(visit, rigs) }
-          YAML.safe_load_file(File.join(FILES, "logs.yml")).each { |log| log(log) }
+          YAML.safe_load_file(File.join(FILES, "logs.yml")).each { |log| log(log) } if @records
           @db[:settings].insert_conflict.insert(name: LOADED, value: Sequel.pg_jsonb_wrap(true))
         end
       end

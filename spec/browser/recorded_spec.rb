@@ -7,9 +7,6 @@ require_relative "../support/browser"
 RSpec.describe "Recorded defrosts", :browser, type: :feature do
   include_context "with a worker"
 
-  # The demo's own records are read by others' leave.
-  before { %i[tasks logs].each { |table| db[table].delete } }
-
   let(:desk) { "/visits/#{visit_id}/defrost" }
 
   def csv(lines)

@@ -8,10 +8,7 @@ require_relative "../support/contract"
 RSpec.describe "Recorded defrosts", :server do
   include_context "with the API's contract"
 
-  before do
-    ServerBench.demo.load
-    %i[tasks logs].each { |table| db[table].delete } # the demo's own records take their time
-  end
+  before { ServerBench.demo.load }
 
   let(:worker) { Gorvant::Server::Worker.new(db) }
   let(:visit) { "/api/visits/#{visit_id}" }
@@ -180,6 +177,21 @@ RSpec.describe "Recorded defrosts", :server do
     expect(last_response.status).to eq(404)
     send_json(:post, "/api/logs/#{id}/deletion", "")
     expect([last_response.status, db[:log_hours].count]).to eq([200, 0])
+  end
+
+  it "has the demo's records read by the worker, after what people wait for, and takes them out with the demo" do
+    stub_const("Gorvant::Server::ReadLog::MadeUp::STEPS", 1)
+    demo = Gorvant::Server::Demo.new(db, ServerBench.viewer)
+    2.times { demo.load }
+    id = create
+    send_part(id, 1, 1, text_of(made_up, hours: 2))
+    send_json(:post, "/api/logs/#{id}/reading", mapping: look(id)["mapping"], parts: [1])
+    worker.run_one
+    expect(db[:logs].where(id: id).get(:state)).to eq("read")
+    work
+    expect(db[:logs].where(demo: true).select_map(:state)).to eq(%w[read read])
+    demo.remove
+    expect(db[:logs].where(demo: true).count).to eq(0)
   end
 
   it "plans a year once for a unit and its weather" do

@@ -57,7 +57,7 @@ module ServerBench
     db[:users].where(id: owner).update(sign_in_name: nil, password_hash: nil, role: "owner", server_owner: true)
   end
 
-  def self.demo = Gorvant::Server::Demo.new(db, viewer)
+  def self.demo = Gorvant::Server::Demo.new(db, viewer, records: false)
 
   def self.empty
     %i[

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { useHistory } from '@/shared/ui/useHistory'
-import { answered, toggled, unanswered, type Draft } from '@/desks/fitted/answers'
+import { answered, onTop, toggled, unanswered, type Draft } from '@/desks/fitted/answers'
 
 const empty: Draft = { name: 'Kiln room', facts: {} }
 
@@ -38,5 +38,17 @@ describe('history', () => {
     expect(history.current.value).toBe('b')
     history.restart('z')
     expect([history.current.value, history.canUndo.value]).toEqual(['z', false])
+  })
+
+  it('keeps what was answered while a draft was on its way, on top of what came back', () => {
+    const fact = (value: string) => ({ value, provenance: { source: 'measured' } })
+    const sent: Draft = { name: 'Roof', facts: { a: fact('1'), b: fact('1'), c: fact('1') } }
+    const now: Draft = { name: 'Roof', facts: { a: fact('2'), c: fact('1') } }
+    const back: Draft = { name: 'Roof unit', facts: { ...sent.facts, theirs: fact('9') } }
+    expect(onTop(now, sent, back)).toEqual({
+      name: 'Roof unit',
+      facts: { a: fact('2'), c: fact('1'), theirs: fact('9') },
+    })
+    expect(onTop(sent, sent, back)).toEqual(back)
   })
 })

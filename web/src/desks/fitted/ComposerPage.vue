@@ -17,7 +17,15 @@ import { useQuestion } from '@/shared/api/useQuestion'
 import { useRigKeeping } from '@/shared/ui/useRigKeeping'
 import { useVisit } from '@/shared/ui/useVisit'
 import { keepFitted } from '@/shared/model/fitted'
-import { answered, GROUPS, unanswered, type Answer, type Draft, type Fact } from '@/desks/fitted/answers'
+import {
+  answered,
+  GROUPS,
+  onTop,
+  unanswered,
+  type Answer,
+  type Draft,
+  type Fact,
+} from '@/desks/fitted/answers'
 import { isTyping } from '@/shared/model/keys'
 import type { Problem } from '@/shared/model/outcome'
 import { saveFile } from '@/shared/model/saveFile'
@@ -55,7 +63,8 @@ const { busy, saved, keep } = useRigKeeping(
   () => route.query.for !== 'visit',
 )
 
-async function load() {
+/** sent: the draft that was just kept; what was answered while it was on its way stays on top. */
+async function load(sent?: Draft) {
   if (!props.id) return
   const [answer, list] = await Promise.all([api.rig(props.id), api.revisions(props.id)])
   if (answer.state === 'failed') problem.value = answer.problem
@@ -65,10 +74,13 @@ async function load() {
   rig.value = answer.value
   if (own?.state === 'ready') revision.value = own.value.revision
   base.value = content
-  history.restart({ name: String(content.name), facts: (base.value.facts ?? {}) as Record<string, Fact> })
+  const now = draft.value
+  const back = { name: String(content.name), facts: (base.value.facts ?? {}) as Record<string, Fact> }
+  history.restart(back)
+  if (sent && now !== sent) history.set(onTop(now, sent, back))
   if (list.state === 'ready') revisions.value = list.value.revisions
   ready.value = true
-  begins()
+  if (!sent) begins()
 }
 onMounted(() => void load())
 
@@ -158,6 +170,7 @@ const revision = ref(1)
 const meanwhile = shallowRef<Problem | null>(null)
 async function saveForVisit(visit: Visit, file: RigFile, from = revision.value) {
   busy.value = true
+  const sent = draft.value
   const kept = await keepFitted(visit, from, file)
   busy.value = false
   meanwhile.value = kept.state === 'failed' && kept.problem.both?.length ? kept.problem : null
@@ -166,7 +179,7 @@ async function saveForVisit(visit: Visit, file: RigFile, from = revision.value) 
   saved.value = `Kept as revision ${kept.value.rig_revision}; the visit goes on with it.`
   settled()
   take(kept.value)
-  await load()
+  await load(sent)
 }
 
 async function save() {
@@ -178,11 +191,12 @@ async function save() {
   // A new rig moves to its own address as it is kept: then nothing is open any more.
   const open = unkept.value
   unkept.value = false
-  const kept = await keep(draft.value.name, composed.value.rig as RigFile)
+  const sent = draft.value
+  const kept = await keep(sent.name, composed.value.rig as RigFile)
   if (!kept) return (unkept.value = open)
   settled()
   if (route.query.for === 'visit' && rig.value) return router.push(`/visits/new?rig=${rig.value.id}`)
-  await load()
+  await load(sent)
 }
 /** Kept: nothing is left to be lost. */
 function settled() {

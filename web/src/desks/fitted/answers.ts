@@ -34,6 +34,17 @@ export function unanswered(draft: Draft, key: string): Draft {
   return { ...draft, facts: Object.fromEntries(Object.entries(draft.facts).filter(([one]) => one !== key)) }
 }
 
+/** What was answered since a draft was sent, on top of what came back of it: neither is lost. */
+export function onTop(now: Draft, sent: Draft, back: Draft): Draft {
+  const text = (fact?: Fact) => JSON.stringify(fact ?? null)
+  const keys = [...new Set([...Object.keys(now.facts), ...Object.keys(sent.facts)])]
+  const changed = keys.filter((key) => text(now.facts[key]) !== text(sent.facts[key]))
+  const kept = changed.reduce(unanswered, back)
+  const mine = Object.fromEntries(Object.entries(now.facts).filter(([key]) => changed.includes(key)))
+  const facts = { ...kept.facts, ...mine }
+  return { name: now.name === sent.name ? back.name : now.name, facts }
+}
+
 /** An ordered list with an entry put at its end, or taken out. */
 export function toggled(list: string[], entry: string): string[] {
   return list.includes(entry) ? list.filter((one) => one !== entry) : [...list, entry]
