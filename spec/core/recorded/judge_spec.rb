@@ -74,7 +74,6 @@ RSpec.describe Gorvant::RecordedJudge do
     )
   end
 
-
   def judge(story, on: unit) = described_class.new(story, on)
   def codes(story, on: unit) = judge(story, on: on).verdicts.map(&:code)
   def board(**facts) = unit.set(facts.transform_keys(&:to_s), "measured")
@@ -248,6 +247,24 @@ RSpec.describe Gorvant::RecordedJudge do
     dry = story(each: { frost_kg: 0.05 })
     expect(codes(dry, on: board(defrost_clock: "demand"))).to include("recorded_dry_demand")
     expect(codes(dry, on: board(defrost_clock: "demand"))).not_to include("recorded_dry")
+  end
+
+  it "bounds the coil switch's points by starts and ends, and holds a demand board's starts against its curve" do
+    says = ->(given, code, on: unit) { judge(given, on: on).verdicts.find { |one| one.code == code }&.says }
+    spread = story(Array.new(4) { |i| defrost(i, coldest_since: 12.0 + i, coil_end: 76.0 + i, coil_most: 81.0) })
+    expect(says[spread, "recorded_switch_points"]).to include("closed at 15 °F or above", "between 76 and 81 °F")
+    timed =
+      story(Array.new(4) { |i| defrost(i, end: defrost(i).start + 600, coil_end: 50.0, coil_most: 50.0, climb: 0.5) })
+    expect(says[timed, "recorded_switch_points"]).to be_nil
+
+    demand = board(defrost_clock: "demand")
+    clock = Gorvant::DefrostClock.new(Gorvant::ClockProfile.of(demand))
+    at = ->(below) { story(each: { coil_start: 30.0 - below, run_seconds: 4000.0 }) }
+    due = 30.0 - clock.demand_point(30.0)
+    expect(codes(at[due + 4], on: demand)).to include("recorded_demand_as_set")
+    expect(codes(at[due + 6], on: demand)).to include("recorded_demand_other")
+    longest = story(each: { coil_start: 10.0, run_seconds: clock.profile.demand_maximum_seconds.to_f })
+    expect(codes(longest, on: demand).grep(/demand_/)).to eq([])
   end
 
   it "stands beside a defrost what should have been, as far as board and record say" do

@@ -9,7 +9,7 @@ module Gorvant
       def ending
         return [] unless full.any?
 
-        [passed_opening, by_time, early].compact
+        [passed_opening, by_time, early, points].compact
       end
 
       def passed_opening
@@ -28,6 +28,24 @@ module Gorvant
           coil: number(most),
           over: number(most - opens),
           seconds: number(middle(passed.map { |one| seconds_over(one, opens) }))
+        )
+      end
+
+      # Where the switch must have closed and opened, as far as rows and the logger's sensor go.
+      def points
+        return nil unless @rig[:sensing] == "coil_switch" && story.has?("coil") && @profile.school != "time_only"
+
+        warm = full.select { |one| ended_by(one) == "temperature" && one.coil_end && one.coldest_since }
+        return nil if warm.size < least
+
+        ends = warm.map(&:coil_end)
+        verdict(
+          "recorded_switch_points",
+          closes: number(warm.map(&:coldest_since).max),
+          from: number(ends.min),
+          to: number(warm.map { |one| one.coil_end + between(one) }.max),
+          set_closes: number(@profile.starts_degrees_f),
+          set_opens: number(@profile.ends_degrees_f)
         )
       end
 

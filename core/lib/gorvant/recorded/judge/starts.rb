@@ -6,7 +6,7 @@ module Gorvant
     module Starts
       private
 
-      def starting = [*never, started_warm, *interval_verdicts, *school_verdicts, dry, much_frost]
+      def starting = [*never, started_warm, *interval_verdicts, *school_verdicts, dry, much_frost, demand]
 
       # A long run on a cold coil without a defrost.
       def never
@@ -120,6 +120,25 @@ module Gorvant
           times: soon.size,
           found: number(nearest(soon.min))
         )
+      end
+
+      # How far the coil ran below the air at each start, against a demand board's curve; starts by its longest time and
+      # in its shortest say nothing of it.
+      def demand
+        return nil unless demand? && story.has?("coil", "outdoor")
+
+        clock = DefrostClock.new(@profile)
+        first, last = @profile.demand_minimum_seconds + 120, @profile.demand_maximum_seconds - 120
+        known = @seen.select { |one| one.outdoor && one.coil_start && one.run_seconds&.between?(first, last) }
+        return nil if known.size < least
+
+        seen = middle(known.map { |one| one.outdoor - one.coil_start })
+        expected = middle(known.map { |one| one.outdoor - clock.demand_point(one.outdoor) })
+        fields = { seen: number(seen), expected: number(expected), times: known.size }
+        off = (seen - expected).abs
+        return verdict("recorded_demand_as_set", **fields) if off <= @numbers.fetch("demand_within_degrees_f")
+
+        verdict("recorded_demand_other", off: number(off), **fields)
       end
 
       # More grew than the fins bear before it was melted.
