@@ -144,6 +144,18 @@ RSpec.describe Gorvant::Formats::FieldLogReader do
     )
   end
 
+  it "uses no column twice, whatever the headings are" do
+    words = Gorvant::Catalogue.recorded.fetch("columns").values.flat_map { |one| one["says"] } + %w[unit °F 1]
+    random = Random.new(11)
+    100.times do
+      names = Array.new(8) { Array.new(1 + random.rand(3)) { words[random.rand(words.size)].tr(",", "") }.join(" ") }
+      text = "Time,#{names.join(",")}\n#{Array.new(3) { |i| "2026-01-10 00:0#{i}:00,1,2,3,4,5,6,7,8" }.join("\n")}\n"
+      mapping = formats::FieldLogMapping.guess(formats::FieldLogHead.guess(text))
+      used = [*mapping.time, *mapping.columns.values.map { |one| one["at"] }]
+      expect(used).to eq(used.uniq)
+    end
+  end
+
   it "finds on and off where a load idles seldom, has two speeds, or never changes" do
     on = ->(values, unit = "A") { Gorvant::OnOff.of(values, unit: unit) }
     expect(on[([9.0] * 970) + ([0.02] * 30)]).to have_attributes(over: be_between(1, 8))
@@ -159,8 +171,8 @@ RSpec.describe Gorvant::Formats::FieldLogReader do
     again = Gorvant::RecordHour.unpack(hour.hour, hour.columns.keys, hour.pack)
     expect(again.columns["coil"]).to eq(hour.columns["coil"])
     minutes = Gorvant::RecordHour.unpack_level(hour.columns.keys, 60, hour.pack_level(60))
-    slow = hour.columns["amps"].each_with_index.group_by { |_value, i| (hour.seconds[i] / 60).to_i }
-    minutes["amps"].each_with_index do |pair, slot|
+    slow = hour.columns["coil"].each_with_index.group_by { |_value, i| (hour.seconds[i] / 60).to_i }
+    minutes["coil"].each_with_index do |pair, slot|
       seen = slow[slot]&.map(&:first)
       expect(pair&.map { |value| value.round(3) }).to eq(seen && seen.minmax.map { |value| value.round(3) })
     end

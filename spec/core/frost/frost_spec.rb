@@ -113,6 +113,16 @@ RSpec.describe Gorvant::FrostCoil do
     expect(cold.frost_kg).to be >= before - 0.01
   end
 
+  it "runs warmer in damp air, for the heat that frost and dew bring, and colder in its second stage" do
+    [28, 45].each do |degrees|
+      damp, dry = heated(weather(degrees, 95), minutes: 10), heated(weather(degrees, 30), minutes: 10)
+      expect(damp.degrees_f - dry.degrees_f).to be > 1
+    end
+    second = described_class.new(degrees_f: 28.0)
+    60.times { second.step(10, weather(28, 60), stages: 2, cooling: false, fan: true) }
+    expect(second.degrees_f).to be < heated(weather(28, 60), minutes: 10).degrees_f - 1
+  end
+
   it "takes less from the air as it fills, and is stable at any step" do
     coil = described_class.new(degrees_f: 33.0)
     heats = Array.new(40) { coil.step(300, weather(33, 95), stages: 1, cooling: false, fan: true).heat_kw }

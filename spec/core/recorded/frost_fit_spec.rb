@@ -48,6 +48,7 @@ RSpec.describe Gorvant::FrostFit do
   it "is refused where the record cannot bear it: no coil, too short, a coil like no coil of this kind" do
     expect(fitted(columns: %w[outdoor fan amps])).to have_attributes(scale: {}, refused: /no column for coil/)
     expect(fitted(hours: 2)).to have_attributes(scale: {}, refused: /under 3 h|fewer than 2/)
+    expect(fitted(faults: ["valve_stuck"])).to have_attributes(scale: {}, refused: /still off by/)
     expect(fitted(scale: { "surface_kw_per_k" => 0.2 })).to have_attributes(
       scale: {
       },

@@ -114,7 +114,17 @@ RSpec.describe Gorvant::RecordedJudge do
     ],
     "a fan that draws all through it" => [{ fan_on_share: 1.0 }, "recorded_fan_runs", { fan_on_share: 0.4 }],
     "a fan that stands afterwards" => [{ fan_back_after: nil }, "recorded_fan_not_back", { fan_back_after: 80.0 }],
-    "no W2" => [{ strips_on_after: nil, strips_off_after: nil }, "recorded_strips_missing", { strips_before: true }],
+    "no W2" => [
+      { strips_on_after: nil, strips_off_after: nil },
+      "recorded_strips_missing",
+      { strips_on_after: nil, strips_off_after: nil, strips_before: true }
+    ],
+    "W2 that came late" => [
+      { strips_on_after: 200.0 },
+      "recorded_strips_missing",
+      { strips_on_after: nil, strips_off_after: nil, strips_before: nil }
+    ],
+    "a fan that comes back late" => [{ fan_back_after: 95.0 }, "recorded_fan_not_back", { fan_back_after: 85.0 }],
     "W2 that stays" => [{ strips_off_after: nil }, "recorded_strips_stay", { strips_off_after: 200.0 }],
     "a coil that does not warm" => [
       { end: 600, turns_after: nil, coil_most: 10.0, coil_end: 10.0 },
@@ -152,6 +162,7 @@ RSpec.describe Gorvant::RecordedJudge do
       expect(codes(uneven[not_seen])).not_to include(code)
       once = story([defrost(0, **changed[seen, 0]), *Array.new(5) { |i| defrost(i + 1) }])
       expect(codes(once)).not_to include(code)
+      expect(codes(story(Array.new(2) { |i| defrost(i, **changed[seen, i]) }))).not_to include(code)
     end
   end
 
@@ -243,7 +254,9 @@ RSpec.describe Gorvant::RecordedJudge do
       end
     spelled = story(list, runs: runs, cold: [[base, base + 900_000]])
     expect(codes(spelled, on: board(defrost_clock: "free"))).to include("recorded_school_other")
-    expect(codes(spelled)).to include("recorded_school_fits")
+    fits = judge(spelled).verdicts.find { |one| one.code == "recorded_school_fits" }
+    expect(fits.says).to end_with("ruled out: free clock, clock motor.")
+    expect(fits.not_proved.join).to include("time only", "run time while cold")
     dry = story(each: { frost_kg: 0.05 })
     expect(codes(dry, on: board(defrost_clock: "demand"))).to include("recorded_dry_demand")
     expect(codes(dry, on: board(defrost_clock: "demand"))).not_to include("recorded_dry")
