@@ -102,6 +102,34 @@ RSpec.describe "Recorded defrosts", :server do
     )
   end
 
+  it "draws least and most of every pixel from the level that is fine enough, and nothing where nothing was written" do
+    rows =
+      (0...7200)
+        .map { |i| [1_768_003_200 + i, i.even? ? 20.0 : 40.0, 30.0] }
+        .reject { |at, *_| at.between?(1_768_006_000, 1_768_007_000) }
+    lines = rows.map { |at, *degrees| [Time.at(at).utc.strftime("%Y-%m-%d %H:%M:%S"), *degrees].join(",") }
+    id = create
+    send_part(id, 1, 1, "Time,Coil °F,Outdoor °F\n#{lines.join("\n")}\n")
+    read(id, [1])
+    picture = ->(from, to, width, columns = %w[coil]) do
+      send_json(:post, "/api/logs/#{id}/picture", from: from, to: to, width: width, columns: columns)
+      answer["columns"]
+    end
+    whole = picture[1_768_003_200, 1_768_010_400, 12]
+    expect(whole["coil"]["least"].zip(whole["coil"]["most"]).uniq).to contain_exactly([20.0, 40.0], [nil, nil])
+    minutes = picture[1_768_003_200, 1_768_006_800, 60, %w[coil outdoor]]
+    expect(minutes["outdoor"]["most"].first(46)).to all(eq(30.0))
+    expect(minutes["outdoor"]["most"].last(13)).to all(be_nil)
+    seconds = picture[1_768_003_200, 1_768_003_210, 10]["coil"]
+    expect(seconds["least"]).to eq([20.0, 40.0] * 5)
+    expect(seconds["most"]).to eq(seconds["least"])
+
+    picture[1_768_003_210, 1_768_003_200, 10]
+    expect([last_response.status, answer["errors"].first["problem"]]).to eq([422, "has to be after “from”"])
+    picture[1_768_003_200, 1_768_003_210, 10, %w[moon]]
+    expect(last_response.status).to eq(422)
+  end
+
   it "joins files by time, in whatever order they were chosen, and reads the next of their kind alike" do
     lines = text_of(made_up, hours: 8).lines
     id = create

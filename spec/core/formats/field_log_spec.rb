@@ -166,6 +166,15 @@ RSpec.describe Gorvant::Formats::FieldLogReader do
     expect(on[[Float::NAN] * 5]).to have_attributes(always: false)
   end
 
+  it "puts a row on the edge of two minutes into the later one, and leaves a minute without rows empty" do
+    hour =
+      Gorvant::RecordHour.new(hour: 1, seconds: [0.0, 59.0, 60.0, 180.0], columns: { "coil" => [1.0, 2.0, 3.0, 4.0] })
+    minutes = Gorvant::RecordHour.unpack_level(["coil"], 60, hour.pack_level(60)).fetch("coil")
+    expect(minutes.first(4)).to eq([[1.0, 2.0], [3.0, 3.0], nil, [4.0, 4.0]])
+    tens = Gorvant::RecordHour.unpack_level(["coil"], 600, hour.pack_level(600)).fetch("coil")
+    expect(tens).to eq([[1.0, 4.0], nil, nil, nil, nil, nil])
+  end
+
   it "packs an hour and its levels without a loss" do
     hour = read(plain)[:hours].first
     again = Gorvant::RecordHour.unpack(hour.hour, hour.columns.keys, hour.pack)
