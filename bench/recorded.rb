@@ -123,6 +123,18 @@ end
 
 def peak_mb = File.read("/proc/self/status")[/VmHWM:\s+(\d+)/, 1].to_i / 1024
 
+# A day of the frost model with its board, at steps of ten seconds.
+def frost_day
+  weather = Gorvant::FrostCoil::Weather.new(degrees_f: 28.0, humidity_percent: 85.0)
+  profile = Gorvant::ClockProfile.of(RIG)
+  times =
+    Array.new(5) do
+      Benchmark.realtime { Gorvant::FrostRun.new(profile: profile, weather: ->(_at) { weather }).go(86_400) }
+    end
+  puts format("24 h with frost: %d ms at best of five (wanted 250)", times.min * 1000)
+end
+
+frost_day
 if WANTED[:rows].positive?
   pid = fork { large(WANTED[:rows]) }
   Process.wait(pid)

@@ -25,6 +25,17 @@ class LogTrial
     trial if trial.possible?
   end
 
+  # The judge of a unit as it is, over a day of this weather.
+  def self.judge_of(rig, **options) = new(rig, 1, nil).tap { |trial| trial.as_it_is(rig, options) }.judge
+
+  def as_it_is(rig, options)
+    @rig = rig
+    @every = 30
+    @log = Formats::MadeUpLog.new(profile: profile, changeover: rig.changeover, every: @every, **options)
+    read(@log.text(DAY))
+    @judge = RecordedJudge.new(@story, rig)
+  end
+
   def initialize(rig, seed, fault)
     @random = Random.new(seed)
     @fault = fault

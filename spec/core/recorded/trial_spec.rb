@@ -25,6 +25,26 @@ RSpec.describe LogTrial do
       end
   end
 
+  it "calls a wind-blown coil at 15 °F, ended by time each night, what it is: with wind and low charge beside the switch" do
+    windy = unit.set({ "coil_switch_opens_degrees_f" => 60 }, "measured")
+    verdicts =
+      described_class.judge_of(
+        windy,
+        mean_degrees_f: 15.0,
+        swing_degrees_f: 3.0,
+        humidity: 80.0,
+        wind_mph: 18.0
+      ).verdicts
+    by_time = verdicts.find { |one| one.code == "recorded_ended_by_time" }
+    expect(by_time.verdict).to eq("undetermined")
+    expect(by_time.says).to include(
+      "wind on the coil, low charge",
+      "coil switch off its pipe",
+      "could keep a sound coil"
+    )
+    expect(verdicts.select(&:wrong?)).to eq([])
+  end
+
   (1..14).each do |seed|
     it "calls no part of a healthy unit bad (seed #{seed}), and finds every defrost and no other" do
       trial = described_class.of(unit, seed * 37, nil).run

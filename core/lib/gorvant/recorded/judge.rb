@@ -96,7 +96,21 @@ module Gorvant
 
     # A coil that was far from its point ended by time. One at it may have ended by either; one long past it too, where
     # its switch came late.
-    def at_limit(one) = !reached?(one) && short?(one) ? "time" : nil
+    def at_limit(one)
+      return "time" if !reached?(one) && short?(one)
+
+      limit_again? && under_point?(one) ? "time" : nil
+    end
+
+    # Ends by temperature differ with the weather: where most come at the limit to the second, the limit it is, unless the
+    # coil was at its point.
+    def limit_again?
+      @limit_again = often?(full.select { |one| near_limit?(one) }, full) if @limit_again.nil?
+      @limit_again
+    end
+
+    def under_point?(one) =
+      one.coil_most + between(one) < @profile.ends_degrees_f - @numbers.fetch("at_point_degrees_f")
 
     # Short of the limit only temperature is left, unless the coil was far from its point: then neither is so.
     def before_limit(one) =
