@@ -102,8 +102,8 @@ module Gorvant
       limit_again? && under_point?(one) ? "time" : nil
     end
 
-    # Ends by temperature differ with the weather: where most come at the limit to the second, the limit it is, unless the
-    # coil was at its point.
+    # Ends by temperature differ with the weather: where most come at the limit to the second, the limit it is, unless
+    # the coil was at its point.
     def limit_again?
       @limit_again = often?(full.select { |one| near_limit?(one) }, full) if @limit_again.nil?
       @limit_again
