@@ -116,14 +116,17 @@ module Gorvant
       own = @profile.interval_seconds / 60
       base = @profile.school == "demand" ? @profile.as("run_time") : @profile
       fixed =
-        [*Catalogue.profile.dig("defrost", "intervals_minutes"), own].map(&:to_f).uniq.sort.map do |minutes|
-          Setting.new(
-            id: format("%g", minutes),
-            title: Catalogue.words("planner.minutes", minutes: format("%g", minutes)),
-            profile: base.with(interval_seconds: minutes * 60.0),
-            makers: @profile.school != "demand" && minutes == own
-          )
-        end
+        [*Catalogue.profile.dig("defrost", "intervals_minutes"), own].map(&:to_f)
+          .uniq
+          .sort
+          .map do |minutes|
+            Setting.new(
+              id: format("%g", minutes),
+              title: Catalogue.words("planner.minutes", minutes: format("%g", minutes)),
+              profile: base.with(interval_seconds: minutes * 60.0),
+              makers: @profile.school != "demand" && minutes == own
+            )
+          end
       demand =
         Setting.new(
           id: "demand",
