@@ -32,7 +32,6 @@ module Gorvant
     def initialize(degrees_f:, frost_kg: 0.0, numbers: FrostCoil.numbers)
       @celsius = (degrees_f - 32.0) / 1.8
       @frost_kg = frost_kg
-      @start_kg = frost_kg
       @water_kg = @in_kg = @drained_kg = @heat_kw = @melted_kg = 0.0
       take(numbers)
     end
@@ -47,7 +46,7 @@ module Gorvant
       @heat_kw = 0.0
       flow = fan ? @air_kg * air_share : 0.0
       to_air = to_air(flow, weather)
-      gains = @surface_share.positive? ? moisture(seconds, air, weather, flow) : 0.0
+      gains = moisture(seconds, air, weather, flow)
       constant, slope = refrigerant(stages, cooling, air)
       melt = @frost_kg.positive? ? @melt_kw_per_k * [@frost_kg / @covered_kg, 1.0].min : 0.0
       melt = 0.0 unless melts?(air, stages, cooling)
@@ -96,7 +95,6 @@ module Gorvant
           ]
         )
       @stays_kg, @drains_seconds, @rain_kg = numbers.values_at("stays_kg", "drains_seconds", "rain_kg_per_hour")
-      @surface_share = 1.0
     end
 
     # kW for each K between surface and air.

@@ -60,25 +60,14 @@ module Gorvant
         :strips_kwh,
         :cool_air_seconds,
         :heat_taken_kwh,
-        :run_seconds_since,
-        :longest_frost_kg
+        :run_seconds_since
       )
 
-    attr_reader :defrosts, :rows, :worst_frost_kg, :heat_kwh, :clean_heat_kwh, :backup_kwh, :run_seconds, :coil, :now
+    attr_reader :defrosts, :worst_frost_kg, :heat_kwh, :backup_kwh, :run_seconds, :coil, :now
 
     # profile: ClockProfile. weather: answers call(seconds) with a FrostCoil::Weather. scale: of FrostCoil.numbers.
-    # house: of frost.yml's "house", changed. always: the compressor is called without pause. keep: rows are kept, one a
-    # step. faults: of FAULTS. never_before: seconds until which no fault is there.
-    def initialize(
-      profile:,
-      weather:,
-      scale: {},
-      house: {},
-      faults: [],
-      always: false,
-      step_seconds: 10.0,
-      counted_seconds: 0.0
-    )
+    # house: of frost.yml's "house", changed. faults: of FAULTS. counted_seconds: what the clock had counted before.
+    def initialize(profile:, weather:, scale: {}, house: {}, faults: [], step_seconds: 10.0, counted_seconds: 0.0)
       unknown = faults - FAULTS
       raise ArgumentError.new("no fault #{unknown.join(", ")}") if unknown.any?
 
@@ -86,11 +75,9 @@ module Gorvant
       @weather = weather
       @house = Catalogue.frost.fetch("house").merge(house)
       @faults = faults.to_h { |fault| [fault, true] }
-      @always = always
       @step = step_seconds.to_f
       lacking = @faults["low_charge"] ? FEW_OF_CHARGE : {}
       @numbers = FrostCoil.numbers(scale.merge(lacking) { |_name, one, other| one * other })
-      @clean_numbers = FrostCoil.numbers(scale)
       @clock = DefrostClock.new(profile)
       @memory = @clock.memory(counted_seconds)
       at_rest(weather.call(0.0))
@@ -120,8 +107,8 @@ module Gorvant
       @turning_since = nil
       @wakes_at = 0.0
       @defrosts = []
-      @since_defrost = @most_since = @worst_frost_kg = 0.0
-      @heat_kwh = @clean_heat_kwh = @backup_kwh = @run_seconds = 0.0
+      @since_defrost = @worst_frost_kg = 0.0
+      @heat_kwh = @backup_kwh = @run_seconds = 0.0
       @ever_defrosted = false
     end
 
@@ -137,8 +124,6 @@ module Gorvant
     end
 
     def thermostat
-      return @y = true if @always && !@faults["short_cycling"]
-
       set, band = @house.values_at("room_degrees_f", "band_degrees_f")
       if @y
         over = @faults["short_cycling"] ? @now - @on_since >= 150.0 : @room >= set + (band / 2)
@@ -180,21 +165,8 @@ module Gorvant
 
     def began
       @ever_defrosted = true
-      @defrosts << Defrost.new(
-        @now,
-        nil,
-        nil,
-        @coil.frost_kg,
-        nil,
-        @sensed,
-        nil,
-        0.0,
-        0.0,
-        0.0,
-        @since_defrost,
-        @most_since
-      )
-      @since_defrost = @most_since = 0.0
+      @defrosts << Defrost.new(@now, nil, nil, @coil.frost_kg, nil, @sensed, nil, 0.0, 0.0, 0.0, @since_defrost)
+      @since_defrost = 0.0
     end
 
     def ended
@@ -278,7 +250,6 @@ module Gorvant
     def sums(pumped, strips, supply)
       hours = @step / 3600
       @worst_frost_kg = [@worst_frost_kg, @coil.frost_kg].max
-      @most_since = [@most_since, @coil.frost_kg].max
       @backup_kwh += strips * hours
       return unless @running
 

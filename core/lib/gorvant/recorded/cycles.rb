@@ -134,7 +134,7 @@ module Gorvant
     def row(now, running_value)
       @from ||= now
       passed = @last ? now - @last : 0.0
-      lost(now) if passed > @gap
+      lost if passed > @gap
       passed = 0.0 if passed > @gap
       running = running?(running_value, now)
       count(passed) if @running
@@ -177,7 +177,7 @@ module Gorvant
     def sure_of_running? = %w[amps y].include?(@running_by)
 
     # Rows are missing: what was counted is not known any more, and a defrost has no end that was seen.
-    def lost(_now)
+    def lost
       close(@last, "record") if @defrost
       stop(@last) if @running
       stretch
