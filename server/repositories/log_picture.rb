@@ -30,13 +30,29 @@ module Gorvant
 
       def samples(row)
         hour = RecordHour.unpack(row[:hour], @ids, row[:content].to_s)
+        pieces = pieces(hour)
         @columns.each do |id|
-          hour
-            .columns
-            .fetch(id)
-            .each_with_index { |value, i| add(id, hour.starts_at + hour.seconds[i], value, value) unless value.nan? }
+          values = hour.columns.fetch(id)
+          pieces.each do |at, first, last|
+            some = values[first...last]
+            some = some.reject(&:nan?) if some.sum.nan?
+            add(id, at, *some.minmax) if some.any?
+          end
         end
       end
+
+      # [time, first row, row after the last] of each pixel that has rows of this hour.
+      def pieces(hour)
+        step = (@to - @from) / @width
+        begins = [((hour.starts_at - @from) / step).floor, 0].max
+        ends = [((hour.starts_at + 3600 - @from) / step).ceil, @width].min
+        bounds = (begins..ends).map { |pixel| row_at(hour.seconds, @from + (pixel * step) - hour.starts_at) }
+        (begins...ends)
+          .zip(bounds.each_cons(2))
+          .filter_map { |pixel, (first, last)| [@from + ((pixel + 0.5) * step), first, last] if last > first }
+      end
+
+      def row_at(seconds, from) = seconds.bsearch_index { |at| at >= from - 1e-6 } || seconds.size
 
       def add(id, at, low, high)
         return if at < @from || at >= @to
