@@ -216,6 +216,11 @@ RSpec.describe Gorvant::RecordedJudge do
       codes(story([], columns: columns, stretches: [stretch.merge(changes.transform_keys(&:to_s))]))
     end
     expect(never[]).to eq(["recorded_never_started"])
+    late = story(stretches: [stretch.merge("defrosted" => true)])
+    expect(codes(late)).to include("recorded_never_started")
+    # A clock that goes round may have missed its turns; one that never defrosted has no such way out.
+    expect(codes(late, on: board(defrost_clock: "free"))).not_to include("recorded_never_started")
+    expect(codes(story([], stretches: [stretch]), on: board(defrost_clock: "free"))).to eq(["recorded_never_started"])
     expect(never[difference: 11.0]).to eq(["recorded_never_suspected"])
     expect(never[columns: %w[outdoor amps fan]]).to eq(["recorded_never_suspected"])
     expect(never[seconds: 11_000]).to eq(["recorded_none_due"])

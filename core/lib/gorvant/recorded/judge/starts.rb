@@ -12,7 +12,7 @@ module Gorvant
       def never
         needed = [never_after_seconds, @numbers.fetch("never_least_minutes") * 60].max
         longest = story.stretches.select { |one| one["seconds"] >= needed }.max_by { |one| one["seconds"] }
-        return [] unless longest && !(longest["defrosted"] && demand?)
+        return [] unless longest && !(longest["defrosted"] && may_wait?)
         return [] if fan_stops # those may be defrosts
 
         last, clean = longest.values_at("difference", "clean_difference")
@@ -34,6 +34,9 @@ module Gorvant
           )
         ]
       end
+
+      # A demand board waits for frost; a clock that goes round misses its turn where the compressor rests just then.
+      def may_wait? = %w[demand free clock_motor].include?(@profile.school)
 
       def never_after_seconds =
         (demand? ? @profile.demand_maximum_seconds : @profile.interval_seconds) *
