@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref, shallowRef, watch } from 'vue'
+import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
 import type { DefrostRecord, Visit } from '@/shared/api/client'
 import { api } from '@/shared/api/client'
 import {
@@ -60,6 +60,10 @@ function count(on: boolean) {
   emit('keep', { recorded: on ? { log_id: log.id, name: log.name, verdicts } : undefined })
 }
 
+/** Left: nothing is asked any more. */
+let gone = false
+onBeforeUnmount(() => (gone = true))
+
 async function load() {
   const given = await recordedApi.ofVisit(props.visit.id)
   problem.value = given.state === 'failed' ? given.problem : null
@@ -67,7 +71,7 @@ async function load() {
   logs.value = given.value.logs
   if (!chosen.value) choose(logs.value.find((one) => one.state === 'read')?.id ?? null)
   // A record that another task is at, as the demo's are at first.
-  if (!reading.value && logs.value.some((one) => one.state === 'reading'))
+  if (!gone && !reading.value && logs.value.some((one) => one.state === 'reading'))
     window.setTimeout(load, ASK_AGAIN_MS)
 }
 
@@ -140,7 +144,7 @@ async function watchOn(id: string, taskId: string) {
     if (given.state !== 'ready') break
     const { done, total, state } = given.value
     reading.value = { done, total, task: taskId }
-    if (!['waiting', 'running'].includes(state)) break
+    if (gone || !['waiting', 'running'].includes(state)) break
     await new Promise((resolve) => window.setTimeout(resolve, 500))
   }
   reading.value = null
