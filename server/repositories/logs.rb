@@ -10,7 +10,15 @@ module Gorvant
       LEVELS = { 600 => :tens, 60 => :minutes }.freeze
 
       # Rows of a unit, newest first.
-      def of_unit(unit_id) = scoped.where(unit_id: unit_id).reverse(:created_at).all
+      def of_unit(unit_id)
+        free(Sequel[:unit_id] => unit_id)
+        scoped.where(unit_id: unit_id).reverse(:created_at).all
+      end
+
+      def find(id)
+        free(Sequel[:id] => id) if UUID.match?(id.to_s)
+        super
+      end
 
       # [row, created?]
       def create(id, body, unit_id:, name:, demo: false)
@@ -60,15 +68,21 @@ module Gorvant
       # The record is to be read by this mapping, which is kept for the next file of such a logger.
       def begin_reading(id, mapping)
         db.transaction do
-          db[:logs].where(crew_id: viewer.crew_id, id: id).update(
-            state: "reading",
-            mapping: Sequel.pg_jsonb(mapping.to_json_hash),
-            problems: Sequel.pg_jsonb([]),
-            version: Sequel[:version] + 1,
-            updated_at: Sequel::CURRENT_TIMESTAMP
-          )
+          taken =
+            db[:logs]
+              .where(crew_id: viewer.crew_id, id: id)
+              .exclude(state: "reading")
+              .update(
+                state: "reading",
+                mapping: Sequel.pg_jsonb(mapping.to_json_hash),
+                problems: Sequel.pg_jsonb([]),
+                version: Sequel[:version] + 1,
+                updated_at: Sequel::CURRENT_TIMESTAMP
+              )
+          raise Refused.new(field: "/state", problem: "is being read just now") if taken.zero?
+
           keep_type(mapping)
-          find(id)
+          alone(id)
         end
       end
 
@@ -92,7 +106,21 @@ module Gorvant
       # Of the crew that is set: parts that have lain for a day.
       def self.prune(db) = db[:log_parts].where(Sequel[:created_at] < Time.now - KEPT_SECONDS).delete
 
+      # The row as it stands within the transaction that makes its task.
+      def alone(id) = scoped.where(id: id).first
+
       private
+
+      # A reading that was stopped, or whose worker gave up, leaves the record as it came.
+      def free(which)
+        at_it = db[:tasks].where(kind: ReadLog::KIND, state: %w[waiting running])
+        reads = Sequel.lit("tasks.input ->> 'log_id' = logs.id::text")
+        scoped
+          .where(which)
+          .where(state: "reading")
+          .exclude(at_it.where(reads).exists)
+          .update(state: "coming", updated_at: Sequel::CURRENT_TIMESTAMP)
+      end
 
       def table = :logs
       def thing = "record"

@@ -182,6 +182,24 @@ RSpec.describe "Recorded defrosts", :server do
     expect(hours.call).to eq(before)
   end
 
+  it "is as it came after a reading that was stopped or failed, and is not read twice at once" do
+    id = create
+    send_part(id, 1, 1, text_of(made_up, hours: 2))
+    mapping = look(id)["mapping"]
+    ask = -> { send_json(:post, "/api/logs/#{id}/reading", mapping: mapping, parts: [1]) }
+    ask.call
+    task = answer["id"]
+    ask.call
+    expect([last_response.status, answer["errors"].first["problem"]]).to eq([422, "is being read just now"])
+    send_json(:post, "/api/tasks/#{task}/cancellation", "")
+    fetch "#{visit}/logs"
+    expect(answer["logs"].map { |one| one["state"] }).to eq(["coming"])
+    ask.call
+    db[:tasks].where(state: "waiting").update(state: "failed")
+    expect(send_part(id, 1, 1, text_of(made_up, hours: 2))).to eq(201)
+    expect(read(id, [1])["state"]).to eq("read")
+  end
+
   it "stops what is no gzip, too large, or too much when it is unpacked" do
     id = create
     send_part(id, 1, 1, "plain text", raw: true)

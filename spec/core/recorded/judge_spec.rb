@@ -166,6 +166,21 @@ RSpec.describe Gorvant::RecordedJudge do
     end
   end
 
+  it "clears nothing that it saw too seldom, and tells what is otherwise now and then" do
+    fine = ->(given) { judge(given).verdicts.find { |one| one.code == "recorded_fine" } }
+    expect(fine[story].says).to include("the fan stood in defrost and came back", "W2 came and went")
+    stopped = story(each: { ran_after: 20.0, fan_back_after: nil, watched: 20.0, strips_off_after: nil })
+    expect(fine[stopped].says).not_to match(/fan|W2/)
+    expect(fine[stopped].not_proved.join).to include("Outdoor fan, seen too seldom", "W2, seen too seldom")
+
+    once = story([defrost(0, fan_back_after: nil), *Array.new(9) { |i| defrost(i + 1) }])
+    told = judge(once).verdicts.find { |one| one.code == "recorded_now_and_then" }
+    expect(told.says).to include("the fan did not come back 1 / 10")
+    expect(codes(once)).not_to include("recorded_fine")
+    timed = Array.new(5) { |i| defrost(i, end: defrost(i).start + 600, coil_most: 60.0, coil_end: 60.0, climb: 0.5) }
+    expect(codes(story(timed), on: board(defrost_ends_by: "time"))).to include("recorded_fine")
+  end
+
   it "looks at nothing that the record has no column for" do
     bare =
       story(

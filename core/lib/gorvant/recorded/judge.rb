@@ -134,7 +134,16 @@ module Gorvant
     end
 
     def least = @numbers.fetch("least_defrosts")
-    def often?(some, of) = some.size >= least && some.size >= of.size * @numbers.fetch("most_of_them")
+    # what: a key of wording ("recorded.part_…") of what was looked at in `of`, so that an all-clear names that and no
+    # more, and what is otherwise now and then is told.
+    def often?(some, of, what = nil)
+      looked[what] = [some.size, of.size] if what
+      some.size >= least && some.size >= of.size * @numbers.fetch("most_of_them")
+    end
+
+    # { what => [how many were otherwise, how many were looked at] }
+    def looked = @looked ||= {}
+    def looked?(*what) = what.all? { |one| looked.fetch(one, [0, 0]).last >= least }
     def middle(list) = list.empty? ? nil : list.sort[list.size / 2]
     def number(value) = format("%g", value.to_f.round(value.to_f.abs < 10 ? 1 : 0))
     def full = @seen.reject(&:ended_with)
@@ -198,7 +207,16 @@ module Gorvant
       return [verdict("recorded_few", count: @seen.size, least: least)] if full.size < least
       return [] if found.any? { |one| one.verdict == "undetermined" }
 
+      strays = looked.select { |_what, (some, _of)| some.positive? }
+      return [now_and_then(strays)] if strays.any?
+
       [verdict("recorded_fine", count: @seen.size, looked_at: looked_at.join("; "), missing: missing.join(", "))]
+    end
+
+    # Too seldom to say what it is, too often to call it well.
+    def now_and_then(strays)
+      what = strays.map { |part, (some, of)| "#{Catalogue.words("recorded.part_#{part}")} #{some} / #{of}" }
+      verdict("recorded_now_and_then", what: what.join("; "))
     end
 
     def nothing_seen
@@ -219,15 +237,26 @@ module Gorvant
           time: by["time"].to_i,
           unknown: by[nil].to_i
         ),
-        (Catalogue.words("recorded.fan_seen") if story.has?("fan")),
-        (Catalogue.words("recorded.strips_seen") if story.has?("w2")),
-        (Catalogue.words("recorded.valve_seen") if story.has?("ob", "coil"))
+        *seen_parts.filter_map { |part, seen| Catalogue.words("recorded.#{part}_seen") if seen }
       ].compact
     end
+
+    # Whether enough of each was seen; a column alone shows nothing.
+    def seen_parts =
+      {
+        "fan" => looked?("fan_runs", "fan_not_back"),
+        "strips" => looked?("strips_missing", "strips_stay"),
+        "valve" => story.has?("coil") && @seen.count(&:turns_after) >= least
+      }
 
     def missing
       absent = %w[coil fan w2 ob] - story.columns
       named = absent.map { |id| Catalogue.recorded.dig("columns", id, "title") }
+      unseen = { "fan" => "fan", "strips" => "w2" }.select { |part, id| story.has?(id) && !seen_parts[part] }
+      named +=
+        unseen.values.map do |id|
+          Catalogue.words("recorded.too_few_seen", column: Catalogue.recorded.dig("columns", id, "title"))
+        end
       named.any? ? named : [Catalogue.words("recorded.nothing_missing")]
     end
   end

@@ -18,7 +18,7 @@ module Gorvant
         opens, over = @profile.ends_degrees_f, @numbers.fetch("over_opening_degrees_f")
         passed =
           full.select { |one| one.coil_most && one.coil_most > opens + over + between(one) && long_over?(one, opens) }
-        return nil unless often?(passed, full)
+        return nil unless often?(passed, full, "passed_opening")
 
         most = middle(passed.map(&:coil_most))
         verdict(
@@ -60,7 +60,7 @@ module Gorvant
       def by_time
         timed =
           full.select { |one| ended_by(one) == "time" && !(one.coil_most && one.coil_most > @profile.ends_degrees_f) }
-        return nil unless often?(timed, full) && @profile.ends_by != "time"
+        return nil unless @profile.ends_by != "time" && often?(timed, full, "by_time")
 
         outdoor = middle(timed.filter_map(&:outdoor))
         coil = middle(timed.filter_map(&:coil_most))
@@ -92,7 +92,7 @@ module Gorvant
             one.coil_most && short?(one) && one.seconds < limit - slack &&
               one.coil_most + between(one) < @profile.ends_degrees_f - 15
           end
-        return nil unless often?(soon, full)
+        return nil unless often?(soon, full, "ended_early")
 
         verdict(
           "recorded_ended_early",

@@ -13,7 +13,7 @@ module Gorvant
 
         known = @seen.select(&:fan_on_share)
         on = known.select { |one| one.fan_on_share > @numbers.fetch("fan_running_share") }
-        return nil unless often?(on, known)
+        return nil unless often?(on, known, "fan_runs")
 
         verdict("recorded_fan_runs", **share(on, known), share: number(middle(on.map(&:fan_on_share)) * 100))
       end
@@ -24,7 +24,7 @@ module Gorvant
         within = @numbers.fetch("fan_back_seconds")
         known = @seen.select { |one| one.ended_with.nil? && one.ran_after.to_f >= within }
         away = known.select { |one| one.fan_back_after.nil? || one.fan_back_after > within }
-        return nil unless often?(away, known)
+        return nil unless often?(away, known, "fan_not_back")
 
         verdict("recorded_fan_not_back", **share(away, known), seconds: number(within))
       end
@@ -53,7 +53,7 @@ module Gorvant
             one.strips_on_after.nil? ||
               one.strips_on_after > @numbers.fetch("strips_on_seconds") + story.interval_seconds
           end
-        often?(off, known) ? verdict("recorded_strips_missing", **share(off, known)) : nil
+        often?(off, known, "strips_missing") ? verdict("recorded_strips_missing", **share(off, known)) : nil
       end
 
       def strips_stay
@@ -67,6 +67,7 @@ module Gorvant
         after = @numbers.fetch("strips_off_seconds")
         known = @seen.select { |one| one.strips_on_after && one.watched.to_f >= after && one.ended_with.nil? }
         on = known.select { |one| one.strips_off_after.nil? || one.strips_off_after > after }
+        often?(on, known, "strips_stay")
         return nil unless on.size >= [least, known.size * 0.8].max
 
         verdict("recorded_strips_stay", **share(on, known), seconds: number(after))
@@ -80,7 +81,7 @@ module Gorvant
         never_after = @numbers.fetch("valve_never_seconds")
         long = @seen.select { |one| %w[ob fan].include?(one.seen_by) && one.seconds >= never_after }
         still = long.select { |one| one.turns_after.nil? || one.turns_after >= never_after }
-        return [not_turning(still, long)] if often?(still, long)
+        return [not_turning(still, long)] if often?(still, long, "not_turning")
 
         [slow].compact
       end
@@ -102,7 +103,7 @@ module Gorvant
         after = @numbers.fetch("valve_slow_seconds") + (1.4 * story.interval_seconds)
         known = @seen.select { |one| %w[ob fan].include?(one.seen_by) && one.turns_after }
         late = known.select { |one| one.turns_after > after }
-        return nil unless often?(late, known)
+        return nil unless often?(late, known, "turns_late")
 
         verdict("recorded_valve_slow", **share(late, known), seconds: number(middle(late.map(&:turns_after))))
       end

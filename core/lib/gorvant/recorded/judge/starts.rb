@@ -48,7 +48,7 @@ module Gorvant
         over = @profile.starts_degrees_f + @numbers.fetch("starts_over_degrees_f")
         known = @seen.select(&:coldest_since)
         warm = known.select { |one| one.coldest_since > over }
-        return nil unless often?(warm, known)
+        return nil unless often?(warm, known, "started_warm")
 
         verdict(
           "recorded_started_warm",
