@@ -28,6 +28,8 @@ module Gorvant
         RecordedResource,
         FindResource,
         CloseOutResource,
+        PracticeResource,
+        CoursesResource,
         CatalogueResource,
         DemoResource,
         TasksResource

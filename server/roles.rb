@@ -29,6 +29,9 @@ module Gorvant
         log_parts
         log_hours
         logger_types
+        drills
+        courses
+        drill_tries
       ].freeze
       ACCOUNTS = %w[users sessions one_time_keys recovery_codes sign_in_attempts invitations devices].freeze
       PERSON = "id, crew_id, name, role, created_at, closed_at" # of users, without what opens a door
@@ -60,6 +63,8 @@ module Gorvant
           "logs" => "SELECT, UPDATE",
           "log_parts" => "SELECT, DELETE",
           "log_hours" => ALL,
+          "drills" => "SELECT, INSERT",
+          "drill_tries" => "SELECT, UPDATE",
           "computed_results" => ALL
         }
       }.freeze

@@ -38,7 +38,8 @@ module Gorvant
         RefusedSetUp => 422,
         BadPhoto => 422,
         UnknownSignal => 422,
-        ZeroTimeLoop => 422
+        ZeroTimeLoop => 422,
+        Practice::BadAct => 422
       }.freeze
 
       RETRY_AFTER_SECONDS = 2

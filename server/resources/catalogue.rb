@@ -25,7 +25,8 @@ module Gorvant
           facts: Catalogue.facts.map { |key, about| fact(key, about) },
           sources: %w[diagram measured told assumed],
           words: Notation::Vocabulary.all.map { |word| { id: word, title: Notation::Vocabulary.title(word) } },
-          components: Catalogue.components.map { |id, about| component(id, about) }
+          components: Catalogue.components.map { |id, about| component(id, about) },
+          practice: Present.practice_catalogue
         )
       end
 

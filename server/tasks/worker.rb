@@ -5,7 +5,8 @@ module Gorvant
     # Claims tasks one at a time (SKIP LOCKED), keeps what is done so far every second, stops when a task is cancelled,
     # and takes over tasks whose worker has not been heard of.
     class Worker
-      KINDS = [Alike, Signatures, ReadLog, ReadStory, Plan].to_h { |kind| [kind::KIND, kind] }.freeze
+      KINDS =
+        [Alike, Signatures, ReadLog, ReadStory, Plan, MakeDrill, JudgeTry].to_h { |kind| [kind::KIND, kind] }.freeze
       SAVE_EVERY_SECONDS = 1.0
       LOST_AFTER_SECONDS = 15
       IDLE_SECONDS = 0.5

@@ -61,6 +61,9 @@ module ServerBench
 
   def self.empty
     %i[
+      drill_tries
+      courses
+      drills
       logs
       logger_types
       tasks

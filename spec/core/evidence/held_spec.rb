@@ -137,6 +137,17 @@ RSpec.describe "Evidence" do
     expect(held(noted, "off", { **given, choice: 2 }).says).to include("two", "Fitted says one")
   end
 
+  it "holds a fact that is a plain no as it holds any other" do
+    noted = rig.set({ door_switch: false }, "diagram")
+    given = { function: "looked_up", place: "door_switch" }
+    expect([verdict(noted, "off", { **given, choice: false }), verdict(noted, "off", { **given, choice: true })]).to eq(
+      %w[agrees disagrees]
+    )
+    expect(held(noted, "off", { **given, choice: true }).says).to include("yes", "no")
+    said = Gorvant::Observation.parse({ "function" => "looked_up", "place" => "door_switch", "choice" => false }, trace("off"))
+    expect(said.says).to eq("no")
+  end
+
   it "says why a load that works should not, and never calls the part bad" do
     says = held(rig, "heat", { function: "seen", place: "strips", choice: "on" }).says
     expect(says).to start_with("The heat strips: on, and it should not work in this call.")

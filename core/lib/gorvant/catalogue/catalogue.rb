@@ -67,6 +67,8 @@ module Gorvant
       def kits = table("kits")
       # { setting => { "usual" } }: what is changed for a test and forgotten
       def put_back = table("put_back")
+      # { "minutes", "unsafe", "subjects", "levels", "score", "traps" }: the practice bench
+      def practice = table("practice")
       # { symptom id => { "title", ... } }
       def symptoms = table("symptoms")
 

@@ -59,6 +59,23 @@ module Gorvant
         whether(yes.sum) - both.each_index.sum { |a| both[a].zero? ? 0.0 : both[a] * whether(yes[a] / both[a]) }
       end
 
+      # Whether the unit does what this symptom says, with this hypothesis.
+      def shows?(index, symptom)
+        ways = Catalogue.symptoms.dig(symptom, "shows") || []
+        marks = @library.marks_of(index)
+        ways.any? do |way|
+          calls =
+            marks
+              .slice(*(way["call"] ? [way["call"]] : marks.keys))
+              .select { |call, _found| in_season_call?(call) }
+              .values
+          calls.any? do |found|
+            (way["with"].nil? || found.include?(way["with"])) &&
+              (way["without"].nil? || !found.include?(way["without"]))
+          end
+        end
+      end
+
       private
 
       # Bits that only tell one cause of a repair from another.
@@ -173,23 +190,6 @@ module Gorvant
 
       # Whether a sound unit shows it in this weather: then a fault beside it needs a reason of its own.
       def well?(symptom) = (@well ||= {}).fetch(symptom) { @well[symptom] = shows?(@library.index("nothing"), symptom) }
-
-      # Whether the unit does what this symptom says, with this hypothesis.
-      def shows?(index, symptom)
-        ways = Catalogue.symptoms.dig(symptom, "shows") || []
-        marks = @library.marks_of(index)
-        ways.any? do |way|
-          calls =
-            marks
-              .slice(*(way["call"] ? [way["call"]] : marks.keys))
-              .select { |call, _found| in_season_call?(call) }
-              .values
-          calls.any? do |found|
-            (way["with"].nil? || found.include?(way["with"])) &&
-              (way["without"].nil? || !found.include?(way["without"]))
-          end
-        end
-      end
     end
   end
 end

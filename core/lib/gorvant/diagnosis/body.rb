@@ -73,6 +73,34 @@ module Gorvant
         @hypothesis.senses["pumping"] == "leaking" ? "warmer" : "alike"
       end
 
+      LOADS_SEEN = {
+        "outdoor_fan" => %w[OFM turns stands],
+        "blower" => %w[BLOWER blows stands],
+        "strips" => %w[HTR on off]
+      }.freeze
+      private_constant :LOADS_SEEN
+
+      # What eye, ear, hand or gauge finds at a place of evidence.yml, `seen`.
+      def look(place)
+        case place
+        when "vapour_line_by_hand"
+          line
+        when "ports"
+          ports
+        when "tubes"
+          tubes
+        when "compressor"
+          compressor_heard
+        when "contactor"
+          contactor_seen
+        when "display"
+          blank? ? "blank" : "lit"
+        else
+          load, on, off = LOADS_SEEN.fetch(place)
+          works?(load) ? on : off
+        end
+      end
+
       # Whether the board begins a defrost by itself, with this circuit in a heating call on a cold coil.
       def defrosts?
         return false if @hypothesis.senses["defrost"] == "never"
@@ -98,6 +126,18 @@ module Gorvant
       end
 
       private
+
+      def compressor_heard
+        return "runs" if compressor?
+
+        hums?("COMP") ? "hums" : "silent"
+      end
+
+      def contactor_seen
+        return "chatters" if @solution.chattering.include?("CC")
+
+        works?("CC") ? "in" : "out"
+      end
 
       def held(i, j, scale)
         @points.sections[i] == @points.sections[j] ? scale.code((@volts[i] - @volts[j]).abs) : Scale::UNKNOWN

@@ -158,51 +158,8 @@ module Gorvant
         when "after_the_wait"
           bodies["heat"].works?("CC") || hypothesis.turns["board"] == "hold" ? "in" : "out"
         else
-          by_body(test, bodies[test.state])
+          bodies[test.state].look(test.place)
         end
-      end
-
-      def by_body(test, body)
-        case test.place
-        when "vapour_line_by_hand"
-          body.line
-        when "ports"
-          body.ports
-        when "tubes"
-          body.tubes
-        when "compressor"
-          compressor(body)
-        when "contactor"
-          contactor(body)
-        when "display"
-          body.blank? ? "blank" : "lit"
-        else
-          on_off(test, body)
-        end
-      end
-
-      def compressor(body)
-        return "runs" if body.compressor?
-
-        body.hums?("COMP") ? "hums" : "silent"
-      end
-
-      def contactor(body)
-        return "chatters" if body.solution.chattering.include?("CC")
-
-        body.works?("CC") ? "in" : "out"
-      end
-
-      ON_OFF = {
-        "outdoor_fan" => %w[OFM turns stands],
-        "blower" => %w[BLOWER blows stands],
-        "strips" => %w[HTR on off]
-      }.freeze
-      private_constant :ON_OFF
-
-      def on_off(test, body)
-        load, on, off = ON_OFF.fetch(test.place)
-        body.works?(load) ? on : off
       end
 
       # Ice as a fault leaves it; else as frost does. A unit that does not run frosts no coil, but a pressure switch may

@@ -60,7 +60,7 @@ module Gorvant
 
     # The value or choice in words, with its unit.
     def says
-      return choice_says if choice
+      return choice_says unless choice.nil?
       return amount.says if amount.open
 
       "#{amount.says(about["decimals"])} #{about.fetch("unit")}"

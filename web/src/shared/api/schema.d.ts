@@ -2276,6 +2276,263 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a learner has done, what is due, and how drills are put together */
+        get: operations["practice"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/drills": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A drill of a kind: one that is there, a fresh one, or the task that draws it */
+        post: operations["askDrill"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/drills/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        /** A drill, without what is really so */
+        get: operations["drill"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/drills/{id}/drawing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The panel's diagram of a drill's unit, as drawn, everything off */
+        post: operations["drawDrill"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/tries": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Begin a drill */
+        post: operations["beginTry"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/tries/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        /** A try of one's own as it stands */
+        get: operations["try"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/tries/{id}/acts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** One act at the bench, in bench minutes */
+        post: operations["takeAct"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/tries/{id}/decision": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What it is; then it is judged */
+        post: operations["decideTry"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/tries/{id}/answers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** An answer to the open question, judged at once */
+        post: operations["answerTry"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/courses": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Courses that are handed to me, or made by me */
+        get: operations["courses"];
+        put?: never;
+        /** A list of drills, handed to some or to all */
+        post: operations["makeCourse"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/courses/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        /** A course; with what it came to for who made it */
+        get: operations["course"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/courses/{id}/removal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take a course back; what was done in it stays */
+        post: operations["removeCourse"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/courses/{id}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The course as a file, its truths sealed under a passphrase */
+        post: operations["sealCourse"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take in a course from a file */
+        post: operations["openDrillFile"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/visits/{id}/planner": {
         parameters: {
             query?: never;
@@ -2509,6 +2766,259 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        Practice: {
+            subjects: components["schemas"]["Subject"][];
+            today: {
+                subject: string;
+                title: string;
+                form: string;
+                level: number;
+            } | null;
+            open: components["schemas"]["TryLine"][];
+            done: components["schemas"]["TryLine"][];
+        };
+        Subject: {
+            id: string;
+            title: string;
+            forms: string[];
+            /** @enum {string} */
+            standing: "new" | "shaky" | "sure";
+            done: number;
+            last_marks: number | null;
+            due_at: string | null;
+            due: boolean;
+        };
+        Drill: {
+            id: string;
+            /** @enum {string} */
+            form: "find" | "predict" | "trace" | "panel" | "timing";
+            subject: string;
+            level: number;
+            rig_id: string | null;
+            rig_name: string;
+            questions: number;
+            outdoor_degrees_f: number | null;
+            title: string;
+            says: string;
+            subject_title: string;
+            complaint: string[];
+        };
+        TryLine: {
+            id: string;
+            drill_id: string;
+            form: string;
+            subject: string;
+            level: number;
+            rig_name: string;
+            questions: number;
+            title: string;
+            subject_title: string;
+            complaint: string[];
+            /** @enum {string} */
+            state: "open" | "judging" | "done";
+            marks: number | null;
+            acts: number;
+            updated_at: string;
+        };
+        Place: {
+            id: string;
+            title: string;
+            place?: string;
+            group?: string;
+            values?: {
+                id: unknown;
+                title: string;
+            }[];
+        };
+        Unit: {
+            calls: components["schemas"]["Place"][];
+            points: components["schemas"]["Place"][];
+            looks: components["schemas"]["Place"][];
+            degrees: components["schemas"]["Place"][];
+            facts: components["schemas"]["Place"][];
+            joints: components["schemas"]["Place"][];
+            links: components["schemas"]["Place"][];
+            parts: components["schemas"]["Place"][];
+            sensors: components["schemas"]["Place"][];
+            places: components["schemas"]["Place"][];
+        };
+        JudgedLine: {
+            what: string;
+            code?: string;
+            nodes?: string[];
+            said: string;
+            is: string;
+            right: boolean;
+            why?: string;
+            trap?: {
+                id: string;
+                title: string;
+                says: string;
+            };
+        };
+        TryEntry: {
+            act?: {
+                [key: string]: unknown;
+            };
+            title?: string;
+            says?: string;
+            data?: {
+                [key: string]: unknown;
+            };
+            stopped?: {
+                code: string;
+                says: string;
+                caution: string;
+            } | null;
+            minutes?: number;
+            place?: string | null;
+            number?: number;
+            answer?: {
+                [key: string]: unknown;
+            };
+            share?: number;
+            lines?: components["schemas"]["JudgedLine"][];
+        };
+        Ask: {
+            number: number;
+            part?: string;
+            call?: string;
+            title?: string;
+            supposed?: string[];
+            loads?: {
+                code: string;
+                title: string;
+            }[];
+            points?: {
+                from: string;
+                to: string;
+                says: string;
+            }[];
+            answers?: components["schemas"]["Titled"][];
+            load?: string;
+            stations?: {
+                id: string;
+                label: string;
+            }[];
+            readings?: {
+                label: string;
+                volts_ac: number | null;
+            }[];
+            links?: {
+                id: string;
+                label: string;
+            }[];
+            plate?: {
+                says: string;
+                fitted: boolean;
+            }[];
+            codes?: {
+                code: string;
+                title?: string;
+            }[];
+            titles?: string[];
+            terminals?: string[];
+            colors?: string[];
+            cable?: string;
+            of?: string;
+            says?: string;
+            facts?: {
+                title: string;
+                value: string;
+            }[];
+        };
+        DebriefStep: {
+            act: string;
+            title: string;
+            says: string;
+            minutes: number;
+            place: string | null;
+            nodes: string[];
+            bits: number | null;
+            note: string | null;
+            stopped: string | null;
+            better: {
+                says: string;
+                bits: number;
+                mine: number;
+            } | null;
+        };
+        TryResult: {
+            score: {
+                marks: number;
+                right: boolean;
+                proved: boolean;
+                belief: number;
+                tests: number;
+                minutes: number;
+                walks: number;
+                unsafe: number;
+                swapped: number;
+                lines: {
+                    part: string;
+                    of: number;
+                    got: number;
+                    says: string;
+                }[];
+            };
+            par: {
+                tests: number;
+                minutes: number;
+                walks: number;
+            };
+            truth: {
+                title: string;
+                shows?: string;
+                proof?: string;
+                licensed?: boolean;
+            }[];
+            spells: boolean;
+            steps: components["schemas"]["DebriefStep"][];
+        };
+        Try: {
+            id: string;
+            version: number;
+            /** @enum {string} */
+            state: "open" | "judging" | "done";
+            marks: number | null;
+            course_id: string | null;
+            drill: components["schemas"]["Drill"];
+            standing: {
+                minutes: number;
+                place: string | null;
+                call: string;
+                off: string[];
+                proved: boolean;
+                lifted: string[];
+                jumpers: string[][];
+                opened: string[];
+                walks: number;
+                acts: number;
+                parts: string[];
+            } | null;
+            log: components["schemas"]["TryEntry"][];
+            unit: components["schemas"]["Unit"] | null;
+            ask: components["schemas"]["Ask"] | null;
+            decision: {
+                [key: string]: unknown;
+            }[] | null;
+            result: components["schemas"]["TryResult"] | null;
+        };
+        Course: {
+            id: string;
+            name: string;
+            made_by: string | null;
+            mine: boolean;
+            learners: string[];
+            drills: components["schemas"]["Drill"][];
+            results: {
+                drill_id: string;
+                state: string;
+                marks: number | null;
+                learner: string | null;
+                done_at: string | null;
+            }[] | null;
+        };
         /** @description a view of the circuit and its options */
         Drawn: {
             /** @enum {string} */
@@ -2597,6 +3107,30 @@ export interface components {
             at: string;
         };
         Catalogue: {
+            practice: {
+                forms: {
+                    id: string;
+                    title: string;
+                    says: string;
+                }[];
+                levels: {
+                    id: number;
+                    title: string;
+                }[];
+                decisions: {
+                    id: string;
+                    title: string;
+                    kinds: {
+                        id: string;
+                        title: string;
+                        at: string;
+                    }[];
+                }[];
+                designs: {
+                    hidden: components["schemas"]["Titled"][];
+                    as_designed: components["schemas"]["Titled"][];
+                };
+            };
             facts: components["schemas"]["FactQuestion"][];
             sources: string[];
             words: components["schemas"]["Titled"][];
@@ -8234,6 +8768,485 @@ export interface operations {
                 };
             };
             404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    practice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Practice */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Practice"];
+                };
+            };
+        };
+    };
+    askDrill: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    id: components["schemas"]["Uuid"];
+                    rig_id: components["schemas"]["Uuid"];
+                    form: string;
+                    subject: string;
+                    level: number;
+                };
+            };
+        };
+        responses: {
+            /** @description The drill */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Drill"];
+                };
+            };
+            /** @description The drill */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Drill"];
+                };
+            };
+            /** @description Being drawn */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Task"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    drill: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The drill */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Drill"];
+                };
+            };
+            404: components["responses"]["Problem"];
+        };
+    };
+    drawDrill: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /** @enum {string} */
+                    view: "loops" | "ladder" | "connections";
+                };
+            };
+        };
+        responses: {
+            /** @description The drawing */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Scene"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    beginTry: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    id: components["schemas"]["Uuid"];
+                    drill_id: components["schemas"]["Uuid"];
+                    /** Format: uuid */
+                    course_id?: string | null;
+                };
+            };
+        };
+        responses: {
+            /** @description The try */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Try"];
+                };
+            };
+            /** @description The try */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Try"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    try: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The try */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Try"];
+                };
+            };
+            404: components["responses"]["Problem"];
+        };
+    };
+    takeAct: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    version: number;
+                    act: {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+        };
+        responses: {
+            /** @description The try */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Try"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    decideTry: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    version: number;
+                    decision: {
+                        [key: string]: unknown;
+                    }[];
+                };
+            };
+        };
+        responses: {
+            /** @description Being judged */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Try"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    answerTry: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    version: number;
+                    number: number;
+                    answer: {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+        };
+        responses: {
+            /** @description The try */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Try"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    courses: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Courses */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        courses: components["schemas"]["Course"][];
+                    };
+                };
+            };
+        };
+    };
+    makeCourse: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    id: components["schemas"]["Uuid"];
+                    name: string;
+                    drill_ids: components["schemas"]["Uuid"][];
+                    learner_ids?: components["schemas"]["Uuid"][];
+                };
+            };
+        };
+        responses: {
+            /** @description The course */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Course"];
+                };
+            };
+            /** @description The course */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Course"];
+                };
+            };
+            403: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    course: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The course */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Course"];
+                };
+            };
+            404: components["responses"]["Problem"];
+        };
+    };
+    removeCourse: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Removed */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        removed: string;
+                    };
+                };
+            };
+            403: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+        };
+    };
+    sealCourse: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    passphrase: string;
+                };
+            };
+        };
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+            403: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    openDrillFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    id: components["schemas"]["Uuid"];
+                    passphrase: string;
+                    file: {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+        };
+        responses: {
+            /** @description The course */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Course"];
+                };
+            };
+            /** @description The course */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Course"];
+                };
+            };
+            403: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
         };
     };
