@@ -67,21 +67,24 @@ module Gorvant
 
         # marks_by_subject: { subject => [[subject, marks, done_at]] }
         def progress(marks_by_subject, now)
-          Catalogue.practice.fetch("subjects").map do |id, about|
-            rows = marks_by_subject.fetch(id, [])
-            repetition = Practice::Repetition.after(rows.map { |row| row[1] })
-            due = rows.empty? ? nil : rows.last[2] + (repetition.days * 86_400)
-            {
-              id: id,
-              title: about["title"],
-              forms: ["find", *about["forms"]],
-              standing: repetition.standing,
-              done: rows.size,
-              last_marks: rows.last&.at(1),
-              due_at: due&.iso8601,
-              due: due.nil? || due <= now
-            }
-          end
+          Catalogue
+            .practice
+            .fetch("subjects")
+            .map do |id, about|
+              rows = marks_by_subject.fetch(id, [])
+              repetition = Practice::Repetition.after(rows.map { |row| row[1] })
+              due = rows.empty? ? nil : rows.last[2] + (repetition.days * 86_400)
+              {
+                id: id,
+                title: about["title"],
+                forms: ["find", *about["forms"]],
+                standing: repetition.standing,
+                done: rows.size,
+                last_marks: rows.last&.at(1),
+                due_at: due&.iso8601,
+                due: due.nil? || due <= now
+              }
+            end
         end
 
         # names: { user_id => name }; tries: rows of the course, nil for who only learns.

@@ -31,7 +31,7 @@ module Gorvant
           .where(Sequel[:drill_tries][:created_by] => viewer.user_id, :state => "done")
           .join(:drills, id: :drill_id)
           .order(:done_at)
-          .select_map([:subject, :marks, :done_at])
+          .select_map(%i[subject marks done_at])
           .group_by(&:first)
       end
 

@@ -36,10 +36,11 @@ module Gorvant
       post "/api/practice/drills/:id/drawing" do
         row = drills.find(params[:id])
         input = PanelDrawingRequest.parse(body_json)
+        rig = drawn(row)
         json(
-          computed.recall("panel", row[:digest], input[:view]) do
+          computed.recall("panel", Formats::RigJson.dump(rig), input[:view]) do
             off = Condition.new(call: "off", supplies: Condition::SUPPLIES.to_h { |id| [id, false] })
-            trace = Trace.new(Formats::RigJson.read(row[:content].to_hash), off)
+            trace = Trace.new(rig, off)
             JSON.generate(ScenePresenter.new(Views.scene(input[:view], trace, {})).to_h)
           end
         )
@@ -101,6 +102,13 @@ module Gorvant
 
       private
 
+      # The rig that a drill's diagram is of; where one reads the panel, with all that may be fitted.
+      def drawn(row)
+        return Practice::Panel.new(Drills.open(row).rig).diagram(Drills.open(row).asks) if row[:form] == "panel"
+
+        Formats::RigJson.read(row[:content].to_hash)
+      end
+
       def ask_drill(input, row)
         drill =
           Practice::Quiz.drill(
@@ -121,8 +129,12 @@ module Gorvant
       def who = { "crew_id" => viewer.crew_id, "user_id" => viewer.user_id }
 
       def task_input(input, row) =
-        { "drill_id" => input[:id], "rig_id" => row[:id], **input.slice(:subject, :level).transform_keys(&:to_s), 
-**who }
+        {
+          "drill_id" => input[:id],
+          "rig_id" => row[:id],
+          **input.slice(:subject, :level).transform_keys(&:to_s),
+          **who
+        }
 
       # [row of the try, row of its drill] of one that is still open, and of these forms.
       def open_try(*forms)
@@ -156,8 +168,12 @@ module Gorvant
         due = progress.select { |one| one[:due] }
         one = due.select { |subject| subject[:due_at] }.min_by { |subject| subject[:due_at] } || due.first or return nil
         forms = one[:forms]
-        { subject: one[:id], title: one[:title], form: forms[one[:done] % forms.size], 
-level: [1 + (one[:done] / 3), 3].min }
+        {
+          subject: one[:id],
+          title: one[:title],
+          form: forms[one[:done] % forms.size],
+          level: [1 + (one[:done] / 3), 3].min
+        }
       end
     end
   end

@@ -8,8 +8,8 @@ module Gorvant
 
       # input: { "try_id", "crew_id", "user_id" }
       def initialize(input, db)
-        viewer = Viewer.new(crew_id: input["crew_id"], user_id: input["user_id"], name: "", crew_name: "", 
-role: "worker")
+        viewer =
+          Viewer.new(crew_id: input["crew_id"], user_id: input["user_id"], name: "", crew_name: "", role: "worker")
         @tries = DrillTries.new(db, viewer)
         @try = @tries.find(input.fetch("try_id"))
         row = Drills.new(db, viewer).find(@try[:drill_id])

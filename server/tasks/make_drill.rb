@@ -11,8 +11,8 @@ module Gorvant
       def initialize(input, db)
         @input = input
         @db = db
-        @viewer = Viewer.new(crew_id: input["crew_id"], user_id: input["user_id"], name: "", crew_name: "", 
-role: "worker")
+        @viewer =
+          Viewer.new(crew_id: input["crew_id"], user_id: input["user_id"], name: "", crew_name: "", role: "worker")
         @row = Rigs.new(db, @viewer).find(input.fetch("rig_id"))
         rig = Target.rig(Formats::RigJson.read(@row[:content].to_hash))
         weather = Practice::Drill.weather(rig, input.fetch("subject"))

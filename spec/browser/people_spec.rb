@@ -46,7 +46,7 @@ RSpec.describe "A crew", :browser, type: :feature do
       fill("welcome-sign-in-name", "tilda")
       fill("welcome-password", word)
       find("[data-testid=welcome-go]").click
-      expect(page).to have_css("[data-testid=who]", text: "apprentice: reads only")
+      expect(page).to have_css("[data-testid=who]", text: "apprentice: reads and practices")
       expect(page).to have_no_link("Begin a visit")
       visit trace_path("?call=heat&black=outdoor.C&red=outdoor.Y")
       find("[data-testid=measured]").fill_in(with: "24.3")

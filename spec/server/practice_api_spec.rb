@@ -137,30 +137,38 @@ RSpec.describe "Practice", :server do
       library = PracticeTrial.library(rig, 34.0)
       maker = PracticeTrial.maker(rig, 34.0)
       hidden = (2..3).flat_map { |level| %w[changeover sequence wiring staging].flat_map { maker.members(_1, level) } }
-      hidden.uniq.sample(50, random: Random.new(3)).each do |index|
-        hypothesis = library.hypotheses[index]
-        drill_id = hide(hypothesis.id)
-        try = begin_try(drill_id)
-        said = last_response.body.dup
-        [
-          ["volts", { from: "outdoor.C", to: "outdoor.Y" }],
-          ["look", { place: "contactor" }],
-          ["call", { value: "fan" }],
-          ["landings", { place: "wall" }],
-          ["settings", { fact: "defrost_interval_minutes" }]
-        ].each do |kind, given|
-          try = act(try, kind, **given)
-          expect(last_response.status).to eq(200)
-          said << last_response.body
+      hidden
+        .uniq
+        .sample(50, random: Random.new(3))
+        .each do |index|
+          hypothesis = library.hypotheses[index]
+          drill_id = hide(hypothesis.id)
+          try = begin_try(drill_id)
+          said = last_response.body.dup
+          [
+            ["volts", { from: "outdoor.C", to: "outdoor.Y" }],
+            ["look", { place: "contactor" }],
+            ["call", { value: "fan" }],
+            ["landings", { place: "wall" }],
+            ["settings", { fact: "defrost_interval_minutes" }]
+          ].each do |kind, given|
+            try = act(try, kind, **given)
+            expect(last_response.status).to eq(200)
+            said << last_response.body
+          end
+          said << everything(try, drill_id)
+          [
+            hypothesis.id,
+            hypothesis.title,
+            "hypotheses",
+            "\"sealed\"",
+            "\"spells\"",
+            "\"par\"",
+            "\"codes\""
+          ].each { |word| expect(said).not_to include(word), "#{hypothesis.id}: #{word}" }
+          db[:drill_tries].delete
+          db[:drills].delete
         end
-        said << everything(try, drill_id)
-        [hypothesis.id, hypothesis.title, "hypotheses", "\"sealed\"", "\"spells\"", "\"par\"", 
-"\"codes\""].each do |word|
-          expect(said).not_to include(word), "#{hypothesis.id}: #{word}"
-        end
-        db[:drill_tries].delete
-        db[:drills].delete
-      end
     end
 
     it "is not told by the size of what is answered" do
@@ -230,7 +238,9 @@ RSpec.describe "Practice", :server do
         "/api/practice/tries/#{try["id"]}/answers",
         version: try["version"],
         number: 3,
-        answer: { minutes: 1 }
+        answer: {
+          minutes: 1
+        }
       )
       expect([last_response.status, answer["errors"].first["field"]]).to eq([422, "/number"])
       reply(try, { hours: 1 })

@@ -134,6 +134,17 @@ export const router = createRouter({
       meta: { title: 'Trace' },
     },
     {
+      path: '/practice',
+      component: () => import('@/pages/practice/PracticePage.vue'),
+      meta: { title: 'Practice' },
+    },
+    {
+      path: '/practice/tries/:id',
+      component: () => import('@/pages/practice/TryPage.vue'),
+      props: (route) => ({ id: String(route.params.id) }),
+      meta: { title: 'Drill' },
+    },
+    {
       path: '/settings/:part?',
       component: () => import('@/pages/settings/SettingsPage.vue'),
       props: (route) => ({ part: String(route.params.part || 'device') }),

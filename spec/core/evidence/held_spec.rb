@@ -144,7 +144,11 @@ RSpec.describe "Evidence" do
       %w[agrees disagrees]
     )
     expect(held(noted, "off", { **given, choice: true }).says).to include("yes", "no")
-    said = Gorvant::Observation.parse({ "function" => "looked_up", "place" => "door_switch", "choice" => false }, trace("off"))
+    said =
+      Gorvant::Observation.parse(
+        { "function" => "looked_up", "place" => "door_switch", "choice" => false },
+        trace("off")
+      )
     expect(said.says).to eq("no")
   end
 

@@ -4,7 +4,9 @@ require_relative "../../support/practice_trial"
 
 RSpec.describe Gorvant::Practice::Bench do
   let(:library) { PracticeTrial.library(rig, 34.0) }
-  let(:delayed) { Gorvant::Composer.compose(name: "Delay board", facts: { "y_path" => "delay", "board_hold_seconds" => 300 }) }
+  let(:delayed) do
+    Gorvant::Composer.compose(name: "Delay board", facts: { "y_path" => "delay", "board_hold_seconds" => 300 })
+  end
 
   def trial(*ids, on: library, **more) = PracticeTrial.new(PracticeTrial.hidden(on, ids, **more), on)
 
@@ -37,6 +39,7 @@ RSpec.describe Gorvant::Practice::Bench do
       bench = trial("lifted:cable_a.yellow@air_handler")
       here = bench.act("landings", place: "air_handler")
       expect(here.data[:rows]).to include({ "joint" => "cable_a.yellow@air_handler", "on" => nil })
+      expect(here.data[:rows].size).to eq(11) # seven of the wall's cable, and five less one of the outdoor unit's
       expect(bench.act("landings", place: "outdoor").data[:rows].map { |row| row["on"] }).to all(be_a(String))
       expect([here.observation.choice, bench.outcomes.last[1].observation.choice]).to eq(%w[otherwise as_drawn])
     end
@@ -71,8 +74,8 @@ RSpec.describe Gorvant::Practice::Bench do
       expect(bench.act("look", place: "contactor").data[:choice]).to eq("in")
       tape = bench.unit.timeline
       pulled = tape.next_event("CC", Gorvant::Practice.numbers["lead_seconds"], true).seconds
-      stopped = tape.events.reverse.find { |event|
- event.signal == "CC" && event.value == false && event.seconds < pulled }
+      stopped =
+        tape.events.reverse.find { |event| event.signal == "CC" && event.value == false && event.seconds < pulled }
       expect(pulled - stopped.seconds).to be_within(0.5).of(delayed[:board_hold_seconds])
     end
 

@@ -19,8 +19,8 @@ RSpec.describe "Drills of a free bench" do
       expect(drills.map(&:subject).uniq.size).to be >= 8
       drills.each do |drill|
         score = PracticeTrial.new(drill, library(name, outdoor)).perfect
-        expect([score.marks, score.right, score.proved, score.unsafe]).to eq([100, true, true, 0]), 
-drill.truth.titles.join
+        expect([score.marks, score.right, score.proved, score.unsafe]).to eq([100, true, true, 0]),
+        drill.truth.titles.join
         expect(PracticeTrial.new(drill, library(name, outdoor)).guess(random).marks).to be < 60
         expect(drill.par.tests).to be <= practice.numbers.dig("levels", drill.level, "most")
       end
@@ -108,8 +108,13 @@ drill.truth.titles.join
       expect(steps[1].better["bits"]).to be > steps[1].better["mine"]
       expect(steps[4].stopped).to eq("r_to_c")
       expect(steps.map(&:title)).to eq(
-        ["set Heat", "V AC wall C – outdoor C", "V AC outdoor C – outdoor Y", "V AC before HPS – after HPS",
-         "jumper outdoor R – outdoor C"]
+        [
+          "set Heat",
+          "V AC wall C – outdoor C",
+          "V AC outdoor C – outdoor Y",
+          "V AC before HPS – after HPS",
+          "jumper outdoor R – outdoor C"
+        ]
       )
       expect(steps.last(2).first.nodes).to eq(%w[outdoor.HPS.1 outdoor.HPS.2])
       whole = steps.sum { |step| step.bits.to_f }
@@ -141,13 +146,23 @@ drill.truth.titles.join
       { "kind" => "as_designed", "at" => "nothing" } => "nothing",
       { "kind" => "set_up", "at" => "system_setup", "value" => "conventional" } => "set_up:system_setup:conventional",
       { "kind" => "valve_stuck", "value" => "cooling" } => "valve_stuck:RVS_cooling",
-      { "kind" => "swapped", "at" => %w[cable_a.green@air_handler cable_a.blue@air_handler] } =>
+      {
+        "kind" => "swapped",
+        "at" => %w[cable_a.green@air_handler cable_a.blue@air_handler]
+      } =>
         "swapped:cable_a.blue@air_handler~cable_a.green@air_handler",
-      { "kind" => "landed", "at" => "cable_a.blue@air_handler", "value" => "air_handler.R" } =>
+      {
+        "kind" => "landed",
+        "at" => "cable_a.blue@air_handler",
+        "value" => "air_handler.R"
+      } =>
         "landed:cable_a.blue@air_handler:air_handler.R",
       # A short is the same wherever along plain wire one names it.
-      { "kind" => "short", 
-"at" => %w[air_handler.C wall.cable_a.yellow] } => "short:air_handler.cable_a.yellow~air_handler.C"
+      {
+        "kind" => "short",
+        "at" => %w[air_handler.C wall.cable_a.yellow]
+      } =>
+        "short:air_handler.cable_a.yellow~air_handler.C"
     }.each do |given, id|
       it "means #{id} by #{given.values.join(" ")}" do
         expect(practice_decision.resolve(heat, given)).to eq(id)

@@ -13,26 +13,30 @@ RSpec.describe "Drills that ask" do
   describe "Predict first" do
     it "judges every load and point against the solver: 14 rigs, every call" do
       judged = 0
-      Array.new(14) { |seed| Gorvant::Target.rig(RandomRigs.rig(seed)) }.each do |rig|
-        form = practice::Predict.new(rig)
-        (Gorvant::Outputs.calls(rig) - %w[off]).each do |call|
-          trace = Gorvant::Trace.new(rig, Gorvant::Condition.new(call: call))
-          nodes = trace.netlist.nodes.select { |node| trace.low_voltage?(node) && node.count(".") == 1 }
-          pairs = nodes.reject { |node| node == "outdoor.C" }.first(12).map { |node| ["outdoor.C", node] }
-          pairs.each_slice(3) do |points|
-            right = points.map { |pair| klass(trace.reading(*pair).first) }
-            on = trace.load_codes.to_h { |code| [code, trace.works?(code)] }
-            ask = { "call" => call, "supposed" => [], "points" => points }
-            said = { "loads" => on, "points" => right.map { |one| one || "ghost" } }
-            expect(form.judge(ask, said)["share"]).to eq(1.0), "#{rig.name} #{call} #{points}"
-            wrong = { "loads" => on.transform_values(&:!), "points" => right.map { |one|
- one == "between" ? "line" : "between" } }
-            open = right.count(&:nil?)
-            expect(form.judge(ask, wrong)["share"]).to be_within(0.001).of(open.to_f / (on.size + points.size))
-            judged += on.size + points.size
+      Array
+        .new(14) { |seed| Gorvant::Target.rig(RandomRigs.rig(seed)) }
+        .each do |rig|
+          form = practice::Predict.new(rig)
+          (Gorvant::Outputs.calls(rig) - %w[off]).each do |call|
+            trace = Gorvant::Trace.new(rig, Gorvant::Condition.new(call: call))
+            nodes = trace.netlist.nodes.select { |node| trace.low_voltage?(node) && node.count(".") == 1 }
+            pairs = nodes.reject { |node| node == "outdoor.C" }.first(12).map { |node| ["outdoor.C", node] }
+            pairs.each_slice(3) do |points|
+              right = points.map { |pair| klass(trace.reading(*pair).first) }
+              on = trace.load_codes.to_h { |code| [code, trace.works?(code)] }
+              ask = { "call" => call, "supposed" => [], "points" => points }
+              said = { "loads" => on, "points" => right.map { |one| one || "ghost" } }
+              expect(form.judge(ask, said)["share"]).to eq(1.0), "#{rig.name} #{call} #{points}"
+              wrong = {
+                "loads" => on.transform_values(&:!),
+                "points" => right.map { |one| one == "between" ? "line" : "between" }
+              }
+              open = right.count(&:nil?)
+              expect(form.judge(ask, wrong)["share"]).to be_within(0.001).of(open.to_f / (on.size + points.size))
+              judged += on.size + points.size
+            end
           end
         end
-      end
       expect(judged).to be > 3_000
     end
 
@@ -76,8 +80,10 @@ RSpec.describe "Drills that ask" do
 
     it "refuses half an answer by its field" do
       drill = quiz.drill("predict", "sequence", 1, 8, rig)
-      expect {
- quiz.judge(drill, 0, { "loads" => {}, "points" => [] }) }.to raise_error(practice::BadAct, %r{/answer/loads})
+      expect { quiz.judge(drill, 0, { "loads" => {}, "points" => [] }) }.to raise_error(
+        practice::BadAct,
+        %r{/answer/loads}
+      )
       loads = quiz.shown(drill, 0)["loads"].to_h { |load| [load["code"], true] }
       expect { quiz.judge(drill, 0, { "loads" => loads, "points" => %w[x] }) }.to raise_error(%r{/answer/points})
       expect { quiz.judge(drill, 99, {}) }.to raise_error(practice::BadAct, %r{/number})
@@ -89,10 +95,8 @@ RSpec.describe "Drills that ask" do
       rigs.each do |rig|
         drill = quiz.drill("trace", "sequence", 2, 3, rig)
         ask = drill.asks.first
-        string = Gorvant::LoopString.of(
-          Gorvant::Trace.new(drill.rig, Gorvant::Condition.new(call: ask["call"])),
-          ask["load"]
-        )
+        string =
+          Gorvant::LoopString.of(Gorvant::Trace.new(drill.rig, Gorvant::Condition.new(call: ask["call"])), ask["load"])
         ids = quiz.shown(drill, 0)["stations"].map { |one| one["id"] }
         drawn = string.beads.map(&:id).select { |id| ids.include?(id) }
         order = ids.sort_by { |id| drawn.index(id) || 0 }
@@ -130,6 +134,15 @@ RSpec.describe "Drills that ask" do
       end
     end
 
+    it "shows on its diagram all that may be fitted, each once, and no option that takes something away" do
+      drill = quiz.drill("panel", "wiring", 1, 6, rig)
+      whole = practice::Panel.new(drill.rig).diagram(drill.asks)
+      there = Gorvant::Assembly.netlist(whole).branches.map { |branch| branch.component.to_s }
+      codes = quiz.shown(drill, 0)["codes"].map { |one| one["code"] }
+      expect(codes - there).to eq([])
+      expect(quiz.judge(drill, 0, { "struck" => [] })["lines"].count { |line| !line["right"] }).to be >= 2
+    end
+
     it "names codes by their titles, and wires by their colors" do
       drill = quiz.drill("panel", "wiring", 1, 6, rig)
       codes = quiz.shown(drill, 1)["codes"].map { |one| one["code"] }
@@ -153,21 +166,28 @@ RSpec.describe "Drills that ask" do
       }
       simple = Gorvant::Composer.compose(name: "Simple", facts: { "defrost_clock" => "run_time" })
       form = practice::Timing.new(simple)
-      form.asks(1, Random.new(1)).select { |ask| reckoned.key?(ask["of"]) }.each do |ask|
-        expect(form.answer(ask)).to be_within(0.1).of(reckoned.fetch(ask["of"]).call(simple))
-        expect(form.judge(ask, { "minutes" => reckoned.fetch(ask["of"]).call(simple) })["share"]).to eq(1.0)
-        early = form.judge(ask, { "minutes" => 1 })["lines"].first
-        expect([early["right"], early["trap"]["id"]]).to eq([false, "run_time"])
-        expect(form.judge(ask, { "never" => true })["lines"].first["trap"]["id"]).to eq("dft_in_cold")
-      end
+      form
+        .asks(1, Random.new(1))
+        .select { |ask| reckoned.key?(ask["of"]) }
+        .each do |ask|
+          expect(form.answer(ask)).to be_within(0.1).of(reckoned.fetch(ask["of"]).call(simple))
+          expect(form.judge(ask, { "minutes" => reckoned.fetch(ask["of"]).call(simple) })["share"]).to eq(1.0)
+          early = form.judge(ask, { "minutes" => 1 })["lines"].first
+          expect([early["right"], early["trap"]["id"]]).to eq([false, "run_time"])
+          expect(form.judge(ask, { "never" => true })["lines"].first["trap"]["id"]).to eq("dft_in_cold")
+        end
     end
 
     it "adds a wall's hold to a board's as each counts" do
       rig =
         Gorvant::Composer.compose(
           name: "Two holds",
-          facts: { "y_path" => "delay", "board_hold_seconds" => 180, "board_hold_kind" => "on_make",
-                   "thermostat_minimum_off_seconds" => 240 }
+          facts: {
+            "y_path" => "delay",
+            "board_hold_seconds" => 180,
+            "board_hold_kind" => "on_make",
+            "thermostat_minimum_off_seconds" => 240
+          }
         )
       ask = { "of" => "hold", "ran" => 10, "rested" => 1, "outdoor" => 45.0 }
       expect(practice::Timing.new(rig).answer(ask)).to be_within(0.05).of(6.0) # 4 from the stop, less 1, and 3 more
@@ -177,8 +197,10 @@ RSpec.describe "Drills that ask" do
       rig = Gorvant::Composer.compose(name: "Two", facts: { "compressor_stages" => 2, "stage_delay_minutes" => 12 })
       ask = { "of" => "stage_2", "room" => 67.0, "outdoor" => 40.0 }
       expect(practice::Timing.new(rig).answer(ask)).to be_within(0.1).of(12)
-      expect {
- practice::Timing.new(rig).judge(ask, { "minutes" => -1 }) }.to raise_error(practice::BadAct, /from 0 to 600/)
+      expect { practice::Timing.new(rig).judge(ask, { "minutes" => -1 }) }.to raise_error(
+        practice::BadAct,
+        /from 0 to 600/
+      )
     end
   end
 

@@ -112,8 +112,10 @@ module Gorvant
             end
 
         # Field wires on their screws.
-        def joints(netlist) =
-          netlist.branches.map(&:id).select { |id| id.match?(Diagnosis::Hypotheses::JOINTS) && !id.include?("/") }
+        def joints(netlist)
+          wires = netlist.branches.select { |branch| branch.kind == :wire && !branch.id.include?("/") }
+          wires.map(&:id).grep(Diagnosis::Hypotheses::JOINTS)
+        end
 
         # Parts that can be changed.
         def parts(netlist) =

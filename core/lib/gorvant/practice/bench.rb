@@ -309,8 +309,8 @@ module Gorvant
       def bridged(now)
         begun = timeline(now).next_event("defrost", lead + now.seconds, true)&.seconds
         held = @drill.rig[:forced_entry] == "held_pins" ? @drill.rig[:forced_entry_hold_seconds] + 2.0 : nil
-        seconds = held || [begun && (begun - lead - now.seconds + LET_GO), 
-Practice.numbers["force_seconds"]].compact.min
+        seconds =
+          held || [begun && (begun - lead - now.seconds + LET_GO), Practice.numbers["force_seconds"]].compact.min
         now.at("outdoor", seconds / 60.0).moved("bridge", "off").with(acts: now.acts)
       end
 
@@ -433,8 +433,7 @@ Practice.numbers["force_seconds"]].compact.min
       end
 
       # What the pins of a forced defrost are for is told by the defrost itself.
-      def jumpers(standing) =
-        (standing.jumpers - [Moments::PINS]).map { |ends| { "kind" => "short", "at" => ends } }
+      def jumpers(standing) = (standing.jumpers - [Moments::PINS]).map { |ends| { "kind" => "short", "at" => ends } }
 
       def drawn_trace = @drawn_trace ||= Trace.new(@drill.rig, Condition.new(call: "off"))
 

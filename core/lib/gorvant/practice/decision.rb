@@ -14,8 +14,9 @@ module Gorvant
 
         # Id of the hypothesis of a library that is meant. Raises BadAct where the unit can have no such thing.
         def resolve(library, given)
-          wrong("", 
-"has to be an object such as {\"kind\": \"open\", \"at\": \"cable_a.red\"}") unless given.is_a?(Hash)
+          unless given.is_a?(Hash)
+            wrong("", "has to be an object such as {\"kind\": \"open\", \"at\": \"cable_a.red\"}")
+          end
           kind = given["kind"]
           wrong("/kind", "has to be one of #{kinds.keys.join(", ")}") unless kinds.key?(kind)
 

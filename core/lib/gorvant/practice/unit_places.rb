@@ -20,8 +20,8 @@ module Gorvant
           "joints" => Act.joints(@netlist).map { |id| item(id, @netlist[id].label) },
           "links" => links,
           "parts" => Act.parts(@netlist).map { |id| item(id, "#{id} · #{Naming.component(id)}") },
-          "sensors" => %w[COIL_T AMB_T].select { |id|
- @netlist.branch?(id) }.map { |id| item(id, Naming.component(id)) },
+          "sensors" =>
+            %w[COIL_T AMB_T].select { |id| @netlist.branch?(id) }.map { |id| item(id, Naming.component(id)) },
           "places" => @rig.layout.fetch("places").keys.map { |id| item(id, @rig.place_title(id)) }
         }
       end
@@ -33,25 +33,29 @@ module Gorvant
       def calls = (Outputs.calls(@rig) - %w[defrost]).map { |id| item(id, Catalogue.calls.fetch(id).fetch("title")) }
 
       def points =
-        @netlist.nodes.select { |node| @netlist.labels.key?(node) }.map do |node|
-          item(node, @netlist.label(node), place: node.split(".").first)
-        end
+        @netlist
+          .nodes
+          .select { |node| @netlist.labels.key?(node) }
+          .map { |node| item(node, @netlist.label(node), place: node.split(".").first) }
 
       def seen(ids) = ids.map { |id| item(id, Observation.functions.dig("seen", "places", id, "title")) }
 
       def facts =
-        Observation.readable_facts(@rig).map do |key|
-          about = Catalogue.facts.fetch(key)
-          values = about.fetch("of", {}).map { |value, says| { "id" => value, "title" => says.to_s } }
-          item(key, about.fetch("title"), group: about["group"], values: values)
-        end
+        Observation
+          .readable_facts(@rig)
+          .map do |key|
+            about = Catalogue.facts.fetch(key)
+            values = about.fetch("of", {}).map { |value, says| { "id" => value, "title" => says.to_s } }
+            item(key, about.fetch("title"), group: about["group"], values: values)
+          end
 
       # What may be open, or not: conductors, switches, contacts, coils, fuses, windings.
       def links =
         @netlist
           .branches
-          .select { |branch| branch.switching? || %i[coil fuse load capacitor 
-secondary].include?(branch.kind) || conductor?(branch) }
+          .select do |branch|
+            branch.switching? || %i[coil fuse load capacitor secondary].include?(branch.kind) || conductor?(branch)
+          end
           .map { |branch| item(branch.id, branch.label) }
 
       def conductor?(branch) = branch.component.to_s.start_with?("cable") && !branch.id.include?("@")

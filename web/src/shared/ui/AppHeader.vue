@@ -16,6 +16,7 @@ const visitId = computed(() => /^\/visits\/([0-9a-f-]{36})\//.exec(route.path)?.
     <nav v-if="viewer" aria-label="Main">
       <RouterLink to="/">Visits</RouterLink>
       <RouterLink to="/rigs">Rigs</RouterLink>
+      <RouterLink to="/practice">Practice</RouterLink>
       <RouterLink to="/settings">Settings</RouterLink>
     </nav>
     <VisitPages v-if="viewer" />
@@ -23,7 +24,7 @@ const visitId = computed(() => /^\/visits\/([0-9a-f-]{36})\//.exec(route.path)?.
     <RouterLink v-if="viewer" class="crew" to="/settings/account" data-testid="who">
       <span
         >{{ viewer.name
-        }}<small>{{ viewer.may_change ? viewer.crew : 'apprentice: reads only' }}</small></span
+        }}<small>{{ viewer.may_change ? viewer.crew : 'apprentice: reads and practices' }}</small></span
       >
     </RouterLink>
   </header>

@@ -45,11 +45,17 @@ module Gorvant
         { "share" => lines.count { |line| line["right"] }.to_f / lines.size, "lines" => lines }
       end
 
+      # The rig as the panel's diagram shows it: with all that these options bring, fitted or not.
+      def diagram(asks)
+        facts = asks.find { |ask| ask["part"] == "strike" }.fetch("facts")
+        @rig.set(facts.to_h { |key| [key.to_sym, true] })
+      end
+
       private
 
       def wrong(field, problem) = raise(BadAct.new(field: "/answer#{field}", problem: problem))
 
-      # { fact => [codes it brings or takes] } of what may be fitted or not.
+      # { fact => [codes it brings] } of what may be fitted or not.
       def options
         @options ||=
           Catalogue
@@ -61,8 +67,8 @@ module Gorvant
       end
 
       def brought(key)
-        own, other = [@rig, @rig.set(key.to_sym => !@rig[key.to_sym])].map { |rig| components(rig) }
-        ((own - other) + (other - own)).select { |code| Catalogue.components.key?(code) }
+        without, with = [false, true].map { |fitted| components(@rig.set(key.to_sym => fitted)) }
+        (with - without).select { |code| Catalogue.components.key?(code) }
       rescue BadRig, UnknownNode, UnknownBranch
         []
       end

@@ -1,0 +1,301 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import PickButtons from '@/shared/ui/kit/PickButtons.vue'
+import PickOne from '@/shared/ui/kit/PickOne.vue'
+import SureButton from '@/shared/ui/kit/SureButton.vue'
+import type { DrillTry, UnitPlaces } from '@/pages/practice/api'
+import { placed, swapped, type Probes } from '@/pages/practice/bench'
+
+/** What one may do at the bench, by what is in the hand. */
+const props = defineProps<{
+  unit: UnitPlaces
+  standing: NonNullable<DrillTry['standing']>
+  busy: boolean
+}>()
+const probes = defineModel<Probes>('probes', { required: true })
+const emit = defineEmits<{ act: [given: Record<string, unknown>] }>()
+
+const HANDS = [
+  { id: 'meter', title: 'Meter' },
+  { id: 'look', title: 'Look' },
+  { id: 'call', title: 'Call' },
+  { id: 'wires', title: 'Wires' },
+  { id: 'power', title: 'Power' },
+] as const
+const hand = ref<(typeof HANDS)[number]['id']>('meter')
+const METERS = [
+  { id: 'high_impedance', title: 'V, high' },
+  { id: 'low_impedance', title: 'V, low' },
+  { id: 'ohms', title: 'Ω' },
+] as const
+const meter = ref<(typeof METERS)[number]['id']>('high_impedance')
+const isolated = ref(true)
+
+const byPlace = computed(() => {
+  const titles = new Map(props.unit.places.map((one) => [one.id, one.title]))
+  return props.unit.points.map((one) => ({
+    id: one.id,
+    title: one.title,
+    group: titles.get(one.place ?? '') ?? 'line voltage',
+  }))
+})
+const act = (kind: string, given: Record<string, unknown> = {}) => emit('act', { act: kind, ...given })
+
+function read() {
+  const ends = { from: probes.value.black, to: probes.value.red }
+  if (meter.value === 'ohms') act('ohms', { ...ends, isolated: isolated.value })
+  else act('volts', { ...ends, instrument: meter.value })
+}
+const joint = ref('')
+const fact = ref('')
+const part = ref('')
+const minutes = ref(5)
+const isLifted = computed(() => props.standing.lifted.includes(joint.value))
+const jumpered = computed(() =>
+  props.standing.jumpers.some((ends) =>
+    [probes.value.black, probes.value.red].every((node) => ends.includes(node ?? '')),
+  ),
+)
+</script>
+
+<template>
+  <section class="rail" aria-label="What to do">
+    <PickButtons v-model="hand" :options="HANDS" label="In the hand" testid="hand" />
+
+    <div v-if="hand === 'meter' || hand === 'wires'" class="probes">
+      <label
+        ><i class="black" />Black<PickOne
+          :model-value="probes.black ?? ''"
+          :options="byPlace"
+          label="Black probe"
+          placeholder="tap a point"
+          data-testid="black"
+          @update:model-value="(node: string) => (probes = { ...probes, black: node })"
+      /></label>
+      <label
+        ><i class="red" />Red<PickOne
+          :model-value="probes.red ?? ''"
+          :options="byPlace"
+          label="Red probe"
+          placeholder="tap another"
+          data-testid="red"
+          @update:model-value="(node: string) => (probes = { ...probes, red: node })"
+      /></label>
+    </div>
+
+    <div v-if="hand === 'meter'" class="hand">
+      <PickButtons v-model="meter" :options="METERS" label="Meter" testid="meter" />
+      <el-checkbox v-if="meter === 'ohms'" v-model="isolated">the part by itself, one side off</el-checkbox>
+      <div class="row">
+        <el-button class="key quiet" @click="probes = swapped(probes)">Swap</el-button>
+        <el-button class="key quiet" @click="probes = { black: null, red: null }">Clear</el-button>
+        <el-button class="key solid" :disabled="busy || !placed(probes)" data-testid="read" @click="read"
+          >Read</el-button
+        >
+      </div>
+    </div>
+
+    <div v-else-if="hand === 'look'" class="hand">
+      <div class="keys">
+        <el-button
+          v-for="one in unit.looks"
+          :key="one.id"
+          class="key"
+          :disabled="busy"
+          :data-testid="`look-${one.id}`"
+          @click="act('look', { place: one.id })"
+          >{{ one.title }}</el-button
+        >
+        <el-button
+          v-for="one in unit.places"
+          :key="one.id"
+          class="key"
+          :disabled="busy"
+          :data-testid="`landings-${one.id}`"
+          @click="act('landings', { place: one.id })"
+          >wires, {{ one.title }}</el-button
+        >
+        <el-button
+          v-for="one in unit.degrees"
+          :key="one.id"
+          class="key"
+          :disabled="busy"
+          @click="act('degrees', { place: one.id })"
+          >°F, {{ one.title }}</el-button
+        >
+        <el-button
+          v-for="one in unit.sensors"
+          :key="one.id"
+          class="key"
+          :disabled="busy"
+          @click="act('sensor', { of: one.id })"
+          >{{ one.title }}</el-button
+        >
+        <el-button class="key" :disabled="busy" @click="act('since_stop')">how long it has stood</el-button>
+      </div>
+      <div class="row">
+        <PickOne
+          v-model="fact"
+          :options="unit.facts"
+          label="Setting, jumper or plate"
+          placeholder="what is set"
+        />
+        <el-button class="key" :disabled="busy || !fact" @click="act('settings', { fact })"
+          >Look up</el-button
+        >
+      </div>
+    </div>
+
+    <div v-else-if="hand === 'call'" class="hand">
+      <div class="keys">
+        <el-button
+          v-for="one in unit.calls"
+          :key="one.id"
+          :class="['key', { solid: one.id === standing.call }]"
+          :disabled="busy"
+          :aria-pressed="one.id === standing.call"
+          :data-testid="`call-${one.id}`"
+          @click="act('call', { value: one.id })"
+          >{{ one.title }}</el-button
+        >
+      </div>
+      <div class="row">
+        <el-input-number v-model="minutes" :min="1" :max="180" aria-label="Minutes to wait" />
+        <el-button class="key" :disabled="busy" data-testid="wait" @click="act('wait', { minutes })"
+          >Wait, min</el-button
+        >
+      </div>
+      <div class="row">
+        <el-button class="key" :disabled="busy" data-testid="force" @click="act('force')"
+          >Force a defrost</el-button
+        >
+        <el-button class="key quiet" :disabled="busy" @click="act('unforce')">Free the pins</el-button>
+      </div>
+    </div>
+
+    <div v-else-if="hand === 'wires'" class="hand">
+      <div class="row">
+        <el-button
+          class="key"
+          :disabled="busy || !placed(probes)"
+          data-testid="jumper"
+          @click="act(jumpered ? 'unjumper' : 'jumper', { from: probes.black, to: probes.red })"
+          >{{ jumpered ? 'Jumper off' : 'Jumper between the probes' }}</el-button
+        >
+      </div>
+      <div class="row">
+        <PickOne v-model="joint" :options="unit.joints" label="Wire" placeholder="a wire on its screw" />
+        <el-button
+          class="key"
+          :disabled="busy || !joint"
+          data-testid="lift"
+          @click="act(isLifted ? 'land' : 'lift', { joint })"
+          >{{ isLifted ? 'Land it' : 'Lift it' }}</el-button
+        >
+      </div>
+      <p class="caution">R to C is a dead short. Never bridge a pressure or temperature switch.</p>
+    </div>
+
+    <div v-else class="hand">
+      <div class="keys">
+        <el-button
+          v-for="id in ['air_handler', 'outdoor']"
+          :key="id"
+          class="key"
+          :disabled="busy"
+          :data-testid="`supply-${id}`"
+          @click="act('supply', { of: id, value: standing.off.includes(id) ? 'on' : 'off' })"
+          >{{ id === 'outdoor' ? 'outdoor disconnect' : 'air handler supply' }}
+          {{ standing.off.includes(id) ? 'on' : 'off' }}</el-button
+        >
+        <el-button class="key" :disabled="busy" data-testid="prove" @click="act('prove_dead')"
+          >Prove dead</el-button
+        >
+      </div>
+      <div class="row">
+        <PickOne v-model="part" :options="unit.parts" label="Part" placeholder="a part" />
+        <SureButton
+          asks="A new part costs most of an hour. Has a test looked at the old one?"
+          yes="Change it"
+          @sure="part && act('swap', { part })"
+          >Change it</SureButton
+        >
+      </div>
+      <p class="caution">
+        Two supplies: the outdoor disconnect alone does not make the low voltage dead. Lock out, prove dead.
+      </p>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.rail {
+  display: grid;
+  gap: 10px;
+  padding: 10px;
+  border: 3px solid var(--ink);
+  background: var(--panel);
+}
+
+.rail :deep(.el-segmented__item) {
+  min-width: 0;
+  padding: 0 4px;
+}
+
+.rail :deep(.el-segmented__item-label) {
+  font-size: 15px;
+}
+
+.probes {
+  display: grid;
+  gap: 6px;
+}
+
+.probes label {
+  display: grid;
+  grid-template-columns: 14px 42px minmax(0, 1fr);
+  gap: 8px;
+  align-items: center;
+}
+
+.probes i {
+  width: 14px;
+  height: 14px;
+  border: 1px solid var(--ink-soft);
+  border-radius: 50%;
+  background: var(--probe-black);
+}
+
+.probes .red {
+  background: var(--probe-red);
+}
+
+.hand {
+  display: grid;
+  gap: 10px;
+}
+
+.keys,
+.row {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  align-items: center;
+}
+
+.keys :deep(.el-button),
+.row :deep(.el-button) {
+  margin: 0;
+}
+
+.row > :deep(.el-select) {
+  flex: 1 1 160px;
+}
+
+.caution {
+  padding-left: 10px;
+  border-left: 4px solid var(--between);
+  color: var(--ink-soft);
+  font-size: 15px;
+}
+</style>

@@ -1,0 +1,173 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import type { Station } from '@/shared/scene/geometry'
+import type { DrillTry } from '@/pages/practice/api'
+import { benchClock, tapped, type Probes, type Said } from '@/pages/practice/bench'
+import ActRail from '@/pages/practice/ActRail.vue'
+import BenchLog from '@/pages/practice/BenchLog.vue'
+import DecideDialog from '@/pages/practice/DecideDialog.vue'
+import PanelDrawing from '@/pages/practice/PanelDrawing.vue'
+
+/** The free bench: the panel's diagram, what one may do, what was seen, and the decision. */
+const props = defineProps<{ drillTry: DrillTry; busy: boolean }>()
+const emit = defineEmits<{ act: [given: Record<string, unknown>]; decide: [said: Said[]] }>()
+
+const probes = ref<Probes>({ black: null, red: null })
+const deciding = ref(false)
+const standing = computed(() => props.drillTry.standing!)
+const unit = computed(() => props.drillTry.unit!)
+const tap = (station: Station) => (probes.value = tapped(probes.value, station.nodes))
+const callTitle = computed(
+  () => unit.value.calls.find((one) => one.id === standing.value.call)?.title ?? standing.value.call,
+)
+const offs = computed(() =>
+  unit.value.places.filter((one) => standing.value.off.includes(one.id)).map((one) => one.title),
+)
+function decide(said: Said[]) {
+  deciding.value = false
+  emit('decide', said)
+}
+</script>
+
+<template>
+  <section class="bench" data-testid="bench">
+    <header>
+      <h1>
+        {{ drillTry.drill.complaint[0] ?? drillTry.drill.title }}
+        <small
+          >{{ drillTry.drill.rig_name }}, {{ Math.round(drillTry.drill.outdoor_degrees_f ?? 0) }} °F outdoors,
+          level {{ drillTry.drill.level }}</small
+        >
+      </h1>
+      <p class="clock mono" aria-label="Bench clock" data-testid="bench-clock">
+        {{ benchClock(standing.minutes) }}<small>h:min</small>
+      </p>
+      <ul class="where" aria-label="Where you stand">
+        <li
+          v-for="place in unit.places"
+          :key="place.id"
+          :class="[place.id, { here: standing.place === place.id, off: standing.off.includes(place.id) }]"
+        >
+          {{ place.title }}
+        </li>
+      </ul>
+      <el-button class="key solid" data-testid="decide" @click="deciding = true">It is …</el-button>
+    </header>
+    <p class="state">
+      Thermostat: <b>{{ callTitle }}</b>
+      <span v-if="offs.length" class="off-words"> · off: {{ offs.join(', ') }}</span>
+      <span v-if="offs.length && !standing.proved" class="alarm"> · not proved dead</span>
+      <span v-if="standing.lifted.length"> · {{ standing.lifted.length }} wires off</span>
+      <span v-if="standing.jumpers.length"> · {{ standing.jumpers.length }} jumpers on</span>
+    </p>
+    <div class="desk">
+      <PanelDrawing :drill="drillTry.drill.id" :probes="probes" @tap="tap" />
+      <div class="side">
+        <ActRail
+          v-model:probes="probes"
+          :unit="unit"
+          :standing="standing"
+          :busy="busy"
+          @act="(given) => emit('act', given)"
+        />
+        <BenchLog :log="drillTry.log" />
+      </div>
+    </div>
+    <DecideDialog v-model="deciding" :unit="unit" :busy="busy" @decide="decide" />
+  </section>
+</template>
+
+<style scoped>
+.bench {
+  display: grid;
+  gap: 8px;
+}
+
+header {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 6px 20px;
+}
+
+h1 {
+  flex: 1 1 260px;
+  font-size: 24px;
+}
+
+h1 small {
+  display: block;
+  color: var(--ink-soft);
+  font-size: 15px;
+  font-weight: 450;
+}
+
+.clock {
+  font-size: 30px;
+  font-weight: 700;
+}
+
+.clock small {
+  margin-left: 6px;
+  color: var(--ink-soft);
+  font-size: 14px;
+  font-weight: 450;
+}
+
+.where {
+  display: flex;
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+
+.where li {
+  padding: 8px 12px;
+  border-bottom: 4px solid transparent;
+  background: var(--band-wall);
+}
+
+.where .air_handler {
+  background: var(--band-air-handler);
+}
+
+.where .outdoor {
+  background: var(--band-outdoor);
+}
+
+.where .here {
+  border-bottom-color: var(--ink);
+  font-weight: 700;
+}
+
+.where .off {
+  text-decoration: line-through;
+}
+
+.state {
+  min-height: 24px;
+}
+
+.alarm {
+  color: var(--alarm);
+  font-weight: 700;
+}
+
+.desk {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 296px;
+  gap: 12px;
+  align-items: start;
+}
+
+.side {
+  display: grid;
+  gap: 12px;
+}
+
+@media (max-width: 1040px) {
+  .desk {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

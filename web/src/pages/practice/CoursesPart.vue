@@ -1,0 +1,268 @@
+<script setup lang="ts">
+import { computed, ref, shallowRef } from 'vue'
+import { useRouter } from 'vue-router'
+import { api } from '@/shared/api/client'
+import { useQuestion } from '@/shared/api/useQuestion'
+import PickFile from '@/shared/ui/kit/PickFile.vue'
+import SureButton from '@/shared/ui/kit/SureButton.vue'
+import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import { useSession } from '@/shared/ui/useSession'
+import { saveFile } from '@/shared/model/saveFile'
+import type { Problem } from '@/shared/model/outcome'
+import { practiceApi, type Course, type TryLine } from '@/pages/practice/api'
+
+/** Courses that are handed to me or made by me; a new one of drills that I have done, and files. */
+const props = defineProps<{ done: TryLine[] }>()
+const router = useRouter()
+const { viewer, mayChange } = useSession()
+const { outcome, again } = useQuestion('courses', true, practiceApi.courses, { follows: false })
+const owner = computed(() => viewer.value?.owner ?? false)
+const { value: crew } = useQuestion('people', owner, api.people, { follows: false })
+const problem = shallowRef<Problem | null>(null)
+
+const name = ref('')
+const chosen = ref<string[]>([])
+const learners = ref<string[]>([])
+const making = ref(false)
+const drills = computed(() => [...new Map(props.done.map((one) => [one.drill_id, one])).values()])
+
+async function make() {
+  const answer = await practiceApi.makeCourse({
+    id: crypto.randomUUID(),
+    name: name.value,
+    drill_ids: chosen.value,
+    learner_ids: learners.value,
+  })
+  problem.value = answer.state === 'failed' ? answer.problem : null
+  if (answer.state !== 'ready') return
+  making.value = false
+  name.value = ''
+  chosen.value = []
+  await again()
+}
+
+async function begin(course: Course, drill: string) {
+  const answer = await practiceApi.begin(crypto.randomUUID(), drill, course.id)
+  problem.value = answer.state === 'failed' ? answer.problem : null
+  if (answer.state === 'ready') await router.push(`/practice/tries/${answer.value.id}`)
+}
+
+async function remove(course: Course) {
+  const answer = await practiceApi.removeCourse(course.id)
+  problem.value = answer.state === 'failed' ? answer.problem : null
+  await again()
+}
+
+const sealing = shallowRef<Course | null>(null)
+const taking = shallowRef<{ name: string; file: Record<string, unknown> } | null>(null)
+const words = ref('')
+async function seal() {
+  if (!sealing.value) return
+  const answer = await practiceApi.seal(sealing.value.id, words.value)
+  problem.value = answer.state === 'failed' ? answer.problem : null
+  if (answer.state !== 'ready') return
+  saveFile(
+    `${sealing.value.name.replace(/\W+/g, '-')}.gorvant-drill.json`,
+    JSON.stringify(answer.value),
+    'application/json',
+  )
+  sealing.value = null
+  words.value = ''
+}
+async function picked(file: File) {
+  try {
+    taking.value = { name: file.name, file: JSON.parse(await file.text()) as Record<string, unknown> }
+    problem.value = null
+  } catch {
+    problem.value = {
+      type: 'about:blank',
+      title: 'No drill file',
+      status: 422,
+      detail: `${file.name} is not JSON; take a file that ends in .gorvant-drill.json.`,
+    }
+  }
+}
+async function take() {
+  if (!taking.value) return
+  const answer = await practiceApi.open(crypto.randomUUID(), words.value, taking.value.file)
+  problem.value = answer.state === 'failed' ? answer.problem : null
+  if (answer.state !== 'ready') return
+  taking.value = null
+  words.value = ''
+  await again()
+}
+const mineOf = (course: Course, drill: string) =>
+  props.done.find((one) => one.drill_id === drill && course.drills.some((each) => each.id === one.drill_id))
+</script>
+
+<template>
+  <div class="courses">
+    <ProblemNote v-if="outcome.state === 'failed'" :problem="outcome.problem" />
+    <ProblemNote v-if="problem" :problem="problem" />
+    <div v-if="mayChange" class="begin">
+      <el-button class="key solid" data-testid="new-course" @click="making = !making"
+        >Make a course</el-button
+      >
+      <PickFile accept=".json,application/json" label="Take one from a file" @picked="picked"
+        >Take one from a file</PickFile
+      >
+    </div>
+
+    <el-form v-if="making" class="make" label-position="top" @submit.prevent="make">
+      <el-form-item label="Name">
+        <el-input v-model="name" maxlength="200" data-testid="course-name" />
+      </el-form-item>
+      <el-form-item label="Drills, of those that you have done">
+        <p v-if="!drills.length">Do a drill first: what you hand out you should have seen.</p>
+        <el-checkbox-group v-model="chosen">
+          <el-checkbox
+            v-for="one in drills"
+            :key="one.drill_id"
+            :value="one.drill_id"
+            data-testid="course-drill"
+          >
+            {{ one.title }}: {{ one.complaint[0] ?? one.subject_title }} ({{ one.rig_name }}, level
+            {{ one.level }})
+          </el-checkbox>
+        </el-checkbox-group>
+      </el-form-item>
+      <el-form-item v-if="owner && crew" label="Handed to (nobody named: everybody)">
+        <el-checkbox-group v-model="learners">
+          <el-checkbox v-for="one in crew.people" :key="one.id" :value="one.id">{{ one.name }}</el-checkbox>
+        </el-checkbox-group>
+      </el-form-item>
+      <el-button
+        class="key solid"
+        native-type="submit"
+        :disabled="!name.trim() || !chosen.length"
+        data-testid="keep-course"
+        >Hand it out</el-button
+      >
+    </el-form>
+
+    <el-empty
+      v-if="outcome.state === 'ready' && !outcome.value.courses.length"
+      :description="mayChange ? 'No course yet.' : 'No course is handed to you.'"
+      :image-size="1"
+    />
+    <section
+      v-for="course in outcome.state === 'ready' ? outcome.value.courses : []"
+      :key="course.id"
+      class="course"
+      data-testid="course"
+    >
+      <h2>{{ course.name }}</h2>
+      <p class="soft">
+        by {{ course.made_by ?? 'somebody who left' }}, for
+        {{ course.learners.length ? course.learners.join(', ') : 'everybody' }}
+      </p>
+      <ol>
+        <li v-for="drill in course.drills" :key="drill.id">
+          <span
+            ><b>{{ drill.title }}</b
+            >: {{ drill.complaint[0] ?? drill.subject_title }}, level {{ drill.level }}</span
+          >
+          <span v-if="course.results" class="results">
+            <span
+              v-for="(one, i) in course.results.filter((each) => each.drill_id === drill.id)"
+              :key="i"
+              data-testid="course-result"
+              >{{ one.learner ?? 'somebody who left' }}
+              <b class="mono">{{ one.state === 'done' ? one.marks : '…' }}</b></span
+            >
+          </span>
+          <span v-else-if="mineOf(course, drill.id)" class="mono">{{ mineOf(course, drill.id)?.marks }}</span>
+          <el-button class="key" data-testid="begin-drill" @click="begin(course, drill.id)">Begin</el-button>
+        </li>
+      </ol>
+      <div v-if="course.mine" class="begin">
+        <el-button class="key quiet" @click="sealing = course">As a file</el-button>
+        <SureButton
+          asks="Take this course back? What was done in it stays."
+          yes="Take it back"
+          @sure="remove(course)"
+          >Take it back</SureButton
+        >
+      </div>
+    </section>
+
+    <el-dialog
+      :model-value="sealing !== null || taking !== null"
+      :title="sealing ? 'Seal the file' : `Open ${taking?.name ?? ''}`"
+      width="min(480px, 94vw)"
+      @close="((sealing = null), (taking = null), (words = ''))"
+    >
+      <p v-if="sealing">
+        What is really so in these drills is sealed under your words, twelve letters and more. Whoever takes
+        the file in needs them; learners do not.
+      </p>
+      <el-input v-model="words" type="password" show-password aria-label="Words" data-testid="words" />
+      <template #footer>
+        <el-button class="key solid" :disabled="!words" @click="sealing ? seal() : take()">{{
+          sealing ? 'Save the file' : 'Take it in'
+        }}</el-button>
+      </template>
+    </el-dialog>
+  </div>
+</template>
+
+<style scoped>
+.courses,
+.make {
+  display: grid;
+  gap: 12px;
+}
+
+.begin {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+}
+
+.make {
+  padding: 12px 14px;
+  border-left: 6px solid var(--rule-strong);
+  background: var(--panel);
+}
+
+.course {
+  padding-top: 8px;
+  border-top: 3px solid var(--ink);
+}
+
+.soft {
+  color: var(--ink-soft);
+}
+
+ol {
+  margin: 8px 0;
+  padding: 0;
+  list-style: none;
+}
+
+li {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto auto;
+  gap: 12px;
+  align-items: center;
+  min-height: 56px;
+  border-bottom: 1px solid var(--rule);
+}
+
+.results {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 14px;
+}
+
+@media (max-width: 640px) {
+  li {
+    grid-template-columns: minmax(0, 1fr) auto;
+    padding: 6px 0;
+  }
+
+  .results {
+    grid-row: 2;
+  }
+}
+</style>
