@@ -32,6 +32,7 @@ module Gorvant
           rigs = Dir[File.join(FILES, "rigs", "*.json")].to_h { |path| rig(path) }
           YAML.safe_load_file(File.join(FILES, "visits.yml")).each { |visit| visit(visit, rigs) }
           YAML.safe_load_file(File.join(FILES, "logs.yml")).each { |log| log(log) } if @records
+          practice(YAML.safe_load_file(File.join(FILES, "practice.yml")), rigs)
           @db[:settings].insert_conflict.insert(name: LOADED, value: Sequel.pg_jsonb_wrap(true))
         end
       end
@@ -42,6 +43,10 @@ module Gorvant
           mine = { crew_id: @viewer.crew_id, demo: true }
           @db[:visits].where(mine).delete
           @db[:logs].where(mine).delete
+          @db[:courses].where(mine).delete
+          # Where somebody has been at a drill, what they did stays, and so does the drill.
+          untouched = { crew_id: @viewer.crew_id, made_by: "demo" }
+          @db[:drills].where(untouched).exclude(id: @db[:drill_tries].select(:drill_id)).delete
           used = @db[:rig_revisions].where(id: @db[:visits].select(:rig_revision_id)).select(:rig_id)
           @db[:rigs].where(mine).exclude(id: used).delete
           @db[:units].where(mine).exclude(id: @db[:visits].select(:unit_id)).delete
@@ -100,6 +105,41 @@ module Gorvant
         @db[:logs].where(id: id).update(state: "reading")
         made_up = log.slice("rig", "actual", "log", "zone")
         Tasks.new(@db, @viewer).ask(ReadLog::KIND, id, { "log_id" => id, "made_up" => made_up })
+      end
+
+      # Drills that ask are made at once, benches by the worker; a course hands the first out.
+      def practice(given, rigs)
+        ids = given.fetch("asked").map { |about| asked(about, rigs.fetch(about.fetch("rig"))) }
+        course = id_for("course", given.fetch("course"))
+        unless there?(:courses, course)
+          Courses.new(@db, @viewer).make(
+            course,
+            given,
+            name: given.fetch("course"),
+            drill_ids: ids,
+            learner_ids: [],
+            demo: true
+          )
+        end
+        given.fetch("benches").each { |about| bench(about, rigs.fetch(about.fetch("rig"))) } if @records
+      end
+
+      def asked(about, rig_id)
+        id = id_for("drill", about.to_s)
+        return id if there?(:drills, id)
+
+        row = Rigs.new(@db, @viewer).find(rig_id)
+        drill = Practice::Quiz.drill(*about.values_at("form", "subject", "level", "seed"), Warm.rig(row))
+        Drills.new(@db, @viewer).keep(id, about, drill, row, made_by: "demo").first[:id]
+      end
+
+      def bench(about, rig_id)
+        id = id_for("drill", about.to_s)
+        return if there?(:drills, id)
+
+        who = { "drill_id" => id, "rig_id" => rig_id, "crew_id" => @viewer.crew_id, "user_id" => @viewer.user_id }
+        asked = about.slice("subject", "level").merge(who, "made_up" => true)
+        Tasks.new(@db, @viewer).ask(MakeDrill::KIND, Computed.key(MakeDrill::KIND, id), asked)
       end
 
       def note(unit, notes)

@@ -37,6 +37,7 @@ Sequel.migration do
       text :name, null: false
       jsonb :drill_ids, null: false
       jsonb :learner_ids, null: false
+      boolean :demo, null: false, default: false
     end
     create_table(:drill_tries) do
       uuid :id, primary_key: true

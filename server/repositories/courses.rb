@@ -16,11 +16,11 @@ module Gorvant
       end
 
       # [row, created?]
-      def make(id, body, name:, drill_ids:, learner_ids:)
+      def make(id, body, name:, drill_ids:, learner_ids:, demo: false)
         raise Refused.new(field: "/", problem: "a crew keeps #{MOST} courses") if scoped.count >= MOST
 
-        fields = { name: name, drill_ids: Sequel.pg_jsonb(drill_ids), learner_ids: Sequel.pg_jsonb(learner_ids) }
-        insert_once(id, body, fields)
+        lists = { drill_ids: Sequel.pg_jsonb(drill_ids), learner_ids: Sequel.pg_jsonb(learner_ids) }
+        insert_once(id, body, { name: name, demo: demo, **lists })
       end
 
       def find(id)

@@ -29,9 +29,13 @@ module Gorvant
         drill = maker.drill(*@input.values_at("subject", "level"), SecureRandom.random_number(2**31))
         return { "none" => true } unless drill
 
-        Drills.new(@db, @viewer).keep(@input.fetch("drill_id"), @input.slice("drill_id"), drill, @row)
+        Drills.new(@db, @viewer).keep(@input.fetch("drill_id"), @input.slice("drill_id"), drill, @row, made_by: made_by)
         { "drill_id" => @input.fetch("drill_id") }
       end
+
+      private
+
+      def made_by = @input["made_up"] ? "demo" : "made"
     end
   end
 end

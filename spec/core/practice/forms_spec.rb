@@ -204,6 +204,17 @@ RSpec.describe "Drills that ask" do
     end
   end
 
+  it "the data are whole: what has a title has nothing beside that nobody reads" do
+    numbers = practice.numbers
+    expect(numbers["levels"].values.flat_map(&:keys).uniq).to match_array(%w[title kinds most spells pair])
+    expect(numbers["subjects"].values.flat_map(&:keys).uniq).to match_array(%w[title symptoms parts kinds forms])
+    forms = numbers["subjects"].values.flat_map { |about| about["forms"] }.uniq
+    expect(forms - numbers["forms"].keys).to eq([])
+    symptoms = numbers["subjects"].values.flat_map { |about| about["symptoms"] }.uniq
+    expect(symptoms - Gorvant::Catalogue.symptoms.keys).to eq([])
+    expect(numbers["unsafe"].values.map { |about| about["caution"] } - Gorvant::Catalogue.cautions.keys).to eq([])
+  end
+
   it "every trap says something, of something that can be asked" do
     practice.numbers["traps"].each_value do |trap|
       expect(trap.values_at("title", "says")).to all(match(/\w{3}/))

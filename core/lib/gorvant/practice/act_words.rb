@@ -6,7 +6,8 @@ module Gorvant
     module ActWords
       class << self
         def title(act, netlist)
-          about = act.given.except("act", "instrument", "isolated").values.map { |value| label(act, value, netlist) }
+          told = Act::ASKS.fetch(act.kind) - Act::MAY_BE_LEFT_OUT
+          about = act.given.values_at(*told).map { |value| label(act, value, netlist) }
           words = Catalogue.wording.fetch("practice.acts.#{act.kind}")
           [words, about.reject(&:empty?).join(" – ")].reject(&:empty?).join(" ")
         end

@@ -29,9 +29,12 @@ module Gorvant
         end
       end
 
-      # What was so, in words: titles, how it shows, how it is proved.
+      # What was so, in words: titles, how it shows, how it is proved; and where, to be lit on a drawing.
       def truth
-        @weighing.drill.truth.hypotheses.map { |one| one.to_h.slice(:title, :shows, :proof, :licensed).compact }
+        @weighing.drill.truth.hypotheses.map do |one|
+          ats = [one.at, *one.faults.flat_map { |fault| Array(fault["at"]) }].compact.uniq
+          one.to_h.slice(:title, :shows, :proof, :licensed).compact.merge(lit: ats)
+        end
       end
 
       private

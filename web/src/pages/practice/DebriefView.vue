@@ -10,6 +10,10 @@ const result = computed(() => props.drillTry.result!)
 const at = ref(0)
 const step = computed(() => result.value.steps[at.value] ?? null)
 const probes = computed(() => ({ black: step.value?.nodes[0] ?? null, red: step.value?.nodes[1] ?? null }))
+/** Where it lay: a wire by its conductor, whatever end of it the fault is told of. */
+const lit = computed(() =>
+  result.value.truth.flatMap((one) => one.lit.flatMap((at) => [at, at.split('@')[0] ?? at])),
+)
 const MOST_BITS = 6
 const bar = (bits: number) => `${Math.min(100, (Math.abs(bits) / MOST_BITS) * 100)}%`
 const signed = (bits: number) => `${bits > 0 ? '+' : bits < 0 ? '−' : ''}${Math.abs(bits).toFixed(1)}`
@@ -63,7 +67,7 @@ const signed = (bits: number) => `${bits > 0 ? '+' : bits < 0 ? '−' : ''}${Mat
           </el-button>
         </li>
       </ol>
-      <PanelDrawing :drill="drillTry.drill.id" :probes="probes" />
+      <PanelDrawing :drill="drillTry.drill.id" :probes="probes" :lit="lit" />
     </div>
     <p class="soft">
       Bits: how much nearer what was read came to what was so; a minus led away from it. They are Find’s own
@@ -189,6 +193,16 @@ h2 {
 @media (max-width: 1040px) {
   .over {
     grid-template-columns: minmax(0, 1fr);
+  }
+}
+
+@media (max-width: 640px) {
+  .step > :deep(span) {
+    grid-template-columns: 44px minmax(0, 1fr);
+  }
+
+  .bits {
+    grid-column: 2;
   }
 }
 </style>

@@ -70,12 +70,10 @@ li {
 }
 
 .subject {
-  display: grid;
   width: 100%;
   height: auto;
   min-height: 52px;
   padding: 6px 4px;
-  justify-items: stretch;
   text-align: left;
 }
 

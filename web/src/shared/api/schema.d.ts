@@ -2968,6 +2968,7 @@ export interface components {
             };
             truth: {
                 title: string;
+                lit: string[];
                 shows?: string;
                 proof?: string;
                 licensed?: boolean;
