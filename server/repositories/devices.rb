@@ -5,7 +5,7 @@ module Gorvant
     # What writes by itself: meters, loggers. Each has a token that lets it write one kind of thing and read nothing.
     class Devices
       MOST = 50 # of a crew
-      SCOPES = %w[readings log_rows].freeze
+      SCOPES = %w[readings log_rows stand_in].freeze
       SEEN_EVERY_SECONDS = 60
       TOKEN = /\Agorvant-[\w-]{43}\z/
 

@@ -48,8 +48,30 @@ module Gorvant
       # The newest there is, 0 for none.
       def newest = @db[:events].max(:id) || 0
 
+      # Where somebody last had two probes in a visit: { "probes", "call", :at }, nil for nowhere within so many
+      # seconds.
+      def last_probes(visit_id, within_seconds)
+        row =
+          @db[:events]
+            .where(visit_id: visit_id, kind: "here")
+            .where(Sequel[:at] > Time.now - within_seconds)
+            .reverse(:id)
+            .limit(20)
+            .all
+            .find { |one| one[:payload]["probes"].to_a.uniq.size == 2 }
+        row && row[:payload].to_hash.merge(at: since_placed(visit_id, row))
+      end
+
       # The worker's, for all crews.
       def prune = @db[:events].where(Sequel[:at] < Time.now - KEPT_SECONDS).delete
+
+      private
+
+      # When the probes came to where they are: the first word of the run that says the same.
+      def since_placed(visit_id, row)
+        rows = @db[:events].where(visit_id: visit_id, kind: "here").where { id <= row[:id] }.reverse(:id).limit(20).all
+        rows.take_while { |one| one[:payload]["probes"] == row[:payload]["probes"] }.last[:at]
+      end
     end
   end
 end

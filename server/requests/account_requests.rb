@@ -117,6 +117,16 @@ module Gorvant
       end
     end
 
+    # A stand-in's word: show now what a meter would.
+    class StandInRequest < AccountRequest
+      json do
+        required(:id).filled(:string, format?: UUID)
+        required(:visit_id).filled(:string, format?: UUID)
+        optional(:instrument).filled(:string, included_in?: Meter.instruments.keys)
+        optional(:function).filled(:string, included_in?: %w[volts_ac volts_dc hertz])
+      end
+    end
+
     # Where somebody is in a visit: which page, at which place, on which points.
     class HereRequest < AccountRequest
       PLACES = %w[wall air_handler outdoor].freeze

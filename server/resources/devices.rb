@@ -33,6 +33,20 @@ module Gorvant
         created({ taken: input[:id] }, first_time)
       end
 
+      # A meter that is not there, at a visit of the demo data: what it would show between the probes that the page has
+      # placed is worked out here. It says "now" and learns nothing.
+      post "/api/devices/stand-in" do
+        input = StandInRequest.parse(body_json)
+        raise NotAllowed.new(problem: "this token is for no stand-in of a meter") unless viewer.role == "stand_in"
+
+        visit = visits.alone(input[:visit_id])
+        raise NotAllowed.new(problem: "a stand-in measures visits of the demo data alone") unless visit[:demo]
+
+        sample = StandIn.new(db, visit).sample(input, viewer)
+        first_time = Events.new(db).add(viewer, "device_reading", visit[:id], sample, source_id: input[:id]) if sample
+        created({ taken: input[:id] }, first_time)
+      end
+
       private
 
       def devices = Devices.new(door)

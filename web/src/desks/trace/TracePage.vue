@@ -14,6 +14,8 @@ import {
 import CallBar from '@/shared/ui/CallBar.vue'
 import FindingList from '@/shared/ui/FindingList.vue'
 import FollowPanel from '@/desks/trace/FollowPanel.vue'
+import LiveMeter from '@/desks/trace/LiveMeter.vue'
+import type { Sample } from '@/desks/trace/liveMeter'
 import KeyHelp from '@/desks/trace/KeyHelp.vue'
 import LoadList from '@/desks/trace/LoadList.vue'
 import MeterPanel from '@/desks/trace/MeterPanel.vue'
@@ -152,6 +154,21 @@ async function keepReading(read: Read) {
   if (state.value.hop && kept.to_node) step(1, true)
 }
 
+const live = ref<InstanceType<typeof LiveMeter> | null>(null)
+/** The two points of the meter, in words: what a kept live value is confirmed to be of. */
+const between = computed(() =>
+  [state.value.black, state.value.red]
+    .map((node) => trace.value?.points.find((point) => point.id === node)?.label ?? '…')
+    .join(' – '),
+)
+const keepLive = (sample: Sample, instrument: string) =>
+  keepReading({
+    from_node: state.value.black ?? undefined,
+    to_node: state.value.red ?? undefined,
+    value: sample.value,
+    instrument: (sample.function === 'ohms' ? 'ohmmeter' : instrument) as NewReading['instrument'],
+  })
+
 function show(reading: Reading) {
   change({
     call: reading.condition.call ?? 'off',
@@ -185,6 +202,7 @@ useTraceKeys(state, change, {
   choose,
   step,
   measure: () => meter.value?.focus(),
+  keepLive: () => live.value?.keep(),
   tapeOut,
   keys: () => (keysShown.value = !keysShown.value),
 })
@@ -332,6 +350,17 @@ watch(trace, (now) => {
           @keep="keepReading"
           @give-up="correcting = null"
         >
+          <LiveMeter
+            v-if="kind === 'visit'"
+            ref="live"
+            :visit="id"
+            :black="state.black"
+            :red="state.red"
+            :where="between"
+            :busy="busy"
+            @function="(of) => of !== state.function && change({ function: of })"
+            @keep="keepLive"
+          />
           <div v-if="canSuppose" class="suppose">
             <el-button
               v-if="state.supposed[canSuppose.code]"

@@ -24,6 +24,7 @@ export function useTraceKeys(
     choose: (call: string) => void
     step: (by: 1 | -1) => void
     measure: () => void
+    keepLive: () => void
     tapeOut: () => void
     keys: () => void
   },
@@ -38,6 +39,7 @@ export function useTraceKeys(
   useActionKeys(
     {
       measure: bench.measure,
+      live: bench.keepLive,
       next: () => bench.step(1),
       previous: () => bench.step(-1),
       swap: () => change({ black: state.value.red, red: state.value.black }),

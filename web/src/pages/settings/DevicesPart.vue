@@ -12,10 +12,11 @@ import { ago } from '@/shared/model/when'
 const SCOPES = [
   { id: 'readings', title: 'Readings of a meter' },
   { id: 'log_rows', title: 'Rows of a logger' },
+  { id: 'stand_in', title: 'A stand-in, for demo visits' },
 ] as const
 const { value: list, outcome, again } = useQuestion('devices', true, api.devices, { follows: false })
 const name = ref('')
-const scope = ref<'readings' | 'log_rows'>('readings')
+const scope = ref<(typeof SCOPES)[number]['id']>('readings')
 const token = shallowRef<{ name: string; text: string } | null>(null)
 const problem = shallowRef<Problem | null>(null)
 const busy = ref(false)

@@ -156,7 +156,7 @@ export const api = {
   deleteForGood: (kind: Binned['kind'], id: string) =>
     outcome(client.POST('/api/bin/{kind}/{id}/deletion', { params: { path: { kind, id } } })),
   devices: () => outcome(client.GET('/api/devices')),
-  makeDevice: (id: string, name: string, scope: 'readings' | 'log_rows') =>
+  makeDevice: (id: string, name: string, scope: 'readings' | 'log_rows' | 'stand_in') =>
     outcome(client.POST('/api/devices', { body: { id, name, scope } })),
   revokeDevice: (id: string) =>
     outcome(client.POST('/api/devices/{id}/revocation', { params: { path: { id } } })),

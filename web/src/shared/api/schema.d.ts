@@ -427,6 +427,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/devices/stand-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A meter that is not there shows what it would, between the probes that a page of a demo visit has placed */
+        post: operations["sampleNow"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/visits/{id}/here": {
         parameters: {
             query?: never;
@@ -5612,7 +5629,7 @@ export interface operations {
                     id: components["schemas"]["Uuid"];
                     name: string;
                     /** @enum {string} */
-                    scope: "readings" | "log_rows";
+                    scope: "readings" | "log_rows" | "stand_in";
                 };
             };
         };
@@ -5719,6 +5736,52 @@ export interface operations {
                 };
             };
             403: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    sampleNow: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    id: components["schemas"]["Uuid"];
+                    visit_id: components["schemas"]["Uuid"];
+                    instrument?: string;
+                    /** @enum {string} */
+                    function?: "volts_ac" | "volts_dc" | "hertz";
+                };
+            };
+        };
+        responses: {
+            /** @description Taken before, or nothing to show */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        taken: components["schemas"]["Uuid"];
+                    };
+                };
+            };
+            /** @description Taken */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        taken: components["schemas"]["Uuid"];
+                    };
+                };
+            };
+            403: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
         };
     };

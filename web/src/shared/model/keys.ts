@@ -1,6 +1,7 @@
 /** Every key of the product, in one place. Digits choose the call and come with the catalogue. */
 export type Action =
   | 'measure'
+  | 'live'
   | 'next'
   | 'previous'
   | 'swap'
@@ -23,6 +24,7 @@ export const TAPE_ACTIONS: Action[] = ['play', 'event', 'before', 'pin']
 
 export const KEYS: { key: string; action: Action; says: string }[] = [
   { key: 'm', action: 'measure', says: 'type the reading' },
+  { key: 'k', action: 'live', says: 'keep what the live meter shows' },
   { key: 'ArrowRight', action: 'next', says: 'red probe to the next point of the loop' },
   { key: 'ArrowLeft', action: 'previous', says: 'red probe to the point before' },
   { key: 'x', action: 'swap', says: 'swap the probes' },

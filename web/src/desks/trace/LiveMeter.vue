@@ -1,0 +1,136 @@
+<script setup lang="ts">
+import { computed, ref, shallowRef, watch } from 'vue'
+import { useIntervalFn } from '@vueuse/core'
+import { onCrewEvent } from '@/shared/api/stream'
+import {
+  heard,
+  instrumentOf,
+  keepable,
+  refused,
+  stale,
+  type Live,
+  type Sample,
+} from '@/desks/trace/liveMeter'
+
+/** A meter that sends by itself: what it shows now, held once it has settled, kept by a key with its two points. */
+const props = defineProps<{
+  visit: string
+  black: string | null
+  red: string | null
+  where: string
+  busy: boolean
+}>()
+const emit = defineEmits<{
+  function: [id: string]
+  keep: [sample: Sample, instrument: string]
+}>()
+
+const TICK_MS = 500
+const live = shallowRef<Live | null>(null)
+const now = ref(Date.now())
+useIntervalFn(() => (now.value = Date.now()), TICK_MS)
+
+onCrewEvent((event) => {
+  if (event.kind !== 'device_reading' || (event.visit_id && event.visit_id !== props.visit)) return
+  live.value = heard(live.value, event as unknown as Sample, Date.now())
+  now.value = Date.now()
+})
+
+const quiet = computed(() => live.value !== null && stale(live.value, now.value))
+const wrong = computed(() => live.value !== null && refused(live.value.sample))
+const ready = computed(() => keepable(live.value, now.value, [props.black, props.red]))
+const shown = computed(() => live.value?.held ?? live.value?.sample ?? null)
+const SAYS: Record<string, string> = {
+  volts_dc: 'The meter is on DC: what it shows is no V AC, and 0 there is no dead circuit.',
+  hertz: 'The meter is on Hz: turn it to V AC.',
+  amps_dc: 'The meter is on DC amps: turn it to A AC.',
+}
+
+// What the meter is set to, the page is on.
+watch(
+  () => (live.value && !wrong.value ? live.value.sample.function : null),
+  (id) => id && emit('function', id),
+)
+
+function keep() {
+  if (ready.value && !props.busy) emit('keep', ready.value, instrumentOf(ready.value))
+}
+defineExpose({ keep })
+</script>
+
+<template>
+  <section
+    v-if="live && shown"
+    :class="['live', { quiet, wrong, settled: shown.stable && !quiet }]"
+    aria-label="Live meter"
+    data-testid="live-meter"
+  >
+    <p class="head">
+      <b>{{ live.sample.device }}</b>
+      <span role="status">{{
+        quiet ? 'quiet: no value for 3 s' : wrong ? 'wrong function' : shown.stable ? 'held' : 'settling'
+      }}</span>
+    </p>
+    <p class="digits mono" data-testid="live-value">
+      {{ quiet ? '– –' : shown.value }}<small>{{ shown.unit }}</small>
+    </p>
+    <p v-if="wrong" class="says">
+      {{ SAYS[live.sample.function] ?? 'Another function than a person keeps.' }}
+    </p>
+    <template v-else>
+      <el-button class="key solid" :disabled="!ready || busy" title="k" data-testid="keep-live" @click="keep"
+        >Keep {{ where }}</el-button
+      >
+      <small v-if="!live.sample.instrument"
+        >Its input is not known: taken for high impedance, and what it shows may be a ghost. A live value
+        proves nothing dead.</small
+      >
+      <small v-else>A live value proves nothing dead.</small>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+.live {
+  display: grid;
+  gap: 6px;
+  padding: 8px 10px;
+  border-left: 6px solid var(--rule-strong);
+  background: var(--glass);
+  color: var(--on-glass);
+}
+
+.settled {
+  border-left-color: var(--agrees);
+}
+
+.wrong,
+.quiet {
+  border-left-color: var(--alarm);
+}
+
+.head {
+  display: flex;
+  justify-content: space-between;
+  gap: 8px;
+}
+
+.digits {
+  font-size: 34px;
+  font-weight: 700;
+  line-height: 1.1;
+}
+
+.digits small {
+  margin-left: 6px;
+  font-size: 16px;
+}
+
+.quiet .digits {
+  opacity: 0.6;
+}
+
+small {
+  color: var(--on-glass-soft);
+}
+</style>
