@@ -49,6 +49,16 @@ module Gorvant
         update_version(row[:id], version, { log: log, **fields })
       end
 
+      # The row after one act at the bench. Raises Practice::BadAct.
+      def take(row, version, drill_row, given)
+        drill = Drills.open(drill_row)
+        act = Practice::Act.parse(given, drill)
+        standing = Practice::Standing.from(row[:standing].to_hash)
+        outcome = Warm.dear { Practice::Bench.new(drill).take(standing, act) }
+        entry = Present.act_entry(act, outcome, Assembly.netlist(drill.rig))
+        add(row, version, entry, standing: Sequel.pg_jsonb(outcome.standing.to_h))
+      end
+
       def decide(row, version, decision, **fields) =
         update_version(row[:id], version, { decision: Sequel.pg_jsonb(decision), **fields })
 

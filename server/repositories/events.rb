@@ -62,6 +62,18 @@ module Gorvant
         row && row[:payload].to_hash.merge(at: since_placed(visit_id, row))
       end
 
+      # Where a learner has the probes at a drill, nil for nowhere.
+      def probes_at_try(try_id, within_seconds)
+        row =
+          @db[:events]
+            .where(kind: "here", visit_id: nil)
+            .where(Sequel.lit("payload ->> 'try_id' = ?", try_id))
+            .where(Sequel[:at] > Time.now - within_seconds)
+            .reverse(:id)
+            .first
+        row && row[:payload].to_hash
+      end
+
       # The worker's, for all crews.
       def prune = @db[:events].where(Sequel[:at] < Time.now - KEPT_SECONDS).delete
 

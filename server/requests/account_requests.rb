@@ -121,9 +121,14 @@ module Gorvant
     class StandInRequest < AccountRequest
       json do
         required(:id).filled(:string, format?: UUID)
-        required(:visit_id).filled(:string, format?: UUID)
+        optional(:visit_id).filled(:string, format?: UUID)
+        optional(:try_id).filled(:string, format?: UUID)
         optional(:instrument).filled(:string, included_in?: Meter.instruments.keys)
         optional(:function).filled(:string, included_in?: %w[volts_ac volts_dc hertz])
+      end
+
+      rule(:visit_id, :try_id) do
+        key(:visit_id).failure("or try_id: say which, one of them") unless [values[:visit_id], values[:try_id]].one?
       end
     end
 

@@ -29,6 +29,10 @@ module Gorvant
       end
     end
 
+    class ProbesRequest < Request
+      json { required(:probes).value(:array, size?: 2).each(:string, max_size?: 120) }
+    end
+
     class AnswerRequest < Request
       json do
         required(:version).filled(:integer, gt?: 0, lteq?: VERSIONS)

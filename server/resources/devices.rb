@@ -39,15 +39,25 @@ module Gorvant
         input = StandInRequest.parse(body_json)
         raise NotAllowed.new(problem: "this token is for no stand-in of a meter") unless viewer.role == "stand_in"
 
-        visit = visits.alone(input[:visit_id])
-        raise NotAllowed.new(problem: "a stand-in measures visits of the demo data alone") unless visit[:demo]
-
-        sample = StandIn.new(db, visit).sample(input, viewer)
-        first_time = Events.new(db).add(viewer, "device_reading", visit[:id], sample, source_id: input[:id]) if sample
+        visit_id, sample = input[:try_id] ? of_try(input) : of_visit(input)
+        first_time = Events.new(db).add(viewer, "device_reading", visit_id, sample, source_id: input[:id]) if sample
         created({ taken: input[:id] }, first_time)
       end
 
       private
+
+      def of_visit(input)
+        visit = visits.alone(input[:visit_id])
+        raise NotAllowed.new(problem: "a stand-in measures visits of the demo data alone") unless visit[:demo]
+
+        [visit[:id], StandIn.new(db, visit).sample(input, viewer)]
+      end
+
+      # At a drill the probes on two points are a test like any other: it takes its minutes, once for each place.
+      def of_try(input)
+        try = drill_tries.find(input[:try_id])
+        [nil, DrillStandIn.new(db, drill_tries, try, drills.find(try[:drill_id])).sample(input, viewer)]
+      end
 
       def devices = Devices.new(door)
     end

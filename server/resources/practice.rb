@@ -64,13 +64,16 @@ module Gorvant
       post "/api/practice/tries/:id/acts" do
         input = ActRequest.parse(body_json)
         try, row = open_try("find")
-        drill = Drills.open(row)
-        act = Practice::Act.parse(deep_strings(input[:act]), drill)
-        standing = Practice::Standing.from(try[:standing].to_hash)
-        outcome = Warm.dear { Practice::Bench.new(drill).take(standing, act) }
-        entry = Present.act_entry(act, outcome, Assembly.netlist(drill.rig))
-        kept = Sequel.pg_jsonb(outcome.standing.to_h)
-        json shown(drill_tries.add(try, input[:version], entry, standing: kept), row)
+        json shown(drill_tries.take(try, input[:version], row, deep_strings(input[:act])), row)
+      end
+
+      # Where the page has the probes, for a meter that sends by itself.
+      post "/api/practice/tries/:id/probes" do
+        input = ProbesRequest.parse(body_json)
+        try, = open_try("find")
+        told = { "try_id" => try[:id], "user_id" => viewer.user_id, "probes" => input[:probes] }
+        Events.new(db).add(viewer, "here", nil, told)
+        json(told: true)
       end
 
       # What a learner says that it is; the judging is a task.

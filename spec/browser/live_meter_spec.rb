@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require_relative "../support/browser"
+require_relative "../support/practice_trial"
 
 # A visit driven by a meter that sends by itself, hands off the keyboard but for the key that keeps.
 RSpec.describe "A live meter", :browser, type: :feature do
@@ -12,10 +13,10 @@ RSpec.describe "A live meter", :browser, type: :feature do
   end
 
   # The real program, against the server of this run.
-  def meter(seconds, *more)
+  def meter(seconds, *more, at: ["--visit", visit_id])
     server = Capybara.current_session.server
     url = "http://#{server.host}:#{server.port}"
-    given = ["--url", url, "--token", token, "--visit", visit_id, "--seconds", seconds.to_s, "--every", "0.3", *more]
+    given = ["--url", url, "--token", token, *at, "--seconds", seconds.to_s, "--every", "0.3", *more]
     Process.spawn("bin/sim-meter", *given, chdir: Gorvant::Server::ROOT)
   end
 
@@ -42,5 +43,22 @@ RSpec.describe "A live meter", :browser, type: :feature do
     expect(page).to have_css("[data-testid=live-meter]", text: "what it shows is no V AC", wait: 10)
     expect(page).to have_no_css("[data-testid=keep-live]")
     Process.wait(running)
+  end
+
+  it "reads a drill's hidden circuit where the probes are put, as acts of the bench" do
+    library = PracticeTrial.library(rig, 34.0)
+    drill = PracticeTrial.hidden(library, %w[stuck_open:HPS])
+    drills = Gorvant::Server::Drills.new(db, ServerBench.viewer)
+    row = drills.keep(SecureRandom.uuid, {}, drill, { id: db[:rigs].get(:id) }).first
+    as(ServerBench.viewer.user_id)
+    send_json(:post, "/api/practice/tries", id: try = SecureRandom.uuid, drill_id: row[:id])
+    visit "/practice/tries/#{try}"
+    expect(page).to have_css("[data-testid=bench]")
+    running = meter(6, at: ["--try", try])
+    tap_station("HPS")
+    expect(page).to have_css("[data-testid=bench-live]", text: /2[4-6]\.\d V/, wait: 10)
+    expect(page).to have_css("[data-testid=bench-log] li:first-child", text: "before HPS – after HPS")
+    Process.wait(running)
+    expect(all("[data-testid=bench-log] li").size).to eq(1)
   end
 end

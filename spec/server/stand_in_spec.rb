@@ -2,6 +2,7 @@
 
 require_relative "../support/server"
 require_relative "../support/contract"
+require_relative "../support/practice_trial"
 
 # A meter that is not there: it says "now", the server works out what it shows, and its token learns nothing.
 RSpec.describe "A stand-in of a meter", :server do
@@ -12,8 +13,10 @@ RSpec.describe "A stand-in of a meter", :server do
   let(:token) { make("stand_in") }
 
   def make(scope) =
-    Gorvant::Server::Devices.new(ServerBench.door).make(uuid, ServerBench.viewer, name: "Bench meter", 
-scope: scope).last
+    Gorvant::Server::Devices
+      .new(ServerBench.door)
+      .make(uuid, ServerBench.viewer, name: "Bench meter", scope: scope)
+      .last
 
   def place(*probes, call: "heat", seconds_ago: 5)
     send_json(:post, "/api/visits/#{visit_id}/here", page: "trace", call: call, probes: probes)
@@ -21,7 +24,7 @@ scope: scope).last
   end
 
   def sample(with: token, **given)
-    @sent = JSON.generate({ id: uuid, visit_id: visit_id, **given })
+    @sent = JSON.generate({ id: uuid, visit_id: visit_id, **given }.compact)
     clear_cookies
     header("Authorization", "Bearer #{with}")
     post("/api/devices/stand-in", @sent, "CONTENT_TYPE" => "application/json", "HTTP_HOST" => "127.0.0.1")
@@ -69,13 +72,45 @@ scope: scope).last
     expect(db[:events].where(kind: "device_reading").count).to eq(0)
   end
 
-  it "reads nothing with its token" do
-    @sent = ""
-    header("Authorization", "Bearer #{token}")
-    clear_cookies
-    ["/api/stream", "/api/visits/#{visit_id}", "/api/rigs", "/api/practice", "/api/visits"].each do |path|
-      get(path, {}, "HTTP_HOST" => "127.0.0.1")
-      expect(last_response.status).to eq(401), path
+  describe "at a drill" do
+    let(:try) do
+      library = PracticeTrial.library(rig, 34.0)
+      drill = PracticeTrial.hidden(library, %w[stuck_open:HPS])
+      row = Gorvant::Server::Drills.new(db, ServerBench.viewer).keep(uuid, {}, drill, { id: db[:rigs].get(:id) }).first
+      send_json(:post, "/api/practice/tries", id: uuid, drill_id: row[:id])
+      answer["id"]
+    end
+
+    def put(*probes) = send_json(:post, "/api/practice/tries/#{try}/probes", probes: probes)
+    def log = db[:drill_tries].where(id: try).get(:log).to_a
+
+    it "is one act for each place of the probes, however often it shows it, and pays for it" do
+      put("outdoor.HPS.1", "outdoor.HPS.2")
+      shown = Array.new(3) { sample(visit_id: nil, try_id: try) }
+      expect(shown.map { |one| one["value"] }.uniq.size).to eq(1)
+      expect(shown.first).to include("try_id" => try, "value" => be_between(23, 28))
+      expect([log.size, log.first["act"]["act"], log.first["minutes"]]).to match([1, "volts", be > 1])
+      put("outdoor.C", "outdoor.R")
+      sample(visit_id: nil, try_id: try)
+      expect(log.size).to eq(2)
+    end
+
+    it "measures nobody else's, nothing that is decided, and no point that is none" do
+      expect(sample(visit_id: nil, try_id: try)).to be_nil # no probes yet
+      put("outdoor.C", "moon")
+      expect(sample(visit_id: nil, try_id: try)).to be_nil
+      db[:drill_tries].update(state: "done")
+      expect(sample(visit_id: nil, try_id: try)).to be_nil
+      db[:drill_tries].update(created_by: ServerBench.person("Tilda Roe", "apprentice"))
+      sample(visit_id: nil, try_id: try)
+      expect(last_response.status).to eq(404)
+    end
+
+    it "has to be told which: a visit or a drill" do
+      sample(visit_id: nil)
+      expect([last_response.status, answer["errors"].first["field"]]).to eq([422, "/visit_id"])
+      sample(try_id: try)
+      expect(last_response.status).to eq(422)
     end
   end
 end

@@ -26,8 +26,14 @@ RSpec.describe Gorvant::MeterDisplay do
     chatter = Array.new(20) { described_class.of(expected(12.0, klass: "unsteady", low: 2.0, high: 22.0), 9, random) }
     expect(chatter.map(&:stable).uniq).to eq([false])
     expect(chatter.map(&:value).minmax).to match([be < 8, be > 16])
-    apart = Gorvant::Expected.new(volts_ac: nil, low_volts_ac: nil, high_volts_ac: nil, klass: "undetermined", 
-floating: false)
+    apart =
+      Gorvant::Expected.new(
+        volts_ac: nil,
+        low_volts_ac: nil,
+        high_volts_ac: nil,
+        klass: "undetermined",
+        floating: false
+      )
     expect(described_class.of(apart, 9, random).to_h).to eq(value: nil, stable: false)
   end
 end

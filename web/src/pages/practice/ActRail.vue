@@ -60,7 +60,7 @@ const jumpered = computed(() =>
 
 <template>
   <section class="rail" aria-label="What to do">
-    <PickButtons v-model="hand" :options="HANDS" label="In the hand" testid="hand" />
+    <PickButtons v-model="hand" :options="HANDS" class="hands" label="In the hand" testid="hand" />
 
     <div v-if="hand === 'meter' || hand === 'wires'" class="probes">
       <label
@@ -237,12 +237,9 @@ const jumpered = computed(() =>
   background: var(--panel);
 }
 
-.rail :deep(.el-segmented__item) {
+.rail :deep(.pick-buttons.hands .el-segmented__item) {
   min-width: 0;
-  padding: 0 4px;
-}
-
-.rail :deep(.el-segmented__item-label) {
+  padding: 0 5px;
   font-size: 15px;
 }
 

@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed, onScopeDispose, ref, watch } from 'vue'
+import { onCrewEvent } from '@/shared/api/stream'
 import type { Station } from '@/shared/scene/geometry'
-import type { DrillTry } from '@/pages/practice/api'
-import { benchClock, tapped, type Probes, type Said } from '@/pages/practice/bench'
+import { practiceApi, type DrillTry } from '@/pages/practice/api'
+import { benchClock, placed, tapped, type Probes, type Said } from '@/pages/practice/bench'
 import ActRail from '@/pages/practice/ActRail.vue'
 import BenchLog from '@/pages/practice/BenchLog.vue'
 import DecideDialog from '@/pages/practice/DecideDialog.vue'
@@ -10,10 +11,28 @@ import PanelDrawing from '@/pages/practice/PanelDrawing.vue'
 
 /** The free bench: the panel's diagram, what one may do, what was seen, and the decision. */
 const props = defineProps<{ drillTry: DrillTry; busy: boolean }>()
-const emit = defineEmits<{ act: [given: Record<string, unknown>]; decide: [said: Said[]] }>()
+const emit = defineEmits<{
+  act: [given: Record<string, unknown>]
+  decide: [said: Said[]]
+  heard: []
+}>()
 
 const probes = ref<Probes>({ black: null, red: null })
 const deciding = ref(false)
+/** A meter that sends by itself reads where the probes are; a reading of it is an act like any other. */
+const live = ref<{ device: string; value: number } | null>(null)
+watch(probes, (now) => {
+  live.value = null
+  if (placed(now)) void practiceApi.place(props.drillTry.id, [now.black!, now.red!])
+})
+const off = onCrewEvent((event) => {
+  const sent = event as unknown as { try_id?: string; device: string; value: number; probes?: string[] }
+  if (event.kind !== 'device_reading' || sent.try_id !== props.drillTry.id) return
+  if (sent.probes?.[0] !== probes.value.black || sent.probes[1] !== probes.value.red) return
+  if (!live.value) emit('heard')
+  live.value = sent
+})
+onScopeDispose(off)
 const standing = computed(() => props.drillTry.standing!)
 const unit = computed(() => props.drillTry.unit!)
 const tap = (station: Station) => (probes.value = tapped(probes.value, station.nodes))
@@ -70,6 +89,9 @@ function decide(said: Said[]) {
           :busy="busy"
           @act="(given) => emit('act', given)"
         />
+        <p v-if="live" class="live mono" data-testid="bench-live">
+          {{ live.value.toFixed(1) }} V <small>{{ live.device }}</small>
+        </p>
         <BenchLog :log="drillTry.log" />
       </div>
     </div>
@@ -153,6 +175,18 @@ h1 small {
   font-weight: 700;
 }
 
+.live {
+  padding: 6px 12px;
+  background: var(--glass);
+  color: var(--on-glass);
+  font-size: 28px;
+}
+
+.live small {
+  color: var(--on-glass-soft);
+  font-size: 15px;
+}
+
 .desk {
   display: grid;
   grid-template-columns: minmax(0, 1fr) 296px;
@@ -168,6 +202,12 @@ h1 small {
 @media (max-width: 1040px) {
   .desk {
     grid-template-columns: minmax(0, 1fr);
+  }
+}
+
+@media (max-width: 640px) {
+  .side {
+    order: -1;
   }
 }
 </style>

@@ -69,6 +69,7 @@ onBeforeUnmount(() => clearTimeout(timer))
         :busy="busy"
         @act="act"
         @decide="decide"
+        @heard="load"
       />
       <QuizDesk v-else :drill-try="drillTry" :busy="busy" :reply="reply" />
     </template>

@@ -39,6 +39,8 @@ export const practiceApi = {
     outcome<DrillTry>(
       client.POST('/api/practice/tries/{id}/acts', { params: at(id), body: { version, act } }),
     ),
+  place: (id: string, probes: [string, string]) =>
+    outcome(client.POST('/api/practice/tries/{id}/probes', { params: at(id), body: { probes } })),
   decide: (id: string, version: number, decision: Said[]) =>
     outcome<DrillTry>(
       client.POST('/api/practice/tries/{id}/decision', {

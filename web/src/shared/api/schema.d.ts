@@ -2420,6 +2420,25 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practice/tries/{id}/probes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Where the page has the probes, for a meter that sends by itself */
+        post: operations["placeProbes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/practice/tries/{id}/decision": {
         parameters: {
             query?: never;
@@ -5750,7 +5769,8 @@ export interface operations {
             content: {
                 "application/json": {
                     id: components["schemas"]["Uuid"];
-                    visit_id: components["schemas"]["Uuid"];
+                    visit_id?: components["schemas"]["Uuid"];
+                    try_id?: components["schemas"]["Uuid"];
                     instrument?: string;
                     /** @enum {string} */
                     function?: "volts_ac" | "volts_dc" | "hertz";
@@ -9055,6 +9075,38 @@ export interface operations {
             };
             404: components["responses"]["Problem"];
             409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+        };
+    };
+    placeProbes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    probes: string[];
+                };
+            };
+        };
+        responses: {
+            /** @description Told */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        told: boolean;
+                    };
+                };
+            };
+            404: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
         };
     };
