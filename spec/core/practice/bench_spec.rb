@@ -44,6 +44,12 @@ RSpec.describe Gorvant::Practice::Bench do
       expect([here.observation.choice, bench.outcomes.last[1].observation.choice]).to eq(%w[otherwise as_drawn])
     end
 
+    it "tells two screws that something joins" do
+      landings = trial("short:air_handler.Y~air_handler.O").act("landings", place: "air_handler")
+      expect(landings.data[:touching]).to eq([["air handler Y", "air handler O"]])
+      expect(landings.observation.choice).to eq("otherwise")
+    end
+
     it "measures a part by itself once both supplies are off and proved" do
       bench = trial("open:CC")
       coil = library.situation.netlist["CC"]
@@ -98,6 +104,27 @@ RSpec.describe Gorvant::Practice::Bench do
         end
       expect(seen.uniq.sort).to eq(%w[in out])
       expect(seen.last).to eq("out")
+    end
+
+    it "shows to eye and gauge what comes and goes, only while it is so" do
+      spells = [[0, 900], [1800, 9000]]
+      looked = ->(id, place, waits) do
+        bench = trial(id, spells: spells)
+        waits.map do |minutes|
+          bench.act("wait", minutes: minutes)
+          bench.act("look", place: place).data[:choice]
+        end
+      end
+      expect(looked.call("motor_dead:OFM", "outdoor_fan", [1, 16, 16])).to eq(%w[stands turns stands])
+      # A gauge takes twelve minutes.
+      expect(looked.call("opened_HPS", "liquid_side", [1, 4, 5])).to eq(%w[past inside past])
+    end
+
+    it "keeps a blown fuse blown, whatever is called afterwards" do
+      bench = trial("short:air_handler.cable_a.yellow~air_handler.C")
+      expect(bench.volts("outdoor.C", "outdoor.R")).to be < 2
+      bench.act("call", value: "off")
+      expect(bench.volts("outdoor.C", "outdoor.R")).to be < 2
     end
 
     it "charges what an act takes, and the walk" do
@@ -163,6 +190,7 @@ RSpec.describe Gorvant::Practice::Bench do
     bench.act("prove_dead")
     bench.act("swap", part: "CC")
     expect(bench.score([]).swapped).to eq(1)
+    expect(bench.unit.condition.faults).to eq([{ "kind" => "open", "at" => "RVS" }])
     bench.act("swap", part: "RVS")
     expect(bench.score([]).swapped).to eq(1)
     expect(bench.unit.condition.faults).to eq([])

@@ -68,6 +68,17 @@ RSpec.describe "Drills that ask" do
       expect(lines.find { |line| line["code"] == "HTR" }["trap"]["id"]).to eq("strips_in_defrost")
     end
 
+    it "calls no answer wrong where nobody has read what it hangs on" do
+      apart = Gorvant::Composer.compose(name: "Nobody knows", facts: { "c_bonded" => "unknown" })
+      form = practice::Predict.new(apart)
+      ask = { "call" => "heat", "supposed" => [], "points" => [%w[outdoor.C outdoor.L1]] }
+      on = form.shown(ask)["loads"].to_h { |load| [load["code"], true] }
+      practice::Predict::CLASSES.each do |klass|
+        line = form.judge(ask, { "loads" => on, "points" => [klass] })["lines"].last
+        expect([line["right"], line["is"]]).to match([true, /either|cannot be told/])
+      end
+    end
+
     it "tells at level 3 what is supposed broken, and judges by it" do
       drill = quiz.drill("predict", "sequence", 3, 8, rig)
       drill.asks.each_index do |number|
@@ -106,6 +117,8 @@ RSpec.describe "Drills that ask" do
         exact = whole.map { |label| quiz.shown(drill, 0)["stations"].find { |one| one["label"] == label }["id"] }
         expect(quiz.judge(drill, 0, { "order" => exact })["share"]).to eq(1.0)
         expect(quiz.judge(drill, 0, { "order" => exact.reverse })["share"]).to eq(0.0)
+        neighbors = [exact[1], exact[0], *exact.drop(2)]
+        expect(quiz.judge(drill, 0, { "order" => neighbors })["share"]).to be_between(0.5, 0.9)
       end
     end
 
