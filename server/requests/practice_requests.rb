@@ -2,7 +2,7 @@
 
 module Gorvant
   module Server
-    # A drill that is asked for: of which rig, form, subject and level.
+    # A drill that is asked for: of which rig, form, subject and level. fresh: one that nobody has, to hand out.
     class DrillRequest < Request
       json do
         required(:id).filled(:string, format?: UUID)
@@ -10,6 +10,7 @@ module Gorvant
         required(:form).filled(:string, included_in?: Catalogue.practice["forms"].keys)
         required(:subject).filled(:string, included_in?: Catalogue.practice["subjects"].keys)
         required(:level).filled(:integer, included_in?: Catalogue.practice["levels"].keys)
+        optional(:fresh).filled(:bool)
       end
     end
 

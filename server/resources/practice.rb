@@ -20,8 +20,9 @@ module Gorvant
         row = rigs.find(input[:rig_id])
         return json(Present.drill(ask_drill(input, row)), 201) unless input[:form] == "find"
 
-        unmet = drills.unmet(row[:id], input[:subject], input[:level])
-        return json(Present.drill(unmet)) if unmet
+        there = drills.of([input[:id]])[input[:id]]
+        there ||= drills.unmet(row[:id], input[:subject], input[:level]) unless input[:fresh]
+        return json(Present.drill(there)) if there
 
         key = Computed.key(MakeDrill::KIND, input[:id])
         none_of_it if computed.get(key)

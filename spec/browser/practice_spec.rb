@@ -38,9 +38,9 @@ RSpec.describe "Practice", :browser, type: :feature do
     expect(page).to have_css("[data-testid=bench-clock]", text: "0:00")
     expect(page).to have_no_css("svg .station.live")
     tap_station("HPS") # both probes across it
-    find("[data-testid=read]").click
+    find("body").send_keys("r")
     expect(page).to have_css("[data-testid=bench-log] li:first-child", text: /before HPS – after HPS\s*2[45]\.\d V/)
-    find("[data-testid=hand-look]").click
+    find("body").send_keys("l")
     find("[data-testid=look-liquid_side]").click
     expect(page).to have_css("[data-testid=bench-log] li:first-child", text: "inside")
     expect(page).to have_css("[data-testid=bench-clock]", text: "0:14")
@@ -124,7 +124,12 @@ RSpec.describe "Practice", :browser, type: :feature do
     expect(page).to have_css("[data-testid=course]", text: "First week") # of the demo data
     find("[data-testid=new-course]").click
     find("[data-testid=course-name]").fill_in(with: "Larkmere safeties")
-    find("[data-testid=course-drill]", text: "Find it").click
+    expect(page).to have_css("[data-testid=keep-course]:disabled")
+    pick("course-rig", "Boathouse library, north")
+    pick("course-subject", "Safeties")
+    pick("course-level", "2 · one part, setting or switch")
+    find("[data-testid=add-drill]").click
+    expect(page).to have_css("[data-testid=course-drills] li", text: "Find it: Safeties", wait: 40)
     find("[data-testid=keep-course]").click
     within("[data-testid=course]", text: "Larkmere safeties") { expect(page).to have_text("for everybody") }
 

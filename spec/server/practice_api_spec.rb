@@ -51,9 +51,13 @@ RSpec.describe "Practice", :server do
     begin_try(drill["id"])
     send_json(:post, "/api/practice/drills", { **asked, id: uuid })
     expect(last_response.status).to eq(202) # this one is met
+    send_json(:post, "/api/practice/drills", asked)
+    expect([last_response.status, answer["id"]]).to eq([200, drill["id"]]) # asked for again by its own id
     as(ServerBench.person("Tilda Roe", "apprentice"))
     send_json(:post, "/api/practice/drills", { **asked, id: uuid })
     expect([last_response.status, answer["id"]]).to eq([200, drill["id"]])
+    send_json(:post, "/api/practice/drills", { **asked, id: uuid, fresh: true })
+    expect(last_response.status).to eq(202) # one of her own to hand out
   end
 
   it "says where a rig has nothing of a kind" do

@@ -5,6 +5,7 @@ import PickOne from '@/shared/ui/kit/PickOne.vue'
 import SureButton from '@/shared/ui/kit/SureButton.vue'
 import type { DrillTry, UnitPlaces } from '@/pages/practice/api'
 import { placed, swapped, type Probes } from '@/pages/practice/bench'
+import { useBenchKeys } from '@/pages/practice/useBenchKeys'
 
 /** What one may do at the bench, by what is in the hand. */
 const props = defineProps<{
@@ -46,6 +47,15 @@ function read() {
   if (meter.value === 'ohms') act('ohms', { ...ends, isolated: isolated.value })
   else act('volts', { ...ends, instrument: meter.value })
 }
+useBenchKeys({
+  m: () => (hand.value = 'meter'),
+  l: () => (hand.value = 'look'),
+  c: () => (hand.value = 'call'),
+  w: () => (hand.value = 'wires'),
+  p: () => (hand.value = 'power'),
+  x: () => (probes.value = swapped(probes.value)),
+  r: () => !props.busy && placed(probes.value) && read(),
+})
 const joint = ref('')
 const fact = ref('')
 const part = ref('')
@@ -60,6 +70,7 @@ const jumpered = computed(() =>
 
 <template>
   <section class="rail" aria-label="What to do">
+    <p class="keys-hint" aria-hidden="true">m l c w p · r read · x swap</p>
     <PickButtons v-model="hand" :options="HANDS" class="hands" label="In the hand" testid="hand" />
 
     <div v-if="hand === 'meter' || hand === 'wires'" class="probes">
@@ -89,7 +100,12 @@ const jumpered = computed(() =>
       <div class="row">
         <el-button class="key quiet" @click="probes = swapped(probes)">Swap</el-button>
         <el-button class="key quiet" @click="probes = { black: null, red: null }">Clear</el-button>
-        <el-button class="key solid" :disabled="busy || !placed(probes)" data-testid="read" @click="read"
+        <el-button
+          class="key solid"
+          :disabled="busy || !placed(probes)"
+          title="r"
+          data-testid="read"
+          @click="read"
           >Read</el-button
         >
       </div>
@@ -265,6 +281,18 @@ const jumpered = computed(() =>
 
 .probes .red {
   background: var(--probe-red);
+}
+
+.keys-hint {
+  color: var(--ink-soft);
+  font-family: var(--font-mono);
+  font-size: 13px;
+}
+
+@media (max-width: 1040px) {
+  .keys-hint {
+    display: none;
+  }
 }
 
 .hand {

@@ -1,43 +1,26 @@
 <script setup lang="ts">
-import { computed, ref, shallowRef } from 'vue'
+import { ref, shallowRef } from 'vue'
 import { useRouter } from 'vue-router'
-import { api } from '@/shared/api/client'
 import { useQuestion } from '@/shared/api/useQuestion'
 import PickFile from '@/shared/ui/kit/PickFile.vue'
 import SureButton from '@/shared/ui/kit/SureButton.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import { useSession } from '@/shared/ui/useSession'
+import CourseForm from '@/pages/practice/CourseForm.vue'
 import { saveFile } from '@/shared/model/saveFile'
 import type { Problem } from '@/shared/model/outcome'
-import { practiceApi, type Course, type TryLine } from '@/pages/practice/api'
+import { practiceApi, type Course, type PracticeSubject, type TryLine } from '@/pages/practice/api'
 
-/** Courses that are handed to me or made by me; a new one of drills that I have done, and files. */
-const props = defineProps<{ done: TryLine[] }>()
+/** Courses that are handed to me or made by me; new ones, and files. */
+const props = defineProps<{ done: TryLine[]; subjects: PracticeSubject[] }>()
 const router = useRouter()
-const { viewer, mayChange } = useSession()
+const { mayChange } = useSession()
 const { outcome, again } = useQuestion('courses', true, practiceApi.courses, { follows: false })
-const owner = computed(() => viewer.value?.owner ?? false)
-const { value: crew } = useQuestion('people', owner, api.people, { follows: false })
 const problem = shallowRef<Problem | null>(null)
 
-const name = ref('')
-const chosen = ref<string[]>([])
-const learners = ref<string[]>([])
 const making = ref(false)
-const drills = computed(() => [...new Map(props.done.map((one) => [one.drill_id, one])).values()])
-
-async function make() {
-  const answer = await practiceApi.makeCourse({
-    id: crypto.randomUUID(),
-    name: name.value,
-    drill_ids: chosen.value,
-    learner_ids: learners.value,
-  })
-  problem.value = answer.state === 'failed' ? answer.problem : null
-  if (answer.state !== 'ready') return
+async function made() {
   making.value = false
-  name.value = ''
-  chosen.value = []
   await again()
 }
 
@@ -108,37 +91,7 @@ const mineOf = (course: Course, drill: string) =>
       >
     </div>
 
-    <el-form v-if="making" class="make" label-position="top" @submit.prevent="make">
-      <el-form-item label="Name">
-        <el-input v-model="name" maxlength="200" data-testid="course-name" />
-      </el-form-item>
-      <el-form-item label="Drills, of those that you have done">
-        <p v-if="!drills.length">Do a drill first: what you hand out you should have seen.</p>
-        <el-checkbox-group v-model="chosen">
-          <el-checkbox
-            v-for="one in drills"
-            :key="one.drill_id"
-            :value="one.drill_id"
-            data-testid="course-drill"
-          >
-            {{ one.title }}: {{ one.complaint[0] ?? one.subject_title }} ({{ one.rig_name }}, level
-            {{ one.level }})
-          </el-checkbox>
-        </el-checkbox-group>
-      </el-form-item>
-      <el-form-item v-if="owner && crew" label="Handed to (nobody named: everybody)">
-        <el-checkbox-group v-model="learners">
-          <el-checkbox v-for="one in crew.people" :key="one.id" :value="one.id">{{ one.name }}</el-checkbox>
-        </el-checkbox-group>
-      </el-form-item>
-      <el-button
-        class="key solid"
-        native-type="submit"
-        :disabled="!name.trim() || !chosen.length"
-        data-testid="keep-course"
-        >Hand it out</el-button
-      >
-    </el-form>
+    <CourseForm v-if="making" :subjects="subjects" @made="made" />
 
     <el-empty
       v-if="outcome.state === 'ready' && !outcome.value.courses.length"
@@ -207,8 +160,7 @@ const mineOf = (course: Course, drill: string) =>
 </template>
 
 <style scoped>
-.courses,
-.make {
+.courses {
   display: grid;
   gap: 12px;
 }
@@ -217,12 +169,6 @@ const mineOf = (course: Course, drill: string) =>
   display: flex;
   flex-wrap: wrap;
   gap: 8px;
-}
-
-.make {
-  padding: 12px 14px;
-  border-left: 6px solid var(--rule-strong);
-  background: var(--panel);
 }
 
 .course {

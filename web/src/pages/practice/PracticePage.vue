@@ -134,7 +134,7 @@ const busy = computed(() => wanted.value !== null)
         </section>
         <SubjectRows :subjects="practice.subjects" :forms="known.forms" :busy="busy || !rig" @begin="begin" />
       </template>
-      <CoursesPart v-else-if="tab === 'courses'" :done="practice.done" />
+      <CoursesPart v-else-if="tab === 'courses'" :done="practice.done" :subjects="practice.subjects" />
       <DoneTries v-else :tries="practice.done" />
     </template>
     <p class="small">

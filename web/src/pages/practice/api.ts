@@ -21,6 +21,7 @@ export interface DrillWanted {
   form: string
   subject: string
   level: number
+  fresh?: boolean
 }
 
 const at = (id: string) => ({ path: { id } })

@@ -8890,6 +8890,7 @@ export interface operations {
                     form: string;
                     subject: string;
                     level: number;
+                    fresh?: boolean;
                 };
             };
         };
