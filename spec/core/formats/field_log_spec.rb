@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require "tzinfo"
 require_relative "../../support/core"
 
 # A logger's file in whatever way it was written.

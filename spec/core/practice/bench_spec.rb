@@ -78,6 +78,9 @@ RSpec.describe Gorvant::Practice::Bench do
       expect(bench.act("since_stop").data[:value]).to be_between(0.75, 5)
       bench.act("wait", minutes: 5)
       expect(bench.act("look", place: "contactor").data[:choice]).to eq("in")
+      # What is seen once the hold is over speaks for the wait as well; before, it does not.
+      told = bench.outcomes.select { |act, _outcome| act["place"] == "contactor" }.map { |_act, outcome| outcome.also }
+      expect(told).to eq([nil, %w[after_the_wait in]])
       tape = bench.unit.timeline
       pulled = tape.next_event("CC", Gorvant::Practice.numbers["lead_seconds"], true).seconds
       stopped =
@@ -92,6 +95,18 @@ RSpec.describe Gorvant::Practice::Bench do
       bench.act("unforce")
       bench.act("wait", minutes: 15)
       expect(bench.act("look", place: "outdoor_fan").data[:choice]).to eq("turns")
+    end
+
+    it "lets strips speak only when W has been live for as long as a sequencer may take" do
+      bench = trial("open:HTR", symptoms: %w[emergency_heat_dead])
+      bench.act("call", value: "heat")
+      bench.act("call", value: "heat_aux")
+      bench.act("wait", minutes: 0.1)
+      early = bench.act("look", place: "strips") # with the walk it is late enough
+      expect(early.also).to eq(%w[after_a_minute off])
+      bench.act("call", value: "heat")
+      bench.act("wait", minutes: 3)
+      expect(bench.act("look", place: "strips").also).to be_nil
     end
 
     it "hides what comes and goes, and shows it in its time" do

@@ -6,7 +6,8 @@ module Gorvant
     # delays, defrosts and thermostat act in it. A pure function of drill, Standing and Act.
     class Bench
       # standing: after the act; says: what was seen or read, in words; data: { fields of it }; stopped: Unsafe::Stop or
-      # nil; observation, condition, minutes_stopped: as Find would be told of it, nil where it tells nothing.
+      # nil; observation, condition, stopped_minutes: as Find would be told of it, nil where it tells nothing; also:
+      # [place, choice] of what the same look tells of a wait that is over, or nil.
       Outcome =
         Value.define(
           :standing,
@@ -16,7 +17,9 @@ module Gorvant
           :observation,
           :condition,
           :stopped_minutes,
+          :also,
           defaults: {
+            also: nil,
             data: {}.freeze,
             stopped: nil,
             observation: nil,
@@ -125,7 +128,9 @@ module Gorvant
         return told(now, "untold") unless choice
 
         words = Observation.functions.dig("seen", "choices", choice)
-        read(now, { "function" => "seen", "place" => place, "choice" => choice }, words, choice: choice)
+        outcome = read(now, { "function" => "seen", "place" => place, "choice" => choice }, words, choice: choice)
+        waited = waited_for(place, now)
+        waited ? outcome.with(also: [waited, choice]) : outcome
       end
 
       # What stands set at the thermostat, on the board's jumper, on the plates.
@@ -354,6 +359,18 @@ module Gorvant
 
       def open_sensor?(unit, code) =
         unit.condition.faults.any? { |fault| fault["at"] == code && %w[sensor_open open].include?(fault["kind"]) }
+
+      # The wait that is over when one looks at a contactor, or at strips: then what is seen speaks for itself.
+      def waited_for(place, now)
+        unit = unit(now)
+        case place
+        when "contactor"
+          called = Catalogue.calls.fetch(now.call)["stage"].positive? && @rig[:y_path] == "delay"
+          "after_the_wait" if called && (unit.stopped_minutes || 1e9) * 60 >= @rig[:board_hold_seconds]
+        when "strips"
+          "after_a_minute" if unit.live_minutes("air_handler.W").to_f >= @costs["sequencer"]
+        end
+      end
 
       # --- what a meter shows
 

@@ -19,11 +19,11 @@ module Gorvant
         clues = []
         before = @weighing.finder(clues)
         @outcomes.map do |act, outcome|
-          clue = @weighing.clue(outcome)
-          moving = clue && !@weighing.steady?(clue)
-          clues += [clue] if clue && !moving
-          after = clue && !moving ? @weighing.finder(clues, outcome.standing) : before
-          step = step(act, outcome, clue, moving, before, after)
+          told = @weighing.told(outcome)
+          steady = @weighing.clues(outcome)
+          clues += steady
+          after = steady.any? ? @weighing.finder(clues, outcome.standing) : before
+          step = step(act, outcome, told, steady, before, after)
           before = after
           step
         end
@@ -39,7 +39,7 @@ module Gorvant
 
       private
 
-      def step(act, outcome, clue, moving, before, after)
+      def step(act, outcome, told, steady, before, after)
         Step.new(
           act: act.kind,
           title: ActWords.title(act, @netlist),
@@ -47,17 +47,18 @@ module Gorvant
           minutes: (outcome.standing.seconds / 60).round(1),
           place: outcome.standing.place,
           nodes: act.nodes,
-          bits: clue && !moving ? bits(before, after) : nil,
-          note: note(act, clue, moving),
+          bits: steady.any? ? bits(before, after) : nil,
+          note: note(act, told, steady),
           stopped: outcome.stopped&.code,
-          better: clue && outcome.stopped.nil? ? better(before, clue) : nil
+          better: told.any? && outcome.stopped.nil? ? better(before, told.first) : nil
         )
       end
 
-      def note(act, clue, moving)
-        return Catalogue.wording.fetch("practice.moving") if moving
+      def note(act, told, steady)
+        return nil if steady.any?
+        return Catalogue.wording.fetch("practice.moving") if told.any?
 
-        Score::READS.include?(act.kind) && clue.nil? ? Catalogue.wording.fetch("practice.told_nothing") : nil
+        Score::READS.include?(act.kind) ? Catalogue.wording.fetch("practice.told_nothing") : nil
       end
 
       def bits(before, after)

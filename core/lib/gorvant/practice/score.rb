@@ -29,8 +29,7 @@ module Gorvant
           @numbers = Practice.numbers.dig("score", "find")
           known = weighing.library.hypotheses.each_with_index.to_h { |one, i| [one.id, i] }
           @decision = decision.map { |id| known.fetch(id) }
-          @clues =
-            outcomes.filter_map { |_act, outcome| weighing.clue(outcome) }.select { |clue| weighing.steady?(clue) }
+          @clues = outcomes.flat_map { |_act, outcome| weighing.clues(outcome) }
         end
 
         def score
@@ -73,9 +72,10 @@ module Gorvant
         end
 
         def confirmed?(last)
-          return false unless last && @decision.any? && (clue = @weighing.clue(last[1]))
+          return false unless last && @decision.any?
 
-          Diagnosis::Direct.new(@weighing.library).to?(clue.test, @decision)
+          direct = Diagnosis::Direct.new(@weighing.library)
+          @weighing.told(last[1]).any? { |clue| direct.to?(clue.test, @decision) }
         end
 
         def cause

@@ -55,6 +55,14 @@ module Gorvant
         last && ((at - last.seconds) / 60.0)
       end
 
+      # Minutes for which a signal has been on, nil where it is off.
+      def live_minutes(id)
+        return nil unless signal?(id)
+
+        last = timeline.last_event(id, at)
+        (at - (last ? last.seconds : 0.0)) / 60.0
+      end
+
       # { joint => node that it is on, nil for on none } of the field wires at a place.
       def landings(place)
         netlist = trace.netlist

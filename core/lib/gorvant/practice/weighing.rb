@@ -20,15 +20,17 @@ module Gorvant
       def truth =
         @truth ||= drill.truth.hypotheses.filter_map { |one| @library.hypotheses.find_index { |h| h.id == one.id } }
 
-      # Diagnosis::Clue of an outcome, nil where it tells nothing.
-      def clue(outcome)
-        return nil unless outcome.observation
+      # [Diagnosis::Clue] of an outcome that fit a steady unit: what was read, and what the same look tells of a wait
+      # that is over.
+      def clues(outcome) = told(outcome).select { |clue| steady?(clue) }
 
-        @clues.of(outcome.observation, outcome.condition, minutes: outcome.stopped_minutes)
+      # The same, with what was read while things were still moving.
+      def told(outcome)
+        return [] unless outcome.observation
+
+        clue = @clues.of(outcome.observation, outcome.condition, minutes: outcome.stopped_minutes)
+        [clue, waited(outcome)].compact
       end
-
-      # Clue of a test of the library's list, answered in its own words.
-      def answered(test, answer) = @clues.answered(test, answer)
 
       # Whether what was read fits the truth at all: a sequencer on its way, a blower that runs on, does not.
       def steady?(clue)
@@ -70,6 +72,16 @@ module Gorvant
         @library.class_of[first] == @library.class_of[second] || @library.remedies[first] == @library.remedies[second]
 
       private
+
+      def waited(outcome)
+        place, choice = outcome.also
+        test =
+          place &&
+            @library.tests.find do |one|
+              one.place == place && one.state == outcome.condition.call && one.function == "seen"
+            end
+        test && test.scale.answers.include?(choice) ? @clues.answered(test, choice) : nil
+      end
 
       def remedies = @remedies ||= truth.map { |i| @library.remedies[i] }
 

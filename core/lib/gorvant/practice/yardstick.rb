@@ -18,15 +18,18 @@ module Gorvant
         @clues = []
         @dumb = []
         @acts = []
+        @tests = 0
         @standing = @bench.start
       end
 
       # most: tests after which it gives up.
       def play(most = MOST)
         finder = find
-        while @clues.size + @dumb.size < most && (choice = finder.sure? ? nil : finder.next_test)
-          clue = made(choice.test)
-          clue ? @clues << clue : @dumb << choice.test.id
+        while @tests < most && (choice = finder.sure? ? nil : finder.next_test)
+          told = made(choice.test)
+          @clues.concat(told)
+          @tests += 1
+          @dumb << choice.test.id if told.none? { |clue| clue.test.id == choice.test.id }
           finder = find
         end
         played(finder)
@@ -47,10 +50,9 @@ module Gorvant
 
       def played(finder)
         both = decision(finder)
-        tests = @clues.size + @dumb.size
         Played.new(
           found: @weighing.right?(both) && @weighing.proved?(finder),
-          par: Drill::Par.new(tests: tests, minutes: (@standing.seconds / 60).round(1), walks: @standing.walks),
+          par: Drill::Par.new(tests: @tests, minutes: (@standing.seconds / 60).round(1), walks: @standing.walks),
           acts: @acts,
           decision: both.map { |i| @library.hypotheses[i].id }
         )
@@ -62,7 +64,7 @@ module Gorvant
         pair ? pair.members.map { |one| @library.index(one.id) } : [finder.top.indexes.first]
       end
 
-      # The Clue that a test of the list gives on this bench, nil where it tells nothing here.
+      # [Clue] that a test of the list gives on this bench.
       def made(test)
         in_call(test)
         case test.function
@@ -88,19 +90,17 @@ module Gorvant
         when /\Awires_(.+)/
           read("act" => "landings", "place" => Regexp.last_match(1))
         when "after_the_wait"
-          waited(test, @drill.rig[:board_hold_seconds] / 60.0, "contactor")
+          waited(@drill.rig[:board_hold_seconds] / 60.0, "contactor")
         when "after_a_minute"
-          waited(test, Diagnosis.numbers.dig("minutes", "sequencer"), "strips")
+          waited(Diagnosis.numbers.dig("minutes", "sequencer"), "strips")
         else
           read("act" => "look", "place" => test.place)
         end
       end
 
-      def waited(test, minutes, place)
+      def waited(minutes, place)
         act("act" => "wait", "minutes" => minutes)
-        outcome = act("act" => "look", "place" => place)
-        choice = outcome.data[:choice]
-        test.scale.answers.include?(choice) ? @weighing.answered(test, choice) : nil
+        read("act" => "look", "place" => place)
       end
 
       def volts(test)
@@ -127,11 +127,7 @@ module Gorvant
         act("act" => "call", "value" => call)
       end
 
-      def read(given)
-        outcome = act(given)
-        clue = @weighing.clue(outcome)
-        clue && @weighing.steady?(clue) ? clue : nil
-      end
+      def read(given) = @weighing.clues(act(given))
 
       def act(given)
         @acts << given
