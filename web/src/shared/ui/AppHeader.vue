@@ -100,6 +100,17 @@ nav {
   }
 }
 
+/* A visit's pages need the room first. */
+@media (max-width: 1400px) {
+  .bar:has(.pages) {
+    gap: 12px;
+  }
+
+  .bar:has(.pages) .crew {
+    display: none;
+  }
+}
+
 @media (max-width: 1180px) {
   .bar .crew {
     display: none;
