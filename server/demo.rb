@@ -17,6 +17,14 @@ module Gorvant
         @viewer = viewer.with(client: Events::QUIET)
       end
 
+      # A drill that asks follows from its seed and rig; a process that loads the demo again makes it once.
+      def self.made(about, row)
+        (@made ||= {})[[about, row[:digest]]] ||= Practice::Quiz.drill(
+          *about.values_at("form", "subject", "level", "seed"),
+          Warm.rig(row)
+        )
+      end
+
       def present? = @db[:visits].where(crew_id: @viewer.crew_id, demo: true).any?
 
       # On the first start of an installation only: a user who removed it keeps it removed.
@@ -129,7 +137,7 @@ module Gorvant
         return id if there?(:drills, id)
 
         row = Rigs.new(@db, @viewer).find(rig_id)
-        drill = Practice::Quiz.drill(*about.values_at("form", "subject", "level", "seed"), Warm.rig(row))
+        drill = self.class.made(about, row)
         Drills.new(@db, @viewer).keep(id, about, drill, row, made_by: "demo").first[:id]
       end
 
