@@ -40,7 +40,6 @@ module Gorvant
       end
 
       def [](key) = given[key]
-      def kind_of?(*kinds) = kinds.include?(kind)
 
       # Nodes that it is about.
       def nodes = given.values_at("from", "to").compact

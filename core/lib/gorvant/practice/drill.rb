@@ -68,8 +68,6 @@ module Gorvant
 
       # The unit as a technician comes to it: nothing found otherwise yet.
       def situation = Diagnosis::Situation.new(rig, outdoor_degrees_f: outdoor_degrees_f)
-      def title = Practice.numbers.dig("forms", form, "title")
-      def complaint = symptoms.map { |id| Catalogue.symptoms.fetch(id).fetch("title") }
     end
   end
 end

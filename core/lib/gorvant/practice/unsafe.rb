@@ -28,13 +28,11 @@ module Gorvant
       private
 
       def hands_in(act, standing)
-        return stop("ohms_live") if act.kind == "ohms" && needed(act).any? { |supply| !standing.off.include?(supply) }
+        # Dead is both supplies, wherever one measures: the outdoor disconnect leaves 24 V alive, the air handler's
+        # breaker leaves line voltage outdoors.
+        return stop("ohms_live") if act.kind == "ohms" && !standing.dead?
         stop("not_proved") unless standing.dead? && standing.proved
       end
-
-      # Dead is both supplies, wherever one measures: the outdoor disconnect leaves 24 V alive, the air handler's
-      # breaker leaves line voltage outdoors.
-      def needed(_act) = Condition::SUPPLIES
 
       def out_of_limits(call, standing)
         return nil if @situation.allowed?(call) || standing.off.include?("outdoor")

@@ -6,7 +6,6 @@ module Gorvant
     class Predict
       CLASSES = %w[about_0 about_24 between ghost line].freeze
       LINE = %w[about_120 about_208 about_240].freeze
-      LINKS = %i[device cable].freeze
 
       # rig: Rig as drawn.
       def initialize(rig) = @rig = rig
