@@ -17,6 +17,8 @@ module Gorvant
       def sample(given, device)
         here = @events.last_probes(@row[:id], PROBES_SECONDS) or return nil
         display = display(here, given)
+        return nil if display.value.nil? # nothing ties the two points together: no display settles on anything
+
         {
           "id" => given[:id],
           "function" => given.fetch(:function, "volts_ac"),

@@ -16,13 +16,14 @@ RSpec.describe "The stream", :server do
       def initialize(port, cookie, last: nil, reads: true)
         @socket = TCPSocket.new("127.0.0.1", port)
         @events = []
+        @came = Queue.new
         headers = ["Host: 127.0.0.1", "Cookie: #{cookie}", *("Last-Event-ID: #{last}" if last)]
         @socket.write("GET /api/stream HTTP/1.1\r\n#{headers.join("\r\n")}\r\n\r\n")
         @socket.gets # until it is answered
         @thread = Thread.new { read } if reads
         return if last || !reads
 
-        sleep(0.01) while @events.empty? # from here on it hears
+        @came.pop # from here on it hears
         @events.shift
       end
 
@@ -39,7 +40,10 @@ RSpec.describe "The stream", :server do
         fields = {}
         while (line = @socket.gets&.chomp)
           if line.empty?
-            @events << fields.merge("data" => JSON.parse(fields["data"])) if fields["data"]
+            if fields["data"]
+              @events << fields.merge("data" => JSON.parse(fields["data"]))
+              @came << true
+            end
             fields = {}
           else
             name, value = line.split(": ", 2)

@@ -3,6 +3,7 @@ import {
   heard,
   instrumentOf,
   keepable,
+  place,
   refused,
   STALE_MS,
   stale,
@@ -70,5 +71,15 @@ describe('a live meter', () => {
   it('takes an unknown input for high impedance', () => {
     expect(instrumentOf(sample())).toBe('high_impedance')
     expect(instrumentOf(sample({ instrument: 'low_impedance' }))).toBe('low_impedance')
+  })
+
+  it.each([
+    ['v1', 'd', '', 'show'],
+    ['v2', 'd', 'd', 'pass'],
+    [null, 'd', 'd', 'show'],
+    [null, 'd', 'e', 'offer'],
+    [null, 'd', '', 'offer'],
+  ])('of visit %s and device %s, with %s in hand: %s', (visit_id, device_id, inHand, is) => {
+    expect(place({ visit_id, device_id }, 'v1', inHand)).toBe(is)
   })
 })

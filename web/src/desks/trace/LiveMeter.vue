@@ -1,11 +1,12 @@
 <script setup lang="ts">
-import { computed, ref, shallowRef, watch } from 'vue'
-import { useIntervalFn } from '@vueuse/core'
+import { computed, onScopeDispose, ref, shallowRef, watch } from 'vue'
+import { useIntervalFn, useLocalStorage } from '@vueuse/core'
 import { onCrewEvent } from '@/shared/api/stream'
 import {
   heard,
   instrumentOf,
   keepable,
+  place,
   refused,
   stale,
   type Live,
@@ -30,11 +31,23 @@ const live = shallowRef<Live | null>(null)
 const now = ref(Date.now())
 useIntervalFn(() => (now.value = Date.now()), TICK_MS)
 
-onCrewEvent((event) => {
-  if (event.kind !== 'device_reading' || (event.visit_id && event.visit_id !== props.visit)) return
-  live.value = heard(live.value, event as unknown as Sample, Date.now())
+/** The meter of the crew that this person holds: another's may be clipped to another unit. */
+const inHand = useLocalStorage('gorvant.meter', '')
+const offered = shallowRef<{ id: string; name: string } | null>(null)
+const off = onCrewEvent((event) => {
+  if (event.kind !== 'device_reading' || 'try_id' in event) return
+  const sample = event as unknown as Sample
+  const where = place({ visit_id: event.visit_id, device_id: sample.device_id }, props.visit, inHand.value)
+  if (where === 'offer') offered.value = { id: sample.device_id, name: sample.device }
+  if (where !== 'show') return
+  live.value = heard(live.value, sample, Date.now())
   now.value = Date.now()
 })
+onScopeDispose(off)
+function take() {
+  inHand.value = offered.value?.id ?? ''
+  offered.value = null
+}
 
 const quiet = computed(() => live.value !== null && stale(live.value, now.value))
 const wrong = computed(() => live.value !== null && refused(live.value.sample))
@@ -59,6 +72,9 @@ defineExpose({ keep })
 </script>
 
 <template>
+  <el-button v-if="offered && !live" class="key" data-testid="take-meter" @click="take"
+    >{{ offered.name }} sends: I hold it</el-button
+  >
   <section
     v-if="live && shown"
     :class="['live', { quiet, wrong, settled: shown.stable && !quiet }]"

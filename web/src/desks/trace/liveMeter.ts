@@ -49,3 +49,14 @@ export function keepable(live: Live | null, now: number, probes: (string | null)
 }
 
 export const instrumentOf = (sample: Sample): string => sample.instrument ?? 'high_impedance'
+
+/** What a page does with a sample: one for its visit is shown; one of a meter of the crew only where this browser has
+ *  that meter in hand, since another's may be clipped to another unit. */
+export function place(
+  sent: { visit_id: string | null; device_id: string },
+  visit: string,
+  inHand: string,
+): 'show' | 'offer' | 'pass' {
+  if (sent.visit_id) return sent.visit_id === visit ? 'show' : 'pass'
+  return sent.device_id === inHand ? 'show' : 'offer'
+}
