@@ -104,8 +104,7 @@ RSpec.configure do |config|
   config.include(ServerBench, :browser)
   config.include(Capybara::DSL, :browser)
   config.before(:each, :browser) do
-    ServerBench.empty
-    ServerBench.demo.load
+    ServerBench.fresh
     browse_as(ServerBench.viewer.user_id)
   end
   config.after(:each, :browser) do

@@ -59,6 +59,38 @@ module ServerBench
 
   def self.demo = Gorvant::Server::Demo.new(db, viewer, records: false)
 
+  # Nothing but the demo data. Loaded once a run, then put back as the first load left it: an example waits 1.6 s less.
+  def self.fresh
+    empty
+    @first_load ? @first_load.put_back : demo.load
+    @first_load ||= Rows.new(db)
+  end
+
+  # What a run's tables hold at a moment.
+  class Rows
+    # Those before which others are there: what a row points to is put back first.
+    ORDER = %i[settings sites units rigs rig_revisions visits].freeze
+    MADE_BY_TRIGGERS = %i[search_documents search_words].freeze
+    NOT_DEMO = %i[crews users schema_migrations sessions].freeze
+
+    def initialize(db)
+      @db = db
+      others = db.tables - ORDER - MADE_BY_TRIGGERS - NOT_DEMO
+      @rows = (ORDER + others).filter_map { |table| [table, columns(table), db.copy_table(own(table))] if any?(table) }
+    end
+
+    def put_back =
+      @db.transaction { @rows.each { |table, columns, rows| @db.copy_into(table, columns: columns, data: rows) } }
+
+    private
+
+    def any?(table) = @db[table].any?
+    def own(table) = @db[table].select(*columns(table))
+
+    # Without those that the database works out from others.
+    def columns(table) = @db.schema(table).reject { |_, about| about[:generated] }.map(&:first)
+  end
+
   def self.empty
     %i[
       drill_tries
@@ -127,8 +159,7 @@ end
 RSpec.configure do |config|
   config.include(ServerBench, :server)
   config.before(:each, :server) do
-    ServerBench.empty
-    ServerBench.demo.load
+    ServerBench.fresh
     as(ServerBench.viewer.user_id)
   end
 end
