@@ -57,7 +57,7 @@ def one_client(bench, seed, late, names, most, think)
       name = (names || questions.names).sample
       method, path, body = name == "dear" ? questions.dear : questions.make(name)
       began = now
-      headers = { "cookie" => bench.cookie }
+      headers = bench.own
       answer =
         if method == :get
           http.get(path, headers)

@@ -44,7 +44,7 @@ Bench.run do |bench|
   began = now
   bench.add_visits(WANTED[:visits])
   puts "#{WANTED[:visits]} visits written in #{(now - began).round} s, their words with them"
-  headers = { "content-type" => "application/json", "cookie" => bench.cookie }
+  headers = { "content-type" => "application/json", **bench.own }
   Net::HTTP.start("127.0.0.1", bench.port) do |http|
     QUESTIONS.each do |name, question|
       body = JSON.generate(question)

@@ -16,6 +16,9 @@ ROOT = File.expand_path("..", __dir__) unless defined?(ROOT)
 class Bench
   attr_reader :port, :visits, :rigs, :cookie
 
+  # Headers of the owner, whose session it is.
+  def own = { "cookie" => @cookie, "x-csrf-token" => @token }
+
   def self.run(visits: 8, readings: 0)
     Dir.mktmpdir("gorvant-bench") do |folder|
       File.chmod(0o755, folder)
@@ -98,9 +101,15 @@ class Bench
 
   def come_in(key)
     Net::HTTP.start("127.0.0.1", @port) do |http|
-      answer = http.post("/api/session/local", JSON.generate(key: key), "content-type" => "application/json")
-      @cookie = answer["set-cookie"][/gorvant=[^;]+/]
+      hear(http.get("/api/session"))
+      hear(http.post("/api/session/local", JSON.generate(key: key), { "content-type" => "application/json", **own }))
     end
+  end
+
+  # Keeps what the session's next write has to carry.
+  def hear(answer)
+    @cookie = answer["set-cookie"].to_s[/gorvant=[^;]+/] || @cookie
+    @token = answer["x-csrf-token"] || @token
   end
 
   def ready?

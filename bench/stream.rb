@@ -58,7 +58,7 @@ end
 
 Bench.run do |bench|
   headers = { "content-type" => "application/json" }
-  own = headers.merge("cookie" => bench.cookie)
+  own = headers.merge(bench.own)
   device = { id: SecureRandom.uuid, name: "Bench meter", scope: "readings" }
   Net::HTTP.start("127.0.0.1", bench.port) do |http|
     token = JSON.parse(http.post("/api/devices", JSON.generate(device), own).body).fetch("token")

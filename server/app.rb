@@ -37,7 +37,7 @@ module Gorvant
       POLICY = {
         default_src: "'none'",
         script_src: "'self'",
-        style_src: "'self' 'unsafe-inline'",
+        style_src: "'self'",
         img_src: "'self' data: blob:",
         font_src: "'self'",
         connect_src: "'self'",
@@ -56,6 +56,7 @@ module Gorvant
         api = api(db, door, opening, secret)
         hosts = HOSTS + ENV.fetch("GORVANT_HOSTS", "").split(",") + [opening.host].compact
         Rack::Builder.app do
+          use Health, { web: db, door: door }
           use Rack::Deflater
           use Rack::ConditionalGet
           use Rack::ETag
@@ -83,7 +84,9 @@ module Gorvant
           use Addresses
           use RodaSessionMiddleware, **Door.cookie(secret, opening.https?)
           use Door.onto(door, secret)
-          use Access, door
+          use Access, door, db
+          use CsrfToken
+          use Limits.onto(door)
           use Stream, db, door
           use Budget
           RESOURCES.each do |resource|

@@ -7,6 +7,7 @@ module Gorvant
     # The connection and its migrations.
     module Database
       MIGRATIONS = File.join(ROOT, "db", "migrations")
+      SPARE = 2 # connections of a pool beside one for each thread that answers
       POOL_SECONDS = 3 # to wait for a connection
       IDLE_SECONDS = 5 # after which a connection is tried before it is used
       STATEMENT_SECONDS = 10
@@ -21,7 +22,7 @@ module Gorvant
           db =
             Sequel.connect(
               (as && ENV.fetch("GORVANT_#{as.upcase}_URL", nil)) || ENV.fetch("DATABASE_URL"),
-              max_connections: Integer(ENV.fetch("DATABASE_CONNECTIONS", 10)),
+              max_connections: Integer(ENV.fetch("DATABASE_CONNECTIONS") { ENV.fetch("WEB_THREADS", 8).to_i + SPARE }),
               pool_timeout: POOL_SECONDS,
               connect_timeout: POOL_SECONDS,
               connect_sqls: [

@@ -73,6 +73,21 @@ module Gorvant
       says "too many tries; the next one in %<seconds>s s"
     end
 
+    # A write without the token of its session, or with that of an earlier one.
+    class OldToken < Error
+      says "this page began in another session; it is asked again by itself, else load the page anew"
+    end
+
+    # More than limits.yml lets one caller ask for.
+    class TooOften < Error
+      says "that is asked more than %<most>s times a minute; the next in %<seconds>s s"
+    end
+
+    # One account has one dear answer at a time.
+    class OneByOne < Error
+      says "another long answer of yours is worked out just now; this one is asked again by itself"
+    end
+
     # Signed in, and not allowed to do this.
     class NotAllowed < Error
       says "%<problem>s"

@@ -33,7 +33,7 @@ module Gorvant
         courses
         drill_tries
       ].freeze
-      ACCOUNTS = %w[users sessions one_time_keys recovery_codes sign_in_attempts invitations devices].freeze
+      ACCOUNTS = %w[users sessions one_time_keys recovery_codes sign_in_attempts rate_counts invitations devices].freeze
       PERSON = "id, crew_id, name, role, created_at, closed_at" # of users, without what opens a door
       # { role => { table => what it may do } }
       GRANTS = {
@@ -46,6 +46,7 @@ module Gorvant
           "devices" => "SELECT",
           "audit_trail" => "SELECT, INSERT",
           "computed_results" => ALL,
+          "dear_answers" => ALL,
           "settings" => ALL
         },
         door: {
@@ -60,6 +61,7 @@ module Gorvant
           **%w[sites units visits archive_parts].to_h { |table| [table, "SELECT, DELETE"] },
           "closings" => "SELECT",
           "crews" => "SELECT",
+          "rate_counts" => "SELECT, DELETE",
           "logs" => "SELECT, UPDATE",
           "log_parts" => "SELECT, DELETE",
           "log_hours" => ALL,

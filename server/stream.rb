@@ -105,6 +105,7 @@ module Gorvant
           start
           catch_up(listener)
           @listeners << listener
+          Metrics::STREAMS.set(@listeners.size)
         end
       end
 
@@ -178,6 +179,7 @@ module Gorvant
         @lock.synchronize do
           gone = @listeners.reject(&still_there)
           @listeners -= gone
+          Metrics::STREAMS.set(@listeners.size)
           gone.each(&:close)
         end
       end

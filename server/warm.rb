@@ -29,22 +29,26 @@ module Gorvant
         def fitted_mark(row, &block) = keep(@fitted, row[:digest], &block)
         # A rig run under a script: asked about again and again while a tape is looked at.
         def timeline(row, script) =
-          keep(@timelines, [row[:digest], script], MOST_TIMELINES) { dear { Run.of(rig(row), script) } }
+          keep(@timelines, [row[:digest], script], MOST_TIMELINES) do
+            dear { worked("timeline") { Run.of(rig(row), script) } }
+          end
         # The same for one instant: drawing, table and ways of one condition are asked for one after another.
         def trace(row, condition) =
-          keep(@traces, [row[:digest], condition], MOST_TRACES) { Trace.new(rig(row), condition) }
+          keep(@traces, [row[:digest], condition], MOST_TRACES) { worked("trace") { Trace.new(rig(row), condition) } }
         # Signatures laid out for asking; nothing is held of what is not there yet.
         def library(key)
           held = @lock.synchronize { @libraries[key] }
           held || yield&.then { |library| keep(@libraries, key, MOST_LIBRARIES) { library } }
         end
         # What takes long to work out, in its turn.
-        def dear(&block) = TURNS.serve(&block)
+        def dear(&block) = OneEach.serve { TURNS.serve(&block) }
         # What a record of findings comes to: asked again whenever a visit is kept.
         def found(made_from, &block) = keep(@found, made_from, &block)
         def netlist(row) = keep(@netlists, row[:digest]) { Assembly.netlist(rig(row)) }
 
         private
+
+        def worked(what, &block) = Metrics.solving(what, &block)
 
         def keep(store, digest, most = MOST)
           @lock.synchronize { store[digest] } ||

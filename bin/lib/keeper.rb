@@ -74,6 +74,7 @@ class Keeper
     @instance = SecureRandom.hex(8)
     @key = SecureRandom.urlsafe_base64(24)
     migrate
+    FileUtils.rm_rf(metrics)
     %w[INT TERM HUP].each { |name| trap(name) { @ending = true } }
     start("server")
     wait_until_ready
@@ -136,6 +137,9 @@ class Keeper
   rescue Errno::EEXIST
     File.read(file)
   end
+
+  # Where server and worker count together, from this start on.
+  def metrics = File.join(@home, "metrics")
 
   def say(words) = warn(words)
 
@@ -203,6 +207,7 @@ class Keeper
       "RACK_ENV" => "production",
       "GORVANT_INSTANCE" => @instance,
       "GORVANT_LOG" => File.join(@home, "log", "#{name}.log"),
+      "GORVANT_METRICS_DIR" => metrics,
       "GORVANT_SECRET" => ENV.fetch("GORVANT_SECRET") { secret },
       "GORVANT_LOCAL_KEY" => @key,
       **FASTER

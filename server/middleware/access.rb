@@ -22,37 +22,21 @@ module Gorvant
         "devices" => "only a device with a token of its own writes here"
       }.freeze
 
-      # [[pattern, METHOD, who]]
-      RULES =
-        YAML
-          .safe_load_file(File.join(ROOT, "server", "openapi.yml"))
-          .fetch("paths")
-          .flat_map do |path, operations|
-            pattern = /\A#{Regexp.escape(path).gsub(/\\{\w+\\}/, "[^/]+")}\z/
-            operations
-              .slice("get", "post", "put", "patch", "delete")
-              .map { |method, operation| [pattern, method.upcase, operation.fetch("x-may")] }
-          end
-          .freeze
-
-      # Who may, nil for an address or method that is none. Plain text before a name in braces.
-      def self.rule(method, path)
-        method = "GET" if method == "HEAD"
-        RULES.find { |pattern, taken, _who| taken == method && pattern.match?(path) }&.last
-      end
-
-      def initialize(app, door)
+      def initialize(app, door, db)
         @app = app
         @door = door
+        @dear = DearAnswers.new(db)
       end
 
       def call(env)
-        who = self.class.rule(env["REQUEST_METHOD"], env["PATH_INFO"])
+        who = Operations.find(env["REQUEST_METHOD"], env["PATH_INFO"])&.may
         env[VIEWER] = who == "devices" ? device(env) : person(env)
         check(who, env[VIEWER])
         client = env["HTTP_X_CLIENT"].to_s
         env[VIEWER] = env[VIEWER].with(client: client) if env[VIEWER] && CLIENT.match?(client)
-        Crew.as(env[VIEWER]&.crew_id) { @app.call(env) }
+        Crew.as(env[VIEWER]&.crew_id) do
+          OneEach.as(env[VIEWER]&.then { |viewer| viewer.device_id || viewer.user_id }, @dear) { @app.call(env) }
+        end
       rescue Error => e
         Problem.response(e, env)
       rescue *Database::ERRORS => e

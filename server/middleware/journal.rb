@@ -44,10 +44,10 @@ module Gorvant
       def call(env)
         began = Process.clock_gettime(Process::CLOCK_MONOTONIC)
         status, headers, body = @app.call(env)
-        took = ((Process.clock_gettime(Process::CLOCK_MONOTONIC) - began) * 1000).round
-        self.class.logger.info(
-          { route: env[ROUTE] || env["REQUEST_METHOD"], status: status, ms: took, code: env[CODE] }.compact
-        )
+        took = Process.clock_gettime(Process::CLOCK_MONOTONIC) - began
+        route = env[ROUTE] || env["REQUEST_METHOD"]
+        Metrics.answered(env[ROUTE] || "none", status, took, env[CODE])
+        self.class.logger.info({ route: route, status: status, ms: (took * 1000).round, code: env[CODE] }.compact)
         [status, headers, body]
       end
     end

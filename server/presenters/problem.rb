@@ -9,7 +9,10 @@ module Gorvant
         NotLetIn => 401,
         CodeWanted => 401,
         NotAllowed => 403,
+        OldToken => 403,
         TooManyTries => 429,
+        TooOften => 429,
+        OneByOne => 429,
         NotFound => 404,
         IdTaken => 409,
         Stale => 409,
@@ -88,7 +91,7 @@ module Gorvant
         private
 
         def retry_after(error)
-          seconds = error.is_a?(Busy) ? 1 : error.fields[:seconds]
+          seconds = error.is_a?(Busy) || error.is_a?(OneByOne) ? 1 : error.fields[:seconds]
           seconds ? { "retry-after" => seconds.to_s } : {}
         end
 

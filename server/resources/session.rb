@@ -64,7 +64,7 @@ module Gorvant
       def rodauth = env.fetch(Door::RODAUTH)
 
       def sign_in(name)
-        SignIn.new(rodauth, Attempts.new(door, address: env["REMOTE_ADDR"].to_s, known: known(name)))
+        SignIn.new(rodauth, Attempts.new(door, address: Caller.address(env), known: known(name)))
       end
 
       def come_in(user_id)
@@ -74,6 +74,7 @@ module Gorvant
       end
 
       def session_of(viewer)
+        headers CsrfToken.header(env)
         json(signed_in: !viewer.nil?, local: settings.opening.local?(people), viewer: viewer && Present.viewer(viewer))
       end
 

@@ -29,25 +29,28 @@ module Gorvant
       # Works one task to its end; nil when none waits.
       def run_one
         task = claim or return nil
+        began = now
         Crew.as(task[:crew_id]) { work(task) }
-        task[:id]
+        counted(task, "worked", began)
       rescue StandardError => e
         raise if Database::ERRORS.any? { |kind| e.is_a?(kind) } && Database.away?(e)
 
-        if task
-          @db[:tasks].where(id: task[:id]).update(
-            state: "failed",
-            error: e.message[0, 500],
-            updated_at: Sequel::CURRENT_TIMESTAMP
-          )
-        end
-        task && task[:id]
+        return nil unless task
+
+        @db[:tasks].where(id: task[:id]).update(
+          state: "failed",
+          error: e.message[0, 500],
+          updated_at: Sequel::CURRENT_TIMESTAMP
+        )
+        counted(task, "failed", began)
       end
 
       # Takes away what has had its time: kept answers over their budget, yesterday's events, what lay in the bin,
       # parts of archives that nobody took in.
       def tidy
         Computed.new(@db).prune
+        RateCounts.new(@db).prune
+        Metrics.tasks(@db[:tasks].group_and_count(:state).as_hash(:state, :count))
         Events.new(@db).prune
         @db[:crews]
           .select_map(:id)
@@ -55,6 +58,12 @@ module Gorvant
       end
 
       private
+
+      # Its id.
+      def counted(task, state, began)
+        Metrics::TASK_SECONDS.observe(now - began, labels: { kind: task[:kind], state: state })
+        task[:id]
+      end
 
       def idle
         if @pruned_at.nil? || now - @pruned_at > PRUNE_EVERY_SECONDS

@@ -30,7 +30,8 @@ RSpec.describe "The bounds of an answer", :server do
         :input => JSON.generate(long),
         "CONTENT_TYPE" => "application/json",
         "HTTP_HOST" => "127.0.0.1",
-        "HTTP_COOKIE" => ServerBench.cookie
+        "HTTP_COOKIE" => ServerBench.cookie,
+        "HTTP_X_CSRF_TOKEN" => ServerBench::TOKEN
       )
     expect(app.call(env.merge("puma.socket" => here)).first).to eq(200)
     db[:computed_results].delete

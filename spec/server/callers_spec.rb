@@ -23,13 +23,16 @@ RSpec.describe "Who asks", :server do
     tokens = Array.new(2) { |i| devices.make(uuid, ServerBench.viewer, name: "Meter #{i}", scope: "readings") }
     devices.revoke(ServerBench.viewer.crew_id, tokens.last.first[:id])
     {
-      stranger: {
-      },
-      **people.transform_values { |id| { "HTTP_COOKIE" => ServerBench.cookie(id) } },
+      stranger: nobody,
+      **people.transform_values do |id|
+        { "HTTP_COOKIE" => ServerBench.cookie(id), "HTTP_X_CSRF_TOKEN" => ServerBench::TOKEN }
+      end,
       device: {
+        **nobody,
         "HTTP_AUTHORIZATION" => "Bearer #{tokens.first.last}"
       },
       revoked: {
+        **nobody,
         "HTTP_AUTHORIZATION" => "Bearer #{tokens.last.last}"
       }
     }

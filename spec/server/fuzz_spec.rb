@@ -144,7 +144,8 @@ RSpec.describe "Bodies that nobody should send", :server do
           Rack::MockRequest.env_for("/", "HTTP_HOST" => "127.0.0.1").merge(
             "PATH_INFO" => place,
             "QUERY_STRING" => query.to_s,
-            "HTTP_COOKIE" => ServerBench.cookie
+            "HTTP_COOKIE" => ServerBench.cookie,
+            "HTTP_X_CSRF_TOKEN" => ServerBench::TOKEN
           )
         )
       expect([code, headers["content-type"]]).to eq([status, "application/problem+json"])

@@ -29,7 +29,8 @@ RSpec.describe "Standing firm", :server do
             :input => JSON.generate(body),
             "CONTENT_TYPE" => "application/json",
             "HTTP_HOST" => "127.0.0.1",
-            "HTTP_COOKIE" => cookie
+            "HTTP_COOKIE" => cookie,
+            "HTTP_X_CSRF_TOKEN" => ServerBench::TOKEN
           )
         end
       end

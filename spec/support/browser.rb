@@ -20,6 +20,7 @@ Capybara.register_driver(:chromium) do |app|
         --window-size=1280,943
       ]
     )
+  options.logging_prefs = { browser: "ALL" }
   service = Selenium::WebDriver::Service.chrome(path: ENV.fetch("CHROMEDRIVER", "/usr/bin/chromedriver"))
   Capybara::Selenium::Driver.new(app, browser: :chrome, options: options, service: service)
 end
@@ -108,6 +109,9 @@ RSpec.configure do |config|
     browse_as(ServerBench.viewer.user_id)
   end
   config.after(:each, :browser) do
+    # Nothing of the page itself is what the Content-Security-Policy keeps out.
+    blocked = page.driver.browser.logs.get(:browser).map(&:message).grep(/Content.Security.Policy/)
+    expect(blocked.uniq.first(3)).to eq([])
     page.driver.browser.execute_cdp("Emulation.clearDeviceMetricsOverride")
     Capybara.reset_sessions!
   end

@@ -30,6 +30,9 @@ module ServerBench
     cookie
   end
 
+  # What the session of somebody's cookie says at each write: the same for all of a run.
+  TOKEN = SecureRandom.urlsafe_base64(32, padding: false)
+
   def self.cookies = @cookies ||= {}
 
   # A door that lets this one in, whoever knocks.
@@ -37,6 +40,7 @@ module ServerBench
     let_in = ->(env) do
       rodauth = env.fetch(Gorvant::Server::Door::RODAUTH)
       Gorvant::Server::SignIn.new(rodauth, nil).let_in(user_id, "local")
+      env.fetch("rack.session")[:csrf] = TOKEN
       [200, {}, []]
     end
     Gorvant::Server::Door.onto(door, SECRET).new(let_in)
@@ -49,7 +53,7 @@ module ServerBench
   # Back to the one owner and what they had.
   def self.alone
     empty
-    %i[sign_in_attempts invitations audit_trail devices].each { |table| db[table].delete }
+    %i[sign_in_attempts rate_counts invitations audit_trail devices].each { |table| db[table].delete }
     owner = viewer.user_id
     db[:users].exclude(id: owner).delete
     db[:crews].exclude(id: viewer.crew_id).delete
@@ -62,8 +66,10 @@ module ServerBench
   # Nothing but the demo data. Loaded once a run, then put back as the first load left it: an example waits 1.6 s less.
   def self.fresh
     empty
-    @first_load ? @first_load.put_back : demo.load
-    @first_load ||= Rows.new(db)
+    return @first_load.put_back if @first_load
+
+    demo.load
+    @first_load = Rows.new(db)
   end
 
   # What a run's tables hold at a moment.
@@ -111,6 +117,8 @@ module ServerBench
       events
       settings
       archive_parts
+      rate_counts
+      dear_answers
     ].each { |table| db[table].delete }
   end
 
@@ -124,6 +132,7 @@ module ServerBench
   def send_json(method, path, body)
     @sent = body.is_a?(String) ? body : JSON.generate(body)
     public_send(method, path, @sent, "CONTENT_TYPE" => "application/json", "HTTP_HOST" => "127.0.0.1")
+    hear
   end
 
   # Keeps what a desk of a visit holds, on the version that it has now or on another.
@@ -135,12 +144,30 @@ module ServerBench
   def fetch(path)
     @sent = ""
     get(path, {}, "HTTP_HOST" => "127.0.0.1")
+    hear
+  end
+
+  # The token for the next write, where an answer tells one: as a page does.
+  def hear
+    token = last_response["x-csrf-token"]
+    header("X-CSRF-Token", token) if token
+    last_response
+  end
+
+  # Headers of somebody who has not come in.
+  def nobody
+    answer = Rack::MockRequest.new(app).get("/api/session", "HTTP_HOST" => "127.0.0.1")
+    cookie = Array(answer["set-cookie"]).join("; ")[/gorvant=[^;]+/]
+    { "HTTP_COOKIE" => cookie, "HTTP_X_CSRF_TOKEN" => answer["x-csrf-token"] }
   end
 
   # Who asks from here on: the owner where a spec says nothing else, nobody for nil.
   def as(user_id)
     clear_cookies
-    set_cookie(ServerBench.cookie(user_id)) if user_id
+    return fetch("/api/session") unless user_id
+
+    set_cookie(ServerBench.cookie(user_id))
+    header("X-CSRF-Token", TOKEN)
   end
 
   # The number of the rig's revision that the visit goes by.

@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import { patientFetch, waiting } from '@/shared/api/patient'
+import { csrf, patientFetch, waiting } from '@/shared/api/patient'
 
 const answer = (status: number, headers: Record<string, string> = {}) =>
   new Response(JSON.stringify({ status }), { status, headers })
@@ -81,5 +81,51 @@ describe('a request that has patience', () => {
     await vi.advanceTimersByTimeAsync(2000)
     expect((await both[1]!).status).toBe(200)
     expect(waiting.value).toBe(0)
+  })
+
+  describe('and the token of its session', () => {
+    const sent: (string | null)[] = []
+    const told = (status: number, token?: string) => answer(status, token ? { 'x-csrf-token': token } : {})
+    beforeEach(() => {
+      sent.length = 0
+      csrf.token = ''
+    })
+    const answers = (...given: Response[]) =>
+      asked.mockImplementation(async (request) => {
+        sent.push(request.headers.get('x-csrf-token'))
+        return given[sent.length - 1]!
+      })
+
+    it('says with a write what the last answer told, and nothing with what only reads', async () => {
+      answers(told(200, 'one'), told(201), told(200))
+      await ask()
+      await ask()
+      await patientFetch(new Request('http://here/api/visits'))
+      expect(sent).toEqual([null, 'one', null])
+    })
+
+    it('sends the same again where the session is another by now, once', async () => {
+      answers(told(403, 'two'), told(201))
+      expect((await ask()).status).toBe(201)
+      answers(told(403), told(403, 'three'), told(403, 'four'))
+      sent.length = 0
+      expect((await ask()).status).toBe(403)
+      expect(sent).toEqual(['two'])
+      expect((await ask()).status).toBe(403)
+      expect(sent).toEqual(['two', 'two', 'three'])
+    })
+  })
+
+  it.each([
+    ['/api/visits/1/wiring', '1', 2],
+    ['/api/visits/1/wiring', '50', 1], // nobody waits a minute without a word
+    ['/api/session', '1', 1], // each try counts: a person's to make
+    ['/api/invitations/acceptance', '1', 1],
+  ])('too often: %s, to be asked again in %s s, is asked %i times', async (path, seconds, times) => {
+    asked.mockResolvedValueOnce(answer(429, { 'retry-after': seconds })).mockResolvedValue(answer(200))
+    const asking = patientFetch(new Request(`http://here${path}`, { method: 'POST' }))
+    await vi.advanceTimersByTimeAsync(5000)
+    expect((await asking).status).toBe(times === 2 ? 200 : 429)
+    expect(asked).toHaveBeenCalledTimes(times)
   })
 })

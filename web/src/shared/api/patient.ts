@@ -3,6 +3,10 @@ import { timed } from '@/shared/api/clock'
 
 /** Seconds to wait before each further try, where the answer does not say. */
 const WAITS = [1, 2, 3, 4, 5]
+/** Longer nobody is kept waiting without a word. */
+const MOST_SECONDS = 10
+/** Where each try counts: sent again by a person only. */
+const ATTEMPTS = /^\/api\/(session|account|invitations)/
 /** How many requests wait for a server that does not answer just now. */
 export const waiting = ref(0)
 
@@ -16,6 +20,22 @@ function heard(answer: Response) {
   build ??= now
 }
 
+/** What a write has to say beside the cookie; the server tells it anew where it has become another. */
+export const csrf = { token: '' }
+
+/** The request as it is sent now. */
+function spoken(request: Request): Request {
+  const sent = request.clone()
+  if (request.method !== 'GET' && csrf.token) sent.headers.set('X-CSRF-Token', csrf.token)
+  return sent
+}
+
+/** Seconds after which an answer wants to be asked again; 0 where it is one to hand on. */
+function again(answer: Response, path: string): number {
+  const passes = answer.status === 503 || (answer.status === 429 && !ATTEMPTS.test(path))
+  return passes ? Number(answer.headers.get('retry-after')) : 0
+}
+
 const pause = (seconds: number, signal: AbortSignal) =>
   new Promise<void>((done) => {
     const timer = setTimeout(done, seconds * 1000)
@@ -23,24 +43,33 @@ const pause = (seconds: number, signal: AbortSignal) =>
   })
 
 /**
- * Asks again by itself while the server is away or says that it will be back: a write carries an id or a version, so that the same
- * one sent again is kept once. Any other answer is handed on as it is.
+ * Asks again by itself while the server is away, says that it will be back, or that it has this page's last question in hand: a
+ * write carries an id or a version, so that the same one sent again is kept once. Any other answer is handed on as it is.
  */
 export async function patientFetch(request: Request): Promise<Response> {
   let counted = false
+  let toldAnew = false
   try {
     for (let attempt = 0; ; attempt++) {
-      const answer = await timed(() => fetch(request.clone())).catch((problem: unknown) => problem)
-      const again = answer instanceof Response ? Number(answer.headers.get('retry-after')) : WAITS[attempt]
-      const final = answer instanceof Response && (answer.status !== 503 || !again)
-      if (final || attempt >= WAITS.length || request.signal.aborted) {
+      const answer = await timed(() => fetch(spoken(request))).catch((problem: unknown) => problem)
+      if (answer instanceof Response) {
+        const token = answer.headers.get('x-csrf-token')
+        if (token) csrf.token = token
+        if (answer.status === 403 && token && !toldAnew) {
+          toldAnew = true
+          continue
+        }
+      }
+      const seconds =
+        answer instanceof Response ? again(answer, new URL(request.url).pathname) : WAITS[attempt]
+      if (!seconds || seconds > MOST_SECONDS || attempt >= WAITS.length || request.signal.aborted) {
         if (!(answer instanceof Response)) throw answer
         heard(answer)
         return answer
       }
       if (!counted) waiting.value++
       counted = true
-      await pause(again || WAITS[attempt]!, request.signal)
+      await pause(seconds, request.signal)
     }
   } finally {
     if (counted) waiting.value--

@@ -12,6 +12,7 @@ import { useIntervalFn, useLocalStorage } from '@vueuse/core'
 import { useRoute } from 'vue-router'
 import { api } from '@/shared/api/client'
 import { CLIENT } from '@/shared/api/client-id'
+import { csrf } from '@/shared/api/patient'
 import { onCrewEvent, type CrewEvent } from '@/shared/api/stream'
 import { answers } from '@/shared/api/useQuestion'
 import { useVisit } from '@/shared/ui/useVisit'
@@ -146,7 +147,7 @@ export function useTogether(id: MaybeRefOrGetter<string | null>) {
       void fetch(`/api/visits/${now}/here`, {
         method: 'POST',
         keepalive: true,
-        headers: { 'Content-Type': 'application/json', 'X-Client': CLIENT },
+        headers: { 'Content-Type': 'application/json', 'X-Client': CLIENT, 'X-CSRF-Token': csrf.token },
         body: JSON.stringify({ ...word(), gone: true }),
       })
   }
