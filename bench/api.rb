@@ -6,11 +6,8 @@
 # what 10 000 visits do to the list, and memory over many mixed requests. No body is sent twice.
 require "bundler/setup"
 require "etc"
-require "json"
-require "net/http"
 require "optparse"
-require "securerandom"
-require_relative "questions"
+require_relative "clients"
 require_relative "served"
 
 OPTIONS =
@@ -23,56 +20,8 @@ OPTIONS =
 BUDGET_P95_MS = 90
 OTHERS_P95_MS = 300
 
-# Clients in four processes, so that they do not wait for one another; each asks without pause.
-def clients(bench, count, seconds, names = nil, most: nil, think: 0)
-  readers =
-    Array.new(4) do |process|
-      reader, writer = IO.pipe
-      fork do
-        reader.close
-        late = now + seconds
-        share = (count / 4.0).ceil
-        took =
-          Array
-            .new(share) do |i|
-              Thread.new { one_client(bench, (process * 1_000) + i, late, names, most && (most / (4 * share)), think) }
-            end
-            .flat_map(&:value)
-        writer.write(JSON.generate(took))
-        writer.close
-        exit!(0)
-      end
-      writer.close
-      reader
-    end
-  readers.flat_map { |reader| JSON.parse(reader.read) }
-end
-
-def one_client(bench, seed, late, names, most, think)
-  sleep(rand * think)
-  questions = Questions.new(bench, seed + Integer(now * 1000))
-  took = []
-  Net::HTTP.start("127.0.0.1", bench.port, read_timeout: 30) do |http|
-    while now < late && (most.nil? || took.size < most)
-      name = (names || questions.names).sample
-      method, path, body = name == "dear" ? questions.dear : questions.make(name)
-      began = now
-      headers = bench.own
-      answer =
-        if method == :get
-          http.get(path, headers)
-        else
-          http.post(path, JSON.generate(body), headers.merge("content-type" => "application/json"))
-        end
-      took << [name, ((now - began) * 1000).round(1), answer.code.to_i]
-      sleep(think * rand(0.5..1.5)) if think.positive?
-    end
-  end
-  took
-end
-
-def now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
-def part(times, share) = times.sort[[(times.size * share).ceil - 1, 0].max]
+def clients(bench, count, seconds, names = nil, **how) = Clients.ask(bench, count, seconds, names, **how)
+def part(times, share) = Clients.part(times, share)
 
 def table(took)
   took

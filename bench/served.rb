@@ -80,19 +80,53 @@ class Bench
     end
   end
 
+  # So many technicians, each with a session of their own: their headers.
+  def add_people(count)
+    in_database do |db, viewer|
+      door = Gorvant::Server::Database.connect(as: :door)
+      people = Array.new(count) { |i| { crew_id: viewer.crew_id, name: "Technician #{i}", role: "technician" } }
+      db[:users].multi_insert(people, return: :primary_key).map { |id| session(door, id) }
+    end
+  end
+
+  # Seconds of the processor that server and PostgreSQL have had so far.
+  def processor_seconds
+    database = File.foreach(File.join(@cluster, "data", "postmaster.pid")).first.to_i
+    [@server, *children(@server), database, *children(database)].sum do |pid|
+      File.read("/proc/#{pid}/stat").split(") ").last.split[11, 4].sum(&:to_i) / 100.0
+    rescue SystemCallError
+      0
+    end
+  end
+
   # Kilobytes that the server's processes have in memory.
   def memory_kb
-    workers = File.read("/proc/#{@server}/task/#{@server}/children").split
-    [@server, *workers].sum { |pid| File.read("/proc/#{pid}/status")[/VmRSS:\s+(\d+)/, 1].to_i }
+    [@server, *children(@server)].sum { |pid| File.read("/proc/#{pid}/status")[/VmRSS:\s+(\d+)/, 1].to_i }
   end
 
   private
+
+  def children(pid) = File.read("/proc/#{pid}/task/#{pid}/children").split
+
+  # Headers of somebody whom the door has let in.
+  def session(door, user_id)
+    server, token = Gorvant::Server, SecureRandom.urlsafe_base64(32, padding: false)
+    let_in = ->(env) do
+      server::SignIn.new(env.fetch(server::Door::RODAUTH), nil).let_in(user_id, "local")
+      env.fetch("rack.session")[:csrf] = token
+      [200, {}, []]
+    end
+    app = RodaSessionMiddleware.new(server::Door.onto(door, @secret).new(let_in), server::Door.cookie(@secret, false))
+    cookie = Array(app.call(Rack::MockRequest.env_for("/"))[1]["set-cookie"]).first
+    { "cookie" => cookie[/\A[^;]+/], "x-csrf-token" => token }
+  end
 
   def serve
     system("bundle", "exec", "bin/migrate", chdir: ROOT, exception: true)
     key = SecureRandom.hex
     environment = { "PORT" => @port.to_s, "APP_ENV" => "production", "RACK_ENV" => "production", **Keeper::FASTER }
     environment["GORVANT_LOCAL_KEY"] = key
+    environment["GORVANT_SECRET"] = @secret = SecureRandom.hex(64)
     @server =
       Process.spawn(environment, "bundle", "exec", "puma", "-q", "-C", "config/puma.rb", chdir: ROOT, out: File::NULL)
     100.times { ready? ? break : sleep(0.3) }

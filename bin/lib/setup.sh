@@ -47,6 +47,7 @@ install_packages() {
   for extra in "$@"; do
     case $extra in
       browser) need chromium chromium; need chromedriver chromium-driver ;;
+      proxy) need nginx nginx-light ;;
       papers) need pdftotext poppler-utils ;;
       client) [ -x "$(pg_bin)/pg_dump" ] || MISSING+=(postgresql-client) ;;
       oracle) need ngspice ngspice; need vcd2fst gtkwave ;;
@@ -64,14 +65,14 @@ install_packages() {
   fi
 }
 
-# Only what is asked for, no recommended extras; what it prints goes to a file, told where something fails.
+# Only what is asked for, no recommended extras, and no service of it is started (RUNLEVEL); what it prints goes to a file, told where something fails.
 apt_install() {
   local log
   log=$(mktemp /tmp/gorvant-packages.XXXXXX)
   say "  asking for the list of packages"
   "$@" env DEBIAN_FRONTEND=noninteractive apt-get update -qq >"$log" 2>&1 || { tail -n 20 "$log" >&2; return 1; }
   say "  downloading and unpacking (some minutes the first time)"
-  "$@" env DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends "${MISSING[@]}" >>"$log" 2>&1 || { tail -n 20 "$log" >&2; return 1; }
+  "$@" env DEBIAN_FRONTEND=noninteractive RUNLEVEL=1 apt-get install -y -qq --no-install-recommends "${MISSING[@]}" >>"$log" 2>&1 || { tail -n 20 "$log" >&2; return 1; }
   rm -f "$log"
 }
 
@@ -135,7 +136,7 @@ pg_home() {
 }
 
 # Every Ruby file of ours, one a line.
-ruby_files() { git ls-files '*.rb' config.ru bin/mutate bin/trial bin/golden bin/worker bin/migrate; }
+ruby_files() { git ls-files '*.rb' config.ru bin/mutate bin/trial bin/golden bin/worker bin/migrate bin/licenses; }
 ruby_is_set_out() { ruby_files | tr '\n' '\0' | xargs -0 bundle exec stree check >/dev/null || { say "bin/format sets out what is not"; return 1; }; }
 
 free_port() { ruby -rsocket -e 's = TCPServer.new("127.0.0.1", 0); puts s.addr[1]; s.close'; }

@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require "fileutils"
 require "open3"
 require "tmpdir"
 require_relative "../support/server"
@@ -65,6 +66,38 @@ RSpec.describe "Backup and restore", :server do
     say(root, "bin/backup", @file)
     File.truncate(@file, File.size(@file) - 2_000)
     expect(say(root, "bin/restore", @file, "--over").first).to be(false)
+    expect(digests).to eq(before)
+  end
+
+  it "keeps the newest few of a folder, and touches nothing else there" do
+    folder = File.join(File.dirname(@file), "backups")
+    FileUtils.mkdir_p(folder)
+    old = %w[20200101-000000 20200102-000000 20200103-000000].map { |time| "gorvant-#{time}.backup" }
+    others = %w[holiday.jpg gorvant-notes.backup]
+    (old + others).each { |name| File.write(File.join(folder, name), "x") }
+    expect(say(root, "bin/backup", "--into", folder, "--keep", 2)).to match([true, /taken away: .*20200102/])
+    left = Dir.children(folder)
+    new = left - old - others
+    expect([left.size, new.size, left & old]).to eq([4, 1, [old.last]])
+    expect(File.stat(File.join(folder, new.first)).mode & 0o077).to eq(0)
+    {
+      ["--into"] => /say where/,
+      %w[--keep 3] => /say where/,
+      ["--into", folder, "--keep", "0"] => /from 1 up/
+    }.each { |given, told| expect(say(root, "bin/backup", *given)).to match([false, told]) }
+    expect(Dir.children(folder).size).to eq(4)
+  end
+
+  it "is tried out without touching what is there: what comes back is counted as the crews see it" do
+    say(root, "bin/backup", @file)
+    before = digests
+    visits = db[:visits].count
+    expect(say(root, "bin/restore-drill", @file)).to match(
+      [true, /came back: .*\b#{visits} visits.*newest reading: 20/m]
+    )
+    File.truncate(@file, File.size(@file) - 2_000)
+    expect(say(root, "bin/restore-drill", @file)).to match([false, /does not come back/])
+    expect(say(root, "bin/restore-drill", File.dirname(@file))).to match([false, /no backup in/])
     expect(digests).to eq(before)
   end
 end
