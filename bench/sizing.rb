@@ -1,8 +1,8 @@
 # frozen_string_literal: true
 
 # How many people a server of this size bears: ruby bench/sizing.rb [--seconds 30]. People with an account each and a
-# second of thinking between two questions, mixed pages; for each number of them answers a second, processor, memory, p50
-# and p95 of reads. Then 50 of them for a minute with the memory as it goes, and one account that floods with dear
+# second of thinking between two questions, mixed pages; for each number of them answers a second, processor, memory,
+# p50 and p95 of reads. Then 50 of them for a minute with the memory as it goes, and one account that floods with dear
 # requests beside them. Its own PostgreSQL, server and data, on loopback, ended after. The table stands in
 # docs/running.md.
 require "bundler/setup"
