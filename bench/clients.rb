@@ -10,8 +10,9 @@ module Clients
 
   class << self
     # [[question, milliseconds, status]] of count clients for seconds. names: of questions, nil for a mix; most: how
-    # many in all; think: seconds between two, 0 for none; whose: headers, one after the other, of those who ask.
-    def ask(bench, count, seconds, names = nil, most: nil, think: 0, whose: [bench.own])
+    # many in all; whose: headers, one after the other, of those who ask; think: seconds between two, 0 for none; tries:
+    # of one question, where it is told to come back; usual: see Questions.
+    def ask(bench, count, seconds, names = nil, most: nil, whose: [bench.own], **how)
       share = (count / PROCESSES.to_f).ceil
       readers =
         Array.new(PROCESSES) do |process|
@@ -20,7 +21,7 @@ module Clients
             late = now + seconds
             mine
               .map do |i|
-                Thread.new { one(bench, i, late, names, most && (most / count), think, whose[i % whose.size]) }
+                Thread.new { one(bench, i, late, names, most && (most / count), whose[i % whose.size], **how) }
               end
               .flat_map(&:value)
           end
@@ -34,6 +35,17 @@ module Clients
 
     private
 
+    # As a page asks: again by itself where it is told to come back.
+    def patiently(tries)
+      (1..).each do |attempt|
+        answer = yield
+        again = answer["retry-after"].to_i
+        return answer if !%w[503 429].include?(answer.code) || attempt >= tries || !again.between?(1, 10)
+
+        sleep(again)
+      end
+    end
+
     def apart
       reader, writer = IO.pipe
       fork do
@@ -46,9 +58,10 @@ module Clients
       reader
     end
 
-    def one(bench, seed, late, names, most, think, headers)
+    def one(bench, seed, late, names, most, headers, **how)
+      think, tries = how.fetch(:think, 0), how.fetch(:tries, 1)
       sleep(rand * think)
-      questions = Questions.new(bench, seed + Integer(now * 1000))
+      questions = Questions.new(bench, seed + Integer(now * 1000), usual: how.fetch(:usual, 0))
       took = []
       Net::HTTP.start("127.0.0.1", bench.port, read_timeout: 30) do |http|
         while now < late && (most.nil? || took.size < most)
@@ -56,10 +69,12 @@ module Clients
           method, path, body = name == "dear" ? questions.dear : questions.make(name)
           began = now
           answer =
-            if method == :get
-              http.get(path, headers)
-            else
-              http.post(path, JSON.generate(body), headers.merge("content-type" => "application/json"))
+            patiently(tries) do
+              if method == :get
+                http.get(path, headers)
+              else
+                http.post(path, JSON.generate(body), headers.merge("content-type" => "application/json"))
+              end
             end
           took << [name, ((now - began) * 1000).round(1), answer.code.to_i]
           sleep(think * rand(0.5..1.5)) if think.positive?

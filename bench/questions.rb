@@ -1,11 +1,13 @@
 # frozen_string_literal: true
 
-# Questions by name, each a [method, path, body] that never came before.
+# Questions by name, each a [method, path, body] that never came before; of a share of them (usual) the body is one of a
+# few, as where people open pages.
 class Questions
   CALLS = %w[off fan cool heat heat_aux emergency defrost].freeze
 
-  def initialize(bench, seed)
+  def initialize(bench, seed, usual: 0)
     @bench = bench
+    @usual = usual
     @random = Random.new(seed)
   end
 
@@ -88,7 +90,14 @@ class Questions
       [
         :post,
         "#{visit}/wiring",
-        { as_found: { landings: [], settings: { compressor_balance_degrees_f: @random.rand(20..35) + @random.rand } } }
+        {
+          as_found: {
+            landings: [],
+            settings: {
+              compressor_balance_degrees_f: some([30], @random.rand(20..35) + @random.rand)
+            }
+          }
+        }
       ]
     when "settings"
       [:post, "#{visit}/settings", { settings: { stage_delay_minutes: @random.rand(5..20) } }]
@@ -96,19 +105,19 @@ class Questions
       [
         :post,
         "#{visit}/defrost/outlook",
-        { call: "heat", outdoor_degrees_f: degrees, counted_minutes: @random.rand * 60 }
+        { call: "heat", outdoor_degrees_f: degrees, counted_minutes: some([0, 30], @random.rand * 60) }
       ]
     when "schools"
       [
         :post,
         "#{visit}/defrost/schools",
-        { history: { minutes: 240, fed: "0-#{@random.rand(20..60)}, 80-", cold: "always" } }
+        { history: { minutes: 240, fed: "0-#{some([40], @random.rand(20..60))}, 80-", cold: "always" } }
       ]
     when "forced_test"
       [
         :post,
         "#{visit}/defrost/forced_test",
-        { test: { marks: { bridge_on: 2, fan_off: (8 + (@random.rand * 20)).round(2) } } }
+        { test: { marks: { bridge_on: 2, fan_off: some([16], (8 + (@random.rand * 20)).round(2)) } } }
       ]
     when "timeline"
       [
@@ -127,6 +136,7 @@ class Questions
     end
   end
 
-  def degrees = (20 + (@random.rand * 40)).round(4)
+  def some(usual, odd) = @random.rand < @usual ? usual.sample(random: @random) : odd
+  def degrees = some([17, 35, 47], (20 + (@random.rand * 40)).round(4))
   def condition = { call: CALLS.sample(random: @random), outdoor_degrees_f: degrees }
 end

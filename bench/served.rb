@@ -99,9 +99,9 @@ class Bench
     end
   end
 
-  # Kilobytes that the server's processes have in memory.
+  # Kilobytes that the server's processes have in memory; what they share counts once.
   def memory_kb
-    [@server, *children(@server)].sum { |pid| File.read("/proc/#{pid}/status")[/VmRSS:\s+(\d+)/, 1].to_i }
+    [@server, *children(@server)].sum { |pid| File.read("/proc/#{pid}/smaps_rollup")[/^Pss:\s+(\d+)/, 1].to_i }
   end
 
   private

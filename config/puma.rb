@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require_relative "../server/own_buffers"
+
 bind "tcp://#{ENV.fetch("GORVANT_BIND", "127.0.0.1")}:#{ENV.fetch("PORT", "9400")}"
 workers Integer(ENV.fetch("WEB_CONCURRENCY", 2))
 threads 1, Integer(ENV.fetch("WEB_THREADS", 8))

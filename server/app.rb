@@ -82,6 +82,7 @@ module Gorvant
         Rack::Builder.app do
           use Journal
           use Addresses
+          use ToldAlready
           use RodaSessionMiddleware, **Door.cookie(secret, opening.https?)
           use Door.onto(door, secret)
           use Access, door, db

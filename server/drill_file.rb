@@ -35,9 +35,15 @@ module Gorvant
         def load(file, passphrase)
           wrong("/file/format", "has to be #{FORMAT}") unless file["format"] == FORMAT
           wrong("/file/kdf", "is another than this server's") unless file["kdf"] == KDF
-          rows = JSON.parse(opened(file, passphrase))
-          [file["title"].to_s[0, Request::LINE], rows.first(Courses::MOST_DRILLS).map { |row| drill(row) }]
-        rescue JSON::ParserError, KeyError, TypeError, NoMethodError
+          [file["title"].to_s[0, Request::LINE], drills(opened(file, passphrase))]
+        rescue KeyError, TypeError, NoMethodError
+          wrong("/file", "holds no drills that this server can read")
+        end
+
+        # [Practice::Drill] of the text that was sealed. Raises Refused.
+        def drills(text)
+          JSON.parse(text).first(Courses::MOST_DRILLS).map { |row| drill(row) }
+        rescue JSON::ParserError, KeyError, TypeError, NoMethodError, ArgumentError
           wrong("/file", "holds no drills that this server can read")
         end
 

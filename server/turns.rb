@@ -6,7 +6,7 @@ module Gorvant
     # most WAIT_SECONDS; who comes later is told to come again. So a flood of them leaves threads for everybody else.
     class Turns
       RUNNING = 1
-      WAITING = 2
+      WAITING = 4 # of different accounts: each has one answer at a time (OneEach)
       WAIT_SECONDS = 1.5
 
       def initialize(running: RUNNING, waiting: WAITING, wait_seconds: WAIT_SECONDS)

@@ -140,6 +140,51 @@ RSpec.describe "Strangers at the door", :server do
     end
   end
 
+  describe "who asks on without waiting" do
+    def told(statuses, **how)
+      asked = []
+      app = Gorvant::Server::ToldAlready.new(->(env) { (asked << env) && statuses.call(env) })
+      answer = ->(path, **env) do
+        app.call(
+          Rack::MockRequest.env_for(path, { :method => "POST", "HTTP_COOKIE" => "a=b; gorvant=mine" }.merge(how, env))
+        )
+      end
+      [asked, answer]
+    end
+
+    let(:later) { ->(_env) { [429, { "retry-after" => "30", "content-type" => "x" }, ["wait"]] } }
+
+    it "hears the same at once, and nobody is asked who they are; another's cookie is another" do
+      asked, answer = told(later)
+      answers = Array.new(5) { answer.call("/api/visits/x/timeline") }
+      expect([asked.size, answers.uniq.size]).to eq([1, 1])
+      expect(answers.last).to eq([429, { "retry-after" => "30", "content-type" => "x" }, ["wait"]])
+      answer.call("/api/visits/x/timeline", "HTTP_COOKIE" => "gorvant=another")
+      answer.call("/api/visits/x/report-pdf") # another limit
+      answer.call("/api/visits", method: "GET") # none
+      expect(asked.size).to eq(4)
+    end
+
+    it "is asked again when the time is over, for a long answer in hand after a moment" do
+      asked, answer = told(->(_env) { [429, { "retry-after" => "1" }, []] })
+      answer.call("/api/visits/x/timeline")
+      sleep(0.3)
+      answer.call("/api/visits/x/timeline")
+      expect(asked.size).to eq(2)
+    end
+
+    it "is asked again at the door, and whatever was answered otherwise" do
+      {
+        "/api/session" => later,
+        "/api/visits/x/timeline" => ->(_env) { [503, { "retry-after" => "9" }, []] }
+      }.each do |path, says|
+        asked, answer = told(says)
+        2.times { answer.call(path) }
+        expect(asked.size).to eq(2)
+      end
+    end
+  end
+
   describe "from where" do
     proxies = [IPAddr.new("127.0.0.1"), IPAddr.new("10.1.0.0/16")]
     {

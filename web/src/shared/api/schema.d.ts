@@ -5131,6 +5131,7 @@ export interface operations {
             };
             403: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
         };
     };
     signOut: {
@@ -5504,6 +5505,7 @@ export interface operations {
             };
             404: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
         };
     };
     acceptInvitation: {
@@ -5536,6 +5538,7 @@ export interface operations {
             };
             404: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
         };
     };
     listCrews: {
@@ -5756,6 +5759,7 @@ export interface operations {
             };
             403: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
         };
     };
     sampleNow: {
@@ -5803,6 +5807,7 @@ export interface operations {
             403: components["responses"]["Problem"];
             404: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
         };
     };
     tellWhere: {
@@ -6186,6 +6191,7 @@ export interface operations {
             413: components["responses"]["Problem"];
             415: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
         };
     };
     showRig: {
@@ -6234,6 +6240,7 @@ export interface operations {
                 };
             };
             404: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
         };
     };
     traceRig: {
@@ -6330,6 +6337,7 @@ export interface operations {
             };
             404: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
         };
     };
     legendOf_rigs: {
@@ -6436,6 +6444,7 @@ export interface operations {
             };
             404: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
         };
     };
     whyOf_rigs: {
@@ -6460,6 +6469,7 @@ export interface operations {
             };
             404: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
         };
     };
     vcdOf_rigs: {
@@ -6484,6 +6494,7 @@ export interface operations {
             };
             404: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
         };
     };
     eventsOf_rigs: {
@@ -6508,6 +6519,7 @@ export interface operations {
             };
             404: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
         };
     };
     timelineOf_visits: {
@@ -6532,6 +6544,7 @@ export interface operations {
             };
             404: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
         };
     };
     whyOf_visits: {
@@ -6556,6 +6569,7 @@ export interface operations {
             };
             404: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
         };
     };
     vcdOf_visits: {
@@ -6580,6 +6594,7 @@ export interface operations {
             };
             404: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
         };
     };
     eventsOf_visits: {
@@ -6604,6 +6619,7 @@ export interface operations {
             };
             404: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
         };
     };
     readCourse: {
@@ -6633,6 +6649,7 @@ export interface operations {
                 };
             };
             422: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
         };
     };
     readNotation: {
@@ -6667,6 +6684,7 @@ export interface operations {
             };
             404: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
         };
     };
     faultsOf_rigs: {
@@ -6716,6 +6734,7 @@ export interface operations {
             };
             404: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
         };
     };
     drawingOf_visits: {
@@ -6764,6 +6783,7 @@ export interface operations {
             };
             404: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
         };
     };
     legendOf_visits: {
@@ -6869,6 +6889,7 @@ export interface operations {
             };
             404: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
         };
     };
     listRevisions: {
@@ -6926,6 +6947,7 @@ export interface operations {
             404: components["responses"]["Problem"];
             409: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
         };
     };
     alikeOf_rigs: {
@@ -6958,6 +6980,7 @@ export interface operations {
                 };
             };
             404: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
         };
     };
     alikeOf_visits: {
@@ -6990,6 +7013,7 @@ export interface operations {
                 };
             };
             404: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
         };
     };
     roadMap: {
@@ -7035,6 +7059,7 @@ export interface operations {
             };
             404: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
             503: components["responses"]["Problem"];
         };
     };
@@ -7127,6 +7152,7 @@ export interface operations {
             };
             404: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
         };
     };
     showTask: {
@@ -7205,6 +7231,7 @@ export interface operations {
                 };
             };
             422: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
         };
     };
     listVisits: {
@@ -7515,6 +7542,7 @@ export interface operations {
             };
             404: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
         };
     };
     visitHistory: {
@@ -7588,6 +7616,7 @@ export interface operations {
                 };
             };
             404: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
         };
     };
     readReadings: {
@@ -7618,6 +7647,7 @@ export interface operations {
             };
             404: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
         };
     };
     visitArchive: {
@@ -7641,6 +7671,7 @@ export interface operations {
                 };
             };
             404: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
         };
     };
     unitArchive: {
@@ -7664,6 +7695,7 @@ export interface operations {
                 };
             };
             404: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
         };
     };
     sendArchivePart: {
@@ -7696,6 +7728,7 @@ export interface operations {
             404: components["responses"]["Problem"];
             413: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
         };
     };
     importArchive: {
@@ -7728,6 +7761,7 @@ export interface operations {
             };
             404: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
         };
     };
     knownGood: {
@@ -7825,6 +7859,7 @@ export interface operations {
                 };
             };
             422: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
         };
     };
     dropCrewMark: {
@@ -7997,6 +8032,7 @@ export interface operations {
             };
             404: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
         };
     };
     site: {
@@ -8140,6 +8176,7 @@ export interface operations {
             };
             404: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
         };
     };
     landingsCsv: {
@@ -8163,6 +8200,7 @@ export interface operations {
                 };
             };
             404: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
         };
     };
     readLandings: {
@@ -8193,6 +8231,7 @@ export interface operations {
             };
             404: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
         };
     };
     settingsOf: {
@@ -8223,6 +8262,7 @@ export interface operations {
             };
             404: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
         };
     };
     stagingOf: {
@@ -8256,6 +8296,7 @@ export interface operations {
             };
             404: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
         };
     };
     listPhotos: {
@@ -8327,6 +8368,7 @@ export interface operations {
             409: components["responses"]["Problem"];
             413: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
         };
     };
     showPhoto: {
@@ -8550,6 +8592,7 @@ export interface operations {
             };
             404: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
         };
     };
     logsOfVisit: {
@@ -8616,6 +8659,7 @@ export interface operations {
             404: components["responses"]["Problem"];
             409: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
         };
     };
     log: {
@@ -8700,6 +8744,7 @@ export interface operations {
             404: components["responses"]["Problem"];
             413: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
         };
     };
     lookAtLog: {
@@ -8730,6 +8775,7 @@ export interface operations {
             };
             404: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
         };
     };
     readLog: {
@@ -8819,6 +8865,7 @@ export interface operations {
             };
             404: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
         };
     };
     judgeLog: {
@@ -8853,6 +8900,7 @@ export interface operations {
             };
             404: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
         };
     };
     practice: {
@@ -8925,6 +8973,7 @@ export interface operations {
             404: components["responses"]["Problem"];
             409: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
         };
     };
     drill: {
@@ -9077,6 +9126,7 @@ export interface operations {
             404: components["responses"]["Problem"];
             409: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
         };
     };
     placeProbes: {
@@ -9143,6 +9193,7 @@ export interface operations {
             404: components["responses"]["Problem"];
             409: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
         };
     };
     answerTry: {
@@ -9323,6 +9374,7 @@ export interface operations {
             403: components["responses"]["Problem"];
             404: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
         };
     };
     openDrillFile: {
@@ -9365,6 +9417,7 @@ export interface operations {
             403: components["responses"]["Problem"];
             409: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
         };
     };
     plan: {
@@ -9409,6 +9462,7 @@ export interface operations {
             };
             404: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
         };
     };
     defrostSchools: {
@@ -9446,6 +9500,7 @@ export interface operations {
             };
             404: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
         };
     };
     forcedTest: {
@@ -9476,6 +9531,7 @@ export interface operations {
             };
             404: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
         };
     };
     checkCoilSwitch: {
@@ -9617,6 +9673,7 @@ export interface operations {
             };
             409: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
         };
     };
     deleteSensorTable: {
