@@ -11,6 +11,7 @@ module Gorvant
       POOL_SECONDS = 3 # to wait for a connection
       IDLE_SECONDS = 5 # after which a connection is tried before it is used
       STATEMENT_SECONDS = 10
+      IDLE_IN_TRANSACTION_SECONDS = 60 # what somebody forgot to end holds up others no longer
       ERRORS = [Sequel::DatabaseError, Sequel::PoolTimeout].freeze
       LOCK = 0x676f7276 # any constant that no other program on this server uses
 
@@ -27,6 +28,7 @@ module Gorvant
               connect_timeout: POOL_SECONDS,
               connect_sqls: [
                 "SET statement_timeout = '#{STATEMENT_SECONDS}s'",
+                "SET idle_in_transaction_session_timeout = '#{IDLE_IN_TRANSACTION_SECONDS}s'",
                 *("SET ROLE #{Roles::NAMES.fetch(as)}" if as)
               ]
             )

@@ -63,7 +63,7 @@ module Gorvant
 
       def may?(env)
         given = env["HTTP_AUTHORIZATION"].to_s[BEARER, 1]
-        return !@token.empty? && Rack::Utils.secure_compare(@token, given) if given
+        return Rack::Utils.secure_compare(@token, given) if given
 
         Caller.here?(env)
       end

@@ -20,10 +20,6 @@ module Gorvant
           .fetch(:asked)
       end
 
-      def read(key) = table.where(key: digest(key)).get(:asked)
-      def write(key, value, expires_in:) = increment(key, value, expires_in: expires_in)
-      def delete(key) = table.where(key: digest(key)).delete
-
       # The worker's, when it has nothing else to do.
       def prune = table.where(Sequel[:expires_at] < Sequel.function(:clock_timestamp)).delete
 

@@ -219,6 +219,14 @@ RSpec.describe "Strangers at the door", :server do
     end
   end
 
+  it "hold up nobody: no statement runs for ever, no transaction stands about" do
+    kept =
+      %w[statement_timeout idle_in_transaction_session_timeout].map do |name|
+        [ServerBench.web, ServerBench.door].map { |db| db.get(Sequel.function(:current_setting, name)) }.uniq
+      end
+    expect(kept).to eq([["10s"], ["1min"]])
+  end
+
   describe "one dear answer for each account" do
     let(:answers) { Gorvant::Server::DearAnswers.new(ServerBench.web) }
     let(:one) { Gorvant::Server::OneEach }

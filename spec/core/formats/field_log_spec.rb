@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require "timeout"
 require "tzinfo"
 require_relative "../../support/core"
 
@@ -186,5 +187,12 @@ RSpec.describe Gorvant::Formats::FieldLogReader do
       seen = slow[slot]&.map(&:first)
       expect(pair&.map { |value| value.round(3) }).to eq(seen && seen.minmax.map { |value| value.round(3) })
     end
+  end
+
+  it "looks at a cell of a megabyte of digits no longer than it takes to read it" do
+    long = plain.sub("2026-01-09 23:06:40,30.0", "2026-01-09 23:06:40,#{"0" * 1_000_000}x")
+    expect(long.size).to be > 1_000_000
+    head = Timeout.timeout(10) { formats::FieldLogHead.guess(long.b) }
+    expect(head.names.size).to eq(4)
   end
 end
