@@ -29,6 +29,7 @@ gem "tzinfo-data", "~> 1.2025"
 group :test do
   gem "capybara", "~> 3.40"
   gem "openapi_first", "~> 1.4"
+  gem "parallel_tests", "~> 4.10"
   gem "rack-test", "~> 2.3"
   gem "rspec", "~> 3.13"
   gem "selenium-webdriver", "~> 4.32"
