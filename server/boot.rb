@@ -13,6 +13,7 @@ end
 # Bases first, then whatever stands beside them.
 require_relative "errors"
 require_relative "ids"
+require_relative "steady"
 require_relative "operations"
 require_relative "roles"
 require_relative "crew"

@@ -51,6 +51,8 @@ module Gorvant
       STATES = %w[waiting running done failed cancelled].freeze
 
       class << self
+        include Steady
+
         # An answer of the API. route: as it is written down, not as it was asked.
         def answered(route, status, seconds, code)
           ANSWERS.increment(labels: { route: route, status: status.to_s })
@@ -85,8 +87,6 @@ module Gorvant
             File.delete(file) unless File.exist?("/proc/#{file[PID, 1]}")
           end
         end
-
-        def now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
       end
     end
   end

@@ -13,6 +13,8 @@ module Gorvant
       @lock = Mutex.new
 
       class << self
+        include Steady
+
         # Whose the dear answers of the block are. id: of an account or a device; answers: DearAnswers.
         def as(id, answers)
           before = Thread.current[KEY]
@@ -55,8 +57,6 @@ module Gorvant
             @lock.synchronize { @waiting.delete(asker.id) }
           end
         end
-
-        def now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
       end
     end
   end

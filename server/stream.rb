@@ -6,6 +6,8 @@ module Gorvant
     # and one thread of the process listens to the database on a connection of its own and writes to all of them,
     # never waiting for one that does not read. A process starts it with its first stream, so after every fork.
     class Stream
+      include Steady
+
       PATH = "/api/stream"
       HEARTBEAT_SECONDS = 15
       TICK_SECONDS = 0.5
@@ -183,8 +185,6 @@ module Gorvant
           gone.each(&:close)
         end
       end
-
-      def now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
     end
   end
 end

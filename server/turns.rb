@@ -5,6 +5,8 @@ module Gorvant
     # Dear answers (runs over time, whole desks) take turns in each process: RUNNING at once, WAITING behind them for at
     # most WAIT_SECONDS; who comes later is told to come again. So a flood of them leaves threads for everybody else.
     class Turns
+      include Steady
+
       RUNNING = 1
       WAITING = 4 # of different accounts: each has one answer at a time (OneEach)
       WAIT_SECONDS = 1.5
@@ -61,8 +63,6 @@ module Gorvant
           @free.signal
         end
       end
-
-      def now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
     end
   end
 end

@@ -8,6 +8,8 @@ module Gorvant
     # have the machine), or when nobody waits for it any more, the core is told that it is
     # enough. Long work belongs to tasks. While it works, others get a word in every few milliseconds.
     class Budget
+      include Steady
+
       MOST_SECONDS = Float(ENV.fetch("GORVANT_MOST_SECONDS", 3))
       LONGEST = 4
       LOOK_EVERY_SECONDS = 0.1
@@ -70,7 +72,6 @@ module Gorvant
 
       # Seconds of the processor that this thread has had.
       def worked = Process.clock_gettime(Process::CLOCK_THREAD_CPUTIME_ID)
-      def now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
     end
   end
 end

@@ -39,12 +39,14 @@ module Gorvant
           "#{JSON.generate({ at: time.utc.strftime("%FT%T.%LZ"), severity: severity, **fields })}\n"
       end
 
+      include Steady
+
       def initialize(app) = @app = app
 
       def call(env)
-        began = Process.clock_gettime(Process::CLOCK_MONOTONIC)
+        began = now
         status, headers, body = @app.call(env)
-        took = Process.clock_gettime(Process::CLOCK_MONOTONIC) - began
+        took = now - began
         route = env[ROUTE] || env["REQUEST_METHOD"]
         Metrics.answered(env[ROUTE] || "none", status, took, env[CODE])
         self.class.logger.info({ route: route, status: status, ms: (took * 1000).round, code: env[CODE] }.compact)

@@ -6,6 +6,8 @@ module Gorvant
     # looks up who they are: a flood costs next to nothing then. Told apart by cookie or token, each process for itself.
     # Not at the door, where the next try may be another name's.
     class ToldAlready
+      include Steady
+
       MOST = 2_000
       AT_MOST_ONCE_SECONDS = 0.25 # for who has a long answer in hand: it may be there any moment
       COOKIE = /gorvant=[^;]+/
@@ -44,8 +46,6 @@ module Gorvant
         status, headers, body = told.answer
         [status, headers.merge("retry-after" => [(told.over - now).ceil, 1].max.to_s), body]
       end
-
-      def now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
     end
   end
 end

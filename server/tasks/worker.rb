@@ -5,6 +5,8 @@ module Gorvant
     # Claims tasks one at a time (SKIP LOCKED), keeps what is done so far every second, stops when a task is cancelled,
     # and takes over tasks whose worker has not been heard of.
     class Worker
+      include Steady
+
       KINDS =
         [Alike, Signatures, ReadLog, ReadStory, Plan, MakeDrill, JudgeTry].to_h { |kind| [kind::KIND, kind] }.freeze
       SAVE_EVERY_SECONDS = 1.0
@@ -127,8 +129,6 @@ module Gorvant
           )
         end
       end
-
-      def now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
     end
   end
 end
