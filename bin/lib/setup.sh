@@ -177,7 +177,7 @@ pg_start() {
 }
 
 pg_start_alone() {
-  local dir=$1 bin port sockets try
+  local dir=$1 bin port sockets try quiet
   bin=$(pg_bin)
   if [ ! -f "$dir/data/PG_VERSION" ]; then
     say "initialising a private PostgreSQL in $dir"
@@ -191,6 +191,8 @@ pg_start_alone() {
       say "PostgreSQL's note of who runs is left over; taking it away"
       rm -f "$dir/data/postmaster.pid"
     fi
+    # What it writes down of errors holds nothing that somebody typed: no statements, no values of rows.
+    quiet="-c log_min_error_statement=panic -c log_error_verbosity=terse"
     # Its sockets lie under a short name: a long one is more than a socket can have.
     rm -rf "$(cat "$dir/sockets" 2>/dev/null || printf '/nonexistent')"
     sockets=$(mktemp -d /tmp/gorvant-pg.XXXXXX) && chmod 700 "$sockets"
@@ -199,7 +201,7 @@ pg_start_alone() {
     for try in 1 2 3 4 5; do
       port=$(cat "$dir/port" 2>/dev/null)
       { [ -n "$port" ] && port_free "$port"; } || port=$(free_port)
-      if as_pg "$bin/pg_ctl" -D "$dir/data" -l "$dir/server.log" -w -t 60 -o "-c listen_addresses=127.0.0.1 -p $port -c unix_socket_directories=$sockets ${PG_OPTIONS:-}" start >/dev/null 2>&1; then
+      if as_pg "$bin/pg_ctl" -D "$dir/data" -l "$dir/server.log" -w -t 60 -o "-c listen_addresses=127.0.0.1 -p $port -c unix_socket_directories=$sockets $quiet ${PG_OPTIONS:-}" start >/dev/null 2>&1; then
         PG_STARTED=yes
         break
       fi

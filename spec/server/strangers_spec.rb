@@ -227,6 +227,11 @@ RSpec.describe "Strangers at the door", :server do
     expect(kept).to eq([["10s"], ["1min"]])
   end
 
+  it "leave nothing of what they typed in the database's own log" do
+    quiet = { "log_min_error_statement" => "panic", "log_error_verbosity" => "terse" }
+    expect(quiet.to_h { |name, _| [name, db.get(Sequel.function(:current_setting, name))] }).to eq(quiet)
+  end
+
   describe "one dear answer for each account" do
     let(:answers) { Gorvant::Server::DearAnswers.new(ServerBench.web) }
     let(:one) { Gorvant::Server::OneEach }
