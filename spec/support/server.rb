@@ -68,8 +68,9 @@ module ServerBench
     empty
     return @first_load.put_back if @first_load
 
+    before = db.tables.select { |table| db[table].any? } # what an earlier run left: accounts, their trail
     demo.load
-    @first_load = Rows.new(db)
+    @first_load = Rows.new(db, db.tables - before)
   end
 
   # What a run's tables hold at a moment.
@@ -77,12 +78,11 @@ module ServerBench
     # Those before which others are there: what a row points to is put back first.
     ORDER = %i[settings sites units rigs rig_revisions visits].freeze
     MADE_BY_TRIGGERS = %i[search_documents search_words].freeze
-    NOT_DEMO = %i[crews users schema_migrations sessions].freeze
 
-    def initialize(db)
+    def initialize(db, tables)
       @db = db
-      others = db.tables - ORDER - MADE_BY_TRIGGERS - NOT_DEMO
-      @rows = (ORDER + others).filter_map { |table| [table, columns(table), db.copy_table(own(table))] if any?(table) }
+      ordered = (ORDER & tables) + (tables - ORDER - MADE_BY_TRIGGERS)
+      @rows = ordered.filter_map { |table| [table, columns(table), db.copy_table(own(table))] if any?(table) }
     end
 
     def put_back =
