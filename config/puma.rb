@@ -18,4 +18,4 @@ worker_timeout 60
 silence_single_worker_warning if respond_to?(:silence_single_worker_warning)
 
 # Each worker opens connections of its own.
-before_fork { Sequel::DATABASES.each(&:disconnect) }
+before_fork { Sequel::DATABASES.each(&:disconnect) } unless phased
