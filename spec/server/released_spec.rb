@@ -42,8 +42,9 @@ RSpec.describe "A release" do
       earlier = File.basename(migrations.min, ".rb")
       expect(verdict(drops, "# Contracts #{earlier}.")).to be_nil
       expect(verdict(drops, "# Contracts 20261124040000_another.")).to include("is not there")
-      expect(verdict(drops, "# Contracts 20991231000000_later.", 
-also: "20991231000000_later.rb")).to include("before it")
+      expect(verdict(drops, "# Contracts 20991231000000_later.", also: "20991231000000_later.rb")).to include(
+        "before it"
+      )
     end
 
     # What is said of a migration of 2098 that says this.
