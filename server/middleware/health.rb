@@ -8,7 +8,6 @@ module Gorvant
     # can answer just now (/health/ready: the database does), and what it counts (/metrics). The counts are for this
     # machine, or for who has GORVANT_METRICS_TOKEN.
     class Health
-      BEARER = /\ABearer (\S+)\z/
       TEXT = { "content-type" => Prometheus::Client::Formats::Text::CONTENT_TYPE, "cache-control" => "no-store" }.freeze
       JSON_TYPE = { "content-type" => "application/json", "cache-control" => "no-store" }.freeze
 
@@ -62,7 +61,7 @@ module Gorvant
       end
 
       def may?(env)
-        given = env["HTTP_AUTHORIZATION"].to_s[BEARER, 1]
+        given = env["HTTP_AUTHORIZATION"].to_s[Access::BEARER, 1]
         return Rack::Utils.secure_compare(@token, given) if given
 
         Caller.here?(env)

@@ -99,9 +99,10 @@ RSpec.describe "Health and counts", :server do
       script = <<~RUBY
         require "#{Gorvant::Server::ROOT}/server/boot"
         metrics = Gorvant::Server::Metrics
-        ids = Array.new(2) { fork { metrics.answered("GET /x", 200, 0.1, nil); metrics::STREAMS.set(3); sleep(30) } }
-        300.times { ids.all? { |pid| Dir["#{folder}/*streams*_\#{pid}.bin"].any? } ? break : sleep(0.1) }
-        sleep(0.2)
+        heard, done = IO.pipe
+        count = -> { metrics.answered("GET /x", 200, 0.1, nil); metrics::STREAMS.set(3); done << "x"; sleep(30) }
+        ids = Array.new(2) { fork(&count) }
+        heard.read(2)
         metrics.answered("GET /x", 200, 0.1, nil)
         tell = -> { puts metrics.text.lines.grep(/^gorvant_(answers|streams)/) }
         tell.call

@@ -149,7 +149,7 @@ RSpec.describe "Strangers at the door", :server do
           Rack::MockRequest.env_for(path, { :method => "POST", "HTTP_COOKIE" => "a=b; gorvant=mine" }.merge(how, env))
         )
       end
-      [asked, answer]
+      [asked, answer, app]
     end
 
     let(:later) { ->(_env) { [429, { "retry-after" => "30", "content-type" => "x" }, ["wait"]] } }
@@ -166,11 +166,13 @@ RSpec.describe "Strangers at the door", :server do
     end
 
     it "is asked again when the time is over, for a long answer in hand after a moment" do
-      asked, answer = told(->(_env) { [429, { "retry-after" => "1" }, []] })
-      answer.call("/api/visits/x/timeline")
-      sleep(0.3)
-      answer.call("/api/visits/x/timeline")
-      expect(asked.size).to eq(2)
+      { "1" => [0.24, 0.26], "30" => [29, 30] }.each do |seconds, (early, late)|
+        asked, answer, app = told(->(_env) { [429, { "retry-after" => seconds }, []] })
+        time = 0.0
+        allow(app).to receive(:now) { time }
+        times = [0.0, early, late].map { |at| (time = at) && answer.call("/api/visits/x/timeline") && asked.size }
+        expect(times).to eq([1, 1, 2])
+      end
     end
 
     it "is asked again at the door, and whatever was answered otherwise" do
@@ -257,8 +259,11 @@ RSpec.describe "Strangers at the door", :server do
       work = ->(id) { Thread.new { one.as(id, answers) { one.serve { (began << id) && gate.pop } } } }
       first = work.call(who)
       began.pop
-      second = Thread.new { one.as(who, answers) { one.serve { :second } } }
-      sleep(0.2)
+      asks = Queue.new
+      watched = double(let_go: nil)
+      allow(watched).to receive(:take) { |id| answers.take(id).tap { asks << true } }
+      second = Thread.new { one.as(who, watched) { one.serve { :second } } }
+      2.times { asks.pop } # it has asked in vain, and asks again: it waits
       expect { one.as(who, answers) { one.serve { :third } } }.to raise_error(Gorvant::Server::OneByOne)
       expect(one.as(uuid, answers) { one.serve { :another } }).to eq(:another)
       gate << true
