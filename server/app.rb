@@ -44,7 +44,8 @@ module Gorvant
         form_action: "'self'",
         base_uri: "'none'",
         frame_ancestors: "'none'",
-        manifest_src: "'self'"
+        manifest_src: "'self'",
+        worker_src: "'self'"
       }.freeze
       HOSTS = %w[127.0.0.1 localhost ::1 [::1]].freeze
 

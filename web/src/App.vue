@@ -1,18 +1,24 @@
 <script setup lang="ts">
-import { computed, onMounted } from 'vue'
+import { computed, onMounted, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import { signedOut } from '@/shared/api/client'
 import { renewed, waiting } from '@/shared/api/patient'
+import { answers } from '@/shared/api/useQuestion'
+import { away } from '@/shared/kept/pocket'
+import { newVersion, reloadAnew } from '@/shared/kept/shell'
 import AppHeader from '@/shared/ui/AppHeader.vue'
 import DoorPage from '@/pages/door/DoorPage.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import SignInForm from '@/pages/door/SignInForm.vue'
 import { useSession } from '@/shared/ui/useSession'
 
-const reload = () => location.reload()
 const route = useRoute()
 const { session, problem, load } = useSession()
 onMounted(load)
+// What could not be answered is asked again when there is signal.
+watch(away, (now) => {
+  if (!now) void answers.refetchQueries({ predicate: (query) => query.state.status === 'error' })
+})
 
 /** Pages that lead in are for anybody; every other one is for who has come in. */
 const shows = computed(() => {
@@ -28,9 +34,9 @@ const shows = computed(() => {
     <p v-if="waiting" class="waiting" role="status" data-testid="waiting">
       No answer from the server yet. Asking again by itself; what you typed stays here.
     </p>
-    <p v-if="renewed" class="waiting" role="status" data-testid="renewed">
+    <p v-if="renewed || newVersion" class="waiting" role="status" data-testid="renewed">
       Gorvant has been renewed since this page was opened.
-      <el-button class="key" @click="reload">Reload it</el-button>
+      <el-button class="key" @click="reloadAnew">Reload it</el-button>
     </p>
   </div>
   <RouterView v-if="shows === 'page'" v-slot="{ Component, route: shown }">

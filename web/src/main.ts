@@ -4,6 +4,7 @@ import '@fontsource-variable/atkinson-hyperlegible-mono/wght.css'
 import App from '@/App.vue'
 import { applyTheme, printLight, storedTheme } from '@/pages/settings/theme'
 import { router } from '@/router'
+import { keepShell } from '@/shared/kept/shell'
 import '@/tokens.css'
 import '@/base.css'
 import '@/element.css'
@@ -11,3 +12,4 @@ import '@/element.css'
 applyTheme(storedTheme())
 printLight()
 createApp(App).use(router).mount('#app')
+keepShell()

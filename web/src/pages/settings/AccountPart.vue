@@ -1,6 +1,9 @@
 <script setup lang="ts">
 import { computed, reactive, ref, shallowRef } from 'vue'
 import type { FormInstance } from 'element-plus'
+import { ElMessageBox } from 'element-plus/es/components/message-box/index'
+import 'element-plus/es/components/message-box/style/css'
+import { notSent } from '@/shared/kept/pocket'
 import { api } from '@/shared/api/client'
 import { useQuestion } from '@/shared/api/useQuestion'
 import { useSession } from '@/shared/ui/useSession'
@@ -39,6 +42,19 @@ async function keep() {
   await again()
 }
 
+/** What was never sent goes with the person: that is asked first. */
+async function leave() {
+  if (notSent.value) {
+    const says = `${notSent.value} of the things done here were never sent. Signing out takes them off this device for good.`
+    const sure = await ElMessageBox.confirm(says, 'Not sent yet', {
+      confirmButtonText: 'Sign out and lose them',
+      cancelButtonText: 'Stay signed in',
+    }).catch(() => null)
+    if (!sure) return
+  }
+  problem.value = await signOut()
+}
+
 async function signOutElsewhere() {
   const answer = await api.signOutEverywhere()
   problem.value = answer.state === 'failed' ? answer.problem : null
@@ -61,7 +77,7 @@ function device(agent: string): string {
     <section v-if="account">
       <h2>{{ account.name }}, {{ viewer?.role }} of {{ viewer?.crew }}</h2>
       <div class="settings-row">
-        <el-button class="key" data-testid="sign-out" @click="signOut">Sign out</el-button>
+        <el-button class="key" data-testid="sign-out" @click="leave">Sign out</el-button>
       </div>
     </section>
     <section v-if="account">

@@ -1,5 +1,6 @@
 import { ref } from 'vue'
 import { timed } from '@/shared/api/clock'
+import * as pocket from '@/shared/kept/pocket'
 
 /** Seconds to wait before each further try, where the answer does not say. */
 const WAITS = [1, 2, 3, 4, 5]
@@ -7,12 +8,16 @@ const WAITS = [1, 2, 3, 4, 5]
 const MOST_SECONDS = 10
 /** Where each try counts: sent again by a person only. */
 const ATTEMPTS = /^\/api\/(session|account|invitations)/
+/** What a proxy says of a server that it does not reach. */
+const NO_SERVER = new Set([502, 504])
 /** How many requests wait for a server that does not answer just now. */
 export const waiting = ref(0)
 
 /** Whether the server has been renewed under this page: what it asks may be answered otherwise now. */
 export const renewed = ref(false)
 let build: string | null = null
+/** Which build of the pages this server speaks for. */
+export const buildNow = () => build ?? ''
 function heard(answer: Response) {
   const now = answer.headers.get('x-gorvant-build')
   if (!now) return
@@ -42,29 +47,38 @@ const pause = (seconds: number, signal: AbortSignal) =>
     signal.addEventListener('abort', () => (clearTimeout(timer), done()), { once: true })
   })
 
+/** Asks once; once more with the new token where that is all that is wrong. */
+async function askOnce(request: Request): Promise<Response> {
+  for (let toldAnew = false; ; toldAnew = true) {
+    const answer = await timed(() => fetch(spoken(request)))
+    const token = answer.headers.get('x-csrf-token')
+    if (token) csrf.token = token
+    if (answer.status !== 403 || !token || toldAnew) return answer
+  }
+}
+pocket.wire({ send: askOnce })
+
 /**
  * Asks again by itself while the server is away, says that it will be back, or that it has this page's last question in hand: a
  * write carries an id or a version, so that the same one sent again is kept once. Any other answer is handed on as it is.
  */
 export async function patientFetch(request: Request): Promise<Response> {
+  const early = await pocket.first(request)
+  if (early) return early
+  const stood = pocket.standsAt(request)
   let counted = false
-  let toldAnew = false
   try {
     for (let attempt = 0; ; attempt++) {
-      const answer = await timed(() => fetch(spoken(request))).catch((problem: unknown) => problem)
-      if (answer instanceof Response) {
-        const token = answer.headers.get('x-csrf-token')
-        if (token) csrf.token = token
-        if (answer.status === 403 && token && !toldAnew) {
-          toldAnew = true
-          continue
-        }
-      }
+      const answer = await askOnce(request).catch((problem: unknown) => problem)
+      const here =
+        answer instanceof Response && !NO_SERVER.has(answer.status) ? null : await pocket.without(request)
+      if (here) return here
       const seconds =
         answer instanceof Response ? again(answer, new URL(request.url).pathname) : WAITS[attempt]
       if (!seconds || seconds > MOST_SECONDS || attempt >= WAITS.length || request.signal.aborted) {
         if (!(answer instanceof Response)) throw answer
         heard(answer)
+        void pocket.heard(request, answer.clone(), stood)
         return answer
       }
       if (!counted) waiting.value++

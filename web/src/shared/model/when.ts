@@ -17,6 +17,10 @@ export function ago(iso: string, now: number = Date.now()): string {
   return `${count} ${unit}${count === 1 ? '' : 's'} ago`
 }
 
+/** Hour and minute of this device's zone. */
+export const clockTime = (iso: string): string =>
+  new Date(iso).toLocaleTimeString('en-US', { hour: 'numeric', minute: '2-digit' })
+
 /** Day and time of this device's zone. */
 export const moment = (iso: string): string =>
   new Date(iso).toLocaleString('en-US', {

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { useRoute } from 'vue-router'
+import PocketChip from '@/shared/kept/PocketChip.vue'
 import TogetherChip from '@/shared/ui/TogetherChip.vue'
 import VisitPages from '@/shared/ui/VisitPages.vue'
 import { useSession } from '@/shared/ui/useSession'
@@ -21,6 +22,7 @@ const visitId = computed(() => /^\/visits\/([0-9a-f-]{36})\//.exec(route.path)?.
     </nav>
     <VisitPages v-if="viewer" />
     <TogetherChip v-if="viewer && visitId" :key="visitId" :visit="visitId" />
+    <PocketChip v-if="viewer" :visit="visitId" />
     <RouterLink v-if="viewer" class="crew" to="/settings/account" data-testid="who">
       <span
         >{{ viewer.name
@@ -78,7 +80,7 @@ nav {
   outline-offset: -4px;
 }
 
-.together + .crew {
+.pocket + .crew {
   margin-left: 0;
 }
 

@@ -1,6 +1,7 @@
 import { computed, shallowRef, watch } from 'vue'
 import { api, signedOut, type Session } from '@/shared/api/client'
 import { listen, stopListening } from '@/shared/api/stream'
+import { openFor, wipe } from '@/shared/kept/pocket'
 import { answers } from '@/shared/api/useQuestion'
 import type { Outcome, Problem } from '@/shared/model/outcome'
 
@@ -17,6 +18,7 @@ function take(answer: Outcome<Session>): Problem | null {
   before ??= now
   session.value = answer.value
   signedOut.value = answer.value.viewer === null && before !== null
+  if (now) void openFor(answer.value)
   if (now) listen()
   else stopListening()
   return null
@@ -37,11 +39,16 @@ export function useSession() {
     openLocally: async (key: string) => take(await api.openLocally(key)),
     accept: async (body: Parameters<typeof api.acceptInvitation>[0]) =>
       take(await api.acceptInvitation(body)),
-    async signOut() {
+    /** Ends it here, and takes away what this device keeps of the person; says why where that needs signal. */
+    async signOut(): Promise<Problem | null> {
+      const ended = await api.signOut()
+      if (ended.state === 'failed') return ended.problem
       before = null
       answers.clear()
-      take(await api.signOut())
+      await wipe()
+      take(ended)
       location.assign('/')
+      return null
     },
   }
 }

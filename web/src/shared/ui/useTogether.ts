@@ -13,6 +13,7 @@ import { useRoute } from 'vue-router'
 import { api } from '@/shared/api/client'
 import { CLIENT } from '@/shared/api/client-id'
 import { csrf } from '@/shared/api/patient'
+import { onSent } from '@/shared/kept/pocket'
 import { onCrewEvent, type CrewEvent } from '@/shared/api/stream'
 import { answers } from '@/shared/api/useQuestion'
 import { useVisit } from '@/shared/ui/useVisit'
@@ -116,6 +117,10 @@ export function useTogether(id: MaybeRefOrGetter<string | null>) {
   }
 
   const off = onCrewEvent(heard)
+  // What waited here has arrived: the pages show the server's word on it.
+  const offSent = onSent((visit) => {
+    if (visit === toValue(id)) void renew(['readings', 'photos', 'close_out', 'visit_rig'])
+  })
   useIntervalFn(() => {
     for (const [client, one] of others)
       if (Date.now() - one.heard > QUIET_SECONDS * 1000) others.delete(client)
@@ -154,6 +159,7 @@ export function useTogether(id: MaybeRefOrGetter<string | null>) {
   addEventListener('pagehide', leaves)
   onScopeDispose(() => {
     off()
+    offSent()
     removeEventListener('pagehide', leaves)
   })
 }

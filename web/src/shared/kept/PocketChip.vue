@@ -1,0 +1,63 @@
+<script setup lang="ts">
+import { computed, defineAsyncComponent, ref } from 'vue'
+import { asks, away, canKeep, keptVisits, notSent } from '@/shared/kept/pocket'
+
+/** Whether there is signal, what waits to be sent, and whether this visit is taken along; opens the sheet with all of it. */
+const props = defineProps<{ visit: string | null }>()
+const PocketSheet = defineAsyncComponent(() => import('@/shared/kept/PocketSheet.vue'))
+const open = ref(false)
+const opened = ref(false)
+
+const along = computed(() => keptVisits.value.some((one) => one.id === props.visit))
+const waits = computed(() => (notSent.value ? `${notSent.value} not sent` : ''))
+const says = computed(() => {
+  if (away.value) return ['No signal', waits.value].filter(Boolean).join(' · ')
+  if (waits.value) return waits.value
+  return along.value ? '= taken along' : 'Take along'
+})
+const shows = computed(() => away.value || notSent.value > 0 || props.visit !== null)
+
+function show() {
+  opened.value = true
+  open.value = true
+}
+</script>
+
+<template>
+  <div v-if="shows" class="pocket">
+    <el-button
+      :class="['key', 'chip', { away, asks: asks > 0 }]"
+      :aria-label="`${says}: open what is on this device`"
+      data-testid="pocket"
+      @click="show"
+      ><span v-if="asks" aria-hidden="true">≠ </span>{{ says }}</el-button
+    >
+    <PocketSheet v-if="opened" v-model="open" :visit="visit" :can-keep="canKeep" />
+  </div>
+</template>
+
+<style scoped>
+.pocket {
+  display: flex;
+  align-items: center;
+  margin-left: auto;
+}
+
+.chip {
+  border-color: var(--on-bar-soft);
+  background: transparent;
+  color: var(--on-bar);
+  white-space: nowrap;
+}
+
+.chip.away {
+  border-style: dashed;
+  border-width: 3px;
+  font-weight: 700;
+}
+
+.chip.asks {
+  border-color: var(--bar-accent);
+  border-width: 3px;
+}
+</style>

@@ -1,0 +1,260 @@
+<script setup lang="ts">
+import { computed, onBeforeUnmount, onMounted, ref, shallowRef } from 'vue'
+import { heldBy } from '@/shared/kept/item'
+import {
+  away,
+  giveUp,
+  keepMine,
+  KEPT_DAYS,
+  keptVisits,
+  leaveBehind,
+  lookAgain,
+  outbox,
+  sending,
+} from '@/shared/kept/pocket'
+import { takeAlong } from '@/shared/kept/takeAlong'
+import { buildNow } from '@/shared/api/patient'
+import { megabytes, storedFor } from '@/shared/kept/room'
+import { ago, clockTime } from '@/shared/model/when'
+import { useVisit } from '@/shared/ui/useVisit'
+import { api, type Visit } from '@/shared/api/client'
+import SureButton from '@/shared/ui/kit/SureButton.vue'
+
+/** What is on this device: what waits to be sent, and the visits that were taken along. */
+const open = defineModel<boolean>({ required: true })
+const props = defineProps<{ visit: string | null; canKeep: boolean }>()
+const { visit: inHand } = useVisit()
+
+const lines = computed(() =>
+  outbox.value.map((item) => ({ item, behind: heldBy(outbox.value, item), title: titleOf(item.visit) })),
+)
+const titleOf = (id: string) => keptVisits.value.find((one) => one.id === id)?.title ?? 'a visit'
+const mine = computed(() => keptVisits.value.find((one) => one.id === props.visit) ?? null)
+
+const going = shallowRef<{ title: string; done: number; of: number } | null>(null)
+const wrong = ref('')
+let stop = new AbortController()
+const stored = ref<boolean | null>(null)
+onMounted(async () => (stored.value = await storedFor(false)))
+onBeforeUnmount(() => stop.abort())
+
+async function take(rows: Visit[]) {
+  stop = new AbortController()
+  wrong.value = ''
+  stored.value = await storedFor(true)
+  try {
+    for (const one of rows) {
+      const title = `${one.site}, ${one.unit}`
+      going.value = { title, done: 0, of: 1 }
+      await takeAlong(one, buildNow(), (done, of) => (going.value = { title, done, of }), stop.signal)
+      if (stop.signal.aborted) break
+    }
+  } catch (problem) {
+    wrong.value =
+      problem instanceof DOMException && problem.name === 'QuotaExceededError'
+        ? 'This device has no room left for it. Leave another visit behind first.'
+        : 'It could not be taken along whole. What was kept stays; try it again with signal.'
+  } finally {
+    going.value = null
+  }
+}
+
+async function takeDay() {
+  const answer = await api.visits()
+  if (answer.state !== 'ready') return
+  const today = answer.value.visits[0]?.visit_on
+  await take(answer.value.visits.filter((one) => one.visit_on === today && one.closed_number === null))
+}
+
+const percent = computed(() => (going.value ? Math.round((100 * going.value.done) / going.value.of) : 0))
+</script>
+
+<template>
+  <el-drawer
+    v-model="open"
+    title="On this device"
+    size="min(520px, 100vw)"
+    append-to-body
+    data-testid="pocket-sheet"
+  >
+    <p v-if="!canKeep" class="why" data-testid="pocket-why-not">
+      Nothing can be taken along from this address: the browser allows it only on this machine itself or
+      behind TLS (https). Whoever runs the server finds how in its papers.
+    </p>
+    <template v-else>
+      <p v-if="away" class="state" role="status">
+        No signal. What was taken along is shown; what you do is kept here and sent by itself.
+        <el-button class="key quiet" @click="lookAgain">Try now</el-button>
+      </p>
+
+      <section aria-labelledby="pocket-waits">
+        <h2 id="pocket-waits">
+          Not sent yet<template v-if="lines.length"> · {{ lines.length }}</template>
+        </h2>
+        <p v-if="!lines.length" class="quiet" data-testid="nothing-waits">
+          Nothing waits. All that was done is at the server.
+        </p>
+        <p v-else-if="sending" class="quiet" role="status">Sending…</p>
+        <ol v-if="lines.length" data-testid="outbox">
+          <li v-for="{ item, behind, title } in lines" :key="item.seq" :class="item.state">
+            <p class="says">
+              <span aria-hidden="true">{{ item.state === 'waits' ? '·' : '≠' }}</span> {{ item.says }}
+            </p>
+            <p class="quiet">{{ title }} · {{ clockTime(new Date(item.at).toISOString()) }}</p>
+            <p v-if="behind" class="quiet">Waits for “{{ behind.says }}”.</p>
+            <template v-if="item.state !== 'waits'">
+              <p class="because" role="alert">
+                {{
+                  item.state === 'asks'
+                    ? 'Somebody else changed the same meanwhile. Which one stands?'
+                    : item.problem?.detail
+                }}
+              </p>
+              <p v-for="one in item.problem?.errors ?? []" :key="one.field" class="because">
+                {{ one.field }}: {{ one.problem }}
+              </p>
+              <el-button class="key" data-testid="outbox-mine" @click="keepMine(item)">{{
+                item.state === 'asks' ? 'Mine stands' : 'Send it again'
+              }}</el-button>
+              <SureButton
+                :asks="
+                  item.state === 'asks'
+                    ? 'Give up what you did here?'
+                    : 'Delete it? It was never kept at the server.'
+                "
+                yes="Give it up"
+                testid="outbox-theirs"
+                @sure="giveUp(item)"
+                >{{ item.state === 'asks' ? 'Theirs stands' : 'Give it up' }}</SureButton
+              >
+            </template>
+          </li>
+        </ol>
+      </section>
+
+      <section aria-labelledby="pocket-along">
+        <h2 id="pocket-along">Taken along</h2>
+        <div v-if="going" class="going" role="status">
+          <p>{{ going.title }}: {{ going.done }} of {{ going.of }}</p>
+          <el-progress :percentage="percent" :show-text="false" :stroke-width="12" />
+          <el-button class="key quiet" @click="stop.abort()">Stop</el-button>
+        </div>
+        <p v-else class="acts">
+          <el-button
+            v-if="inHand && visit"
+            class="key"
+            :type="mine ? undefined : 'primary'"
+            :disabled="away"
+            data-testid="take-along"
+            @click="take([inHand])"
+            >{{ mine ? 'Take this visit along anew' : 'Take this visit along' }}</el-button
+          >
+          <el-button class="key quiet" :disabled="away" data-testid="take-day" @click="takeDay"
+            >The day's open visits</el-button
+          >
+        </p>
+        <p v-if="wrong" class="because" role="alert">{{ wrong }}</p>
+        <ul v-if="keptVisits.length" data-testid="along">
+          <li v-for="one in keptVisits" :key="one.id">
+            <RouterLink :to="`/visits/${one.id}/trace`" @click="open = false">{{ one.title }}</RouterLink>
+            <p class="quiet">
+              {{ megabytes(one.bytes) }} · {{ ago(new Date(one.at).toISOString())
+              }}<template v-if="one.answered < one.asked">
+                · {{ one.asked - one.answered }} of its answers are not here</template
+              >
+            </p>
+            <SureButton
+              asks="Take it off this device? What waits to be sent stays."
+              yes="Leave it behind"
+              @sure="leaveBehind(one.id)"
+              >Leave behind</SureButton
+            >
+          </li>
+        </ul>
+        <p v-else class="quiet">No visit yet. With one along, its pages work in a basement.</p>
+      </section>
+
+      <p class="quiet small">
+        Kept for you alone, {{ KEPT_DAYS }} days at most; signing out takes it off this device. That keeps it
+        from the next one who signs in here, not from somebody who opens the device itself: lock it.
+        <template v-if="stored === false">
+          This browser may clear it when the device runs short of room; installing Gorvant makes that less
+          likely.</template
+        >
+      </p>
+    </template>
+  </el-drawer>
+</template>
+
+<style scoped>
+section {
+  padding-bottom: 20px;
+}
+
+h2 {
+  padding-bottom: 6px;
+  font-size: 17px;
+}
+
+ol,
+ul {
+  display: grid;
+  gap: 10px;
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+
+li {
+  padding: 6px 0 6px 10px;
+  border-left: 6px solid var(--rule-strong);
+}
+
+li.waits {
+  border-left-style: dotted;
+}
+
+li.asks,
+li.refused {
+  border-left-color: var(--alarm);
+}
+
+.says {
+  font-weight: 650;
+  overflow-wrap: anywhere;
+}
+
+.state,
+.why {
+  margin-bottom: 16px;
+  padding: 8px 12px;
+  border: 3px dashed var(--between);
+  background: var(--note-soft);
+}
+
+.because {
+  color: var(--alarm);
+  overflow-wrap: anywhere;
+}
+
+.quiet {
+  color: var(--ink-soft);
+}
+
+.small {
+  font-size: 14px;
+}
+
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  padding-bottom: 10px;
+}
+
+.going {
+  display: grid;
+  gap: 6px;
+  padding-bottom: 10px;
+}
+</style>
