@@ -41,6 +41,7 @@ export default defineConfig({
   root: 'web',
   plugins: [vue(), components({ dirs: [], dts: false, resolvers: [ElementPlusResolver()] }), pwa],
   resolve: { alias: { '@': fileURLToPath(new URL('./web/src', import.meta.url)) } }, // a path may have a space
+  worker: { format: 'es' },
   build: { outDir: 'dist', emptyOutDir: true, target: 'es2022' },
   test: { server: { deps: { inline: ['element-plus'] } } }, // it brings its styles with it
   server: {

@@ -36,7 +36,7 @@ module Gorvant
       ].freeze
       POLICY = {
         default_src: "'none'",
-        script_src: "'self'",
+        script_src: "'self' 'wasm-unsafe-eval'", # the engine that is taken along; no eval of script
         style_src: "'self'",
         img_src: "'self' data: blob:",
         font_src: "'self'",

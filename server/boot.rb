@@ -36,9 +36,10 @@ require_relative "demo"
 require_relative "repositories/sent"
 require_relative "repositories/repository"
 require_relative "requests/request"
+require_relative "answers/answers"
 require_relative "presenters/problem"
 require_relative "resources/resource"
-%w[repositories reports requests presenters middleware resources desks/*].each do |room|
+%w[answers repositories reports requests presenters middleware resources desks/*].each do |room|
   Dir[File.join(__dir__, room, "*.rb")].each { |file| require file }
 end
 require_relative "tasks/alike"

@@ -203,7 +203,7 @@ module Gorvant
           visit_id: visit[:id],
           rig_revision_id: visit[:rig_revision_id],
           condition: condition.to_json_hash,
-          **Readings.columns(observation, judged, Present.judged(judged)),
+          **ReadingRow.columns(observation, judged, Present.judged(judged)),
           taken_at: Time.iso8601(reading.fetch("at")),
           received_at: Time.iso8601(reading.fetch("at")),
           demo: true

@@ -6,6 +6,8 @@ module Gorvant
   module Server
     # Ids that follow from what they are of, so that the same thing made twice is one.
     module Ids
+      UUID = /\A\h{8}-\h{4}-\h{4}-\h{4}-\h{12}\z/
+
       # A UUID of any text.
       def self.of(text)
         hex = Digest::SHA256.hexdigest(text)

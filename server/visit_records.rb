@@ -30,7 +30,7 @@ module Gorvant
         def read(row)
           VisitRead.new(
             id: row[:id],
-            observation: Readings.observation(row),
+            observation: ReadingRow.observation(row),
             condition: Condition.parse(row[:condition].to_h),
             minutes: row[:moment].to_h["compressor_stopped_minutes"],
             at: row[:taken_at].utc.iso8601,

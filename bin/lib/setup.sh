@@ -90,10 +90,18 @@ install_npm() {
   touch node_modules/.package-lock.json
 }
 
+# Nothing of what is named is newer than a file that was made of it.
+made_since() { # made, sources…
+  [ -f "$1" ] && [ -z "$(find "${@:2}" -newer "$1" -print -quit)" ]
+}
+
 build_web() {
-  if [ -f web/dist/index.html ] && [ -z "$(find web/src web/index.html vite.config.ts package-lock.json -newer web/dist/index.html -print -quit)" ]; then return 0; fi
-  say "building the pages"
-  npx vite build --logLevel error >&2 || die "the pages could not be built"
+  if ! made_since web/dist/index.html web/src web/public web/index.html vite.config.ts package-lock.json; then
+    say "building the pages"
+    npx vite build --logLevel error >&2 || die "the pages could not be built"
+  fi
+  made_since web/dist/engine/engine.json core/lib core/data server package-lock.json && return 0
+  ruby bin/lib/pack_engine.rb web/dist/engine >&2 || die "the engine that is taken along could not be packed"
 }
 
 # PostgreSQL will not run as root: drop to the user that its package made. It inherits no lock on its folder.

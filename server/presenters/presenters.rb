@@ -108,7 +108,7 @@ module Gorvant
         end
 
         def reading(row, netlist, superseded_by)
-          seen = Readings.observation(row)
+          seen = ReadingRow.observation(row)
           {
             id: row[:id],
             visit_id: row[:visit_id],

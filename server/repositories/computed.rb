@@ -22,7 +22,7 @@ module Gorvant
       # old answer.
       ENGINE =
         Digest::SHA256.hexdigest(
-          Dir[File.join(ROOT, "{core/lib,server/presenters,server/desks}/**/*.rb")]
+          Dir[File.join(ROOT, "{core/lib,server/answers,server/presenters,server/desks}/**/*.rb")]
             .map { |path| File.binread(path) }
             .join
         )

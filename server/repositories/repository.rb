@@ -6,7 +6,7 @@ module Gorvant
   module Server
     # Rows of one table as its viewer's crew sees them. There is no find without a viewer.
     class Repository
-      UUID = /\A\h{8}-\h{4}-\h{4}-\h{4}-\h{12}\z/
+      UUID = Ids::UUID
 
       def initialize(db, viewer)
         @db = db

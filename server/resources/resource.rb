@@ -6,9 +6,6 @@ module Gorvant
   module Server
     # One noun of the API. A route is four sentences: read, load, compute, present.
     class Resource < Sinatra::Base
-      # What people wrote themselves, and get back as they wrote it.
-      OWN_WORDS = %w[complaint note name rig_name site content desks labels as_found text own handover].freeze
-
       set :show_exceptions, false
       set :raise_errors, false
       set :dump_errors, false # Journal writes them, without what people typed
@@ -83,182 +80,49 @@ module Gorvant
       def drill_tries = DrillTries.new(db, viewer)
       def courses = Courses.new(db, viewer)
       def computed = Computed.new(db)
+      def answers = Answers.new(computed, readings)
       def tasks = Tasks.new(db, viewer)
       def closings = Closings.new(db, viewer)
 
       def json(content, code = 200)
         status code
         content_type "application/json"
-        return in_degrees(content).to_json if env["HTTP_X_DEGREES"] == "C"
-
-        (content.is_a?(String) ? content : JSON.generate(content)).delete(Degrees::MARK)
+        Answers::Text.of(content, degrees)
       end
 
       # Parsed JSON with the temperatures that it speaks of in the unit that was asked for.
-      def in_degrees(content)
-        Degrees.all(
-          JSON.parse(content.is_a?(String) ? content : JSON.generate(content)),
-          env["HTTP_X_DEGREES"] == "C" ? "C" : "F",
-          own: OWN_WORDS
-        )
-      end
+      def in_degrees(content) = Answers::Text.in_degrees(content, degrees)
+
+      def degrees = env["HTTP_X_DEGREES"] == "C" ? "C" : "F"
 
       def created(content, first_time) = json(content, first_time ? 201 : 200)
 
-      # Keys as they came in JSON, from a parsed condition. row: a rig's, or a visit's, whose weather holds where the
-      # condition says none. What the rig does not follow is left out, so that answers which are the same are worked out
-      # once.
-      def condition(hash, row)
-        given = deep_strings(hash)
-        weather =
-          (
-            if row[:outdoor_degrees_f] && given.is_a?(Hash) && !given.key?("outdoor_degrees_f")
-              { "outdoor_degrees_f" => row[:outdoor_degrees_f] }
-            else
-              {}
-            end
-          )
-        Condition.parse(weather.empty? ? given : given.merge(weather)).for_rig(Warm.rig(row))
-      end
+      def deep_strings(value) = answers.deep_strings(value)
 
-      def deep_strings(value)
-        case value
-        when Hash
-          value.to_h { |key, inner| [key.to_s, deep_strings(inner)] }
-        when Array
-          value.map { |inner| deep_strings(inner) }
-        else
-          value
-        end
-      end
+      # The routes of `circuit_routes`: the body is read, Answers answers.
+      def answer_trace(row) = json(answers.trace(row, TraceRequest.parse(body_json)))
+      def answer_expected(row) = json(answers.expected(row, ExpectedRequest.parse(body_json)))
+      def answer_measurement(row) = json(answers.measurement(row, MeasurementRequest.parse(body_json)))
+      def answer_drawing(row) = json(answers.drawing(row, DrawingRequest.parse(body_json)))
+      def answer_legend(row) = json(answers.legend(row, ConditionRequest.parse(body_json)))
+      def answer_timeline(row) = json(answers.timeline(row, TimelineRequest.parse(body_json)))
+      def answer_why(row) = json(answers.why(row, WhyRequest.parse(body_json)))
+      def answer_way(row) = json(answers.way(row, WayRequest.parse(body_json)))
+      def answer_faults(row) = json(answers.faults(row))
 
-      # What is live, worked out once for each rig revision and condition; with a drawing of it where one is asked for.
-      def answer_trace(row)
-        input = TraceRequest.parse(body_json)
-        condition = condition(input[:condition], row)
-        trace =
-          computed.recall("trace", row[:digest], condition.to_json_hash) do
-            JSON.generate(TracePresenter.new(Warm.trace(row, condition)).to_h)
-          end
-        return json(trace) unless input[:drawing]
-
-        json("#{trace.delete_suffix("}")},\"scene\":#{drawing(row, condition, input[:drawing])}}")
-      end
-
-      # The table of what an instrument should show, point to point.
-      def answer_expected(row)
-        input = ExpectedRequest.parse(body_json)
-        condition = condition(input[:condition], row)
-        json(
-          computed.recall("expected", row[:digest], condition.to_json_hash, input[:instrument]) do
-            JSON.generate(TracePresenter.new(Warm.trace(row, condition)).expected(input[:instrument]))
-          end
-        )
-      end
-
-      # What the meter should show between two points: volts, or ohms with the power off.
-      def answer_measurement(row)
-        input = MeasurementRequest.parse(body_json)
-        trace = Warm.trace(row, condition(input[:condition], row))
-        points = input.values_at(:from_node, :to_node)
-        if input[:function] == "ohms"
-          return json(Present.ohms(trace.ohms(*points, isolated: input.fetch(:isolated, false))))
-        end
-
-        json Present.expected(*trace.reading(*points, input[:instrument]))
-      end
-
-      # One view of the circuit as a Scene.
-      def answer_drawing(row)
-        input = DrawingRequest.parse(body_json)
-        json drawing(row, condition(input[:condition], row), input.except(:condition))
-      end
-
-      # A drawing as text. asked: view and options.
-      def drawing(row, condition, asked)
-        options = asked.except(:view).merge(taken_for(row, asked[:view], condition))
-        computed.recall("drawing", row[:digest], condition.to_json_hash, asked[:view], options) do
-          JSON.generate(ScenePresenter.new(Views.scene(asked[:view], Warm.trace(row, condition), options)).to_h)
-        end
-      end
-
-      # The same as an SVG file.
+      # The same drawing as an SVG file.
       def answer_svg(row)
-        input = DrawingRequest.parse(body_json)
-        condition = condition(input[:condition], row)
-        trace = Warm.trace(row, condition)
-        options = input.except(:condition, :view).merge(taken_for(row, input[:view], condition))
-        content_type "image/svg+xml"
-        Formats::Svg.dump(Views.scene(input[:view], trace, options), state: Views.state_words(trace))
+        scene, state = answers.scene(row, DrawingRequest.parse(body_json))
+        text(Formats::Svg.dump(scene, state: state), "image/svg+xml")
       end
 
-      # Readings that stand in this call, by the points they were taken between: only a visit has any.
-      def taken_for(_row, _view, _condition) = {}
-
-      # Codes, symbols and line styles of the rig in hand, as they stand.
-      def answer_legend(row)
-        input = ConditionRequest.parse(body_json)
-        condition = condition(input[:condition], row)
-        json(
-          computed.recall("legend", row[:digest], condition.to_json_hash) do
-            JSON.generate(Present.legend(Warm.trace(row, condition)))
-          end
-        )
-      end
-
-      # What happens over time, thinned to what a width can show.
-      def answer_timeline(row)
-        input = TimelineRequest.parse(body_json)
-        json(
-          computed.recall("timeline", row[:digest], input) do
-            timeline = timeline(row, input)
-            JSON.generate(
-              TimelinePresenter.new(
-                timeline,
-                from: input.fetch(:from_seconds, 0.0),
-                to: [input.fetch(:to_seconds, Float::INFINITY), timeline.duration_seconds].min,
-                width: input.fetch(:width, 1200)
-              ).to_h
-            )
-          end
-        )
-      end
-
-      # Why something is on or off at a time, and when it will be otherwise.
-      def answer_why(row)
-        input = WhyRequest.parse(body_json)
-        timeline = timeline(row, input)
-        json Present.why(
-               Chain.new(timeline, input[:signal], [input[:at_seconds], timeline.duration_seconds].min),
-               input[:at_seconds]
-             )
-      end
-
-      def answer_vcd(row) = text(Formats::Vcd.dump(timeline(row, TimelineRequest.parse(body_json))), "text/plain")
+      def answer_vcd(row) = text(Formats::Vcd.dump(answers.run(row, TimelineRequest.parse(body_json))), "text/plain")
       def answer_events(row) =
-        text(Formats::TimelineCsv.dump(timeline(row, TimelineRequest.parse(body_json))), "text/csv")
-
-      def timeline(row, input)
-        script = Script.parse(deep_strings(input[:script]), input[:duration_seconds])
-        Warm.timeline(row, script)
-      end
+        text(Formats::TimelineCsv.dump(answers.run(row, TimelineRequest.parse(body_json))), "text/csv")
 
       def text(content, type)
         content_type type
         content
-      end
-
-      # The shortest way for 24 V to a point, or what lies between two.
-      def answer_way(row)
-        input = WayRequest.parse(body_json)
-        json Present.way(
-               Way.new(Warm.trace(row, condition(input[:condition], row)), input[:to_node], input[:from_node])
-             )
-      end
-
-      # Every single fault that the rig can have, with its words.
-      def answer_faults(row)
-        json(computed.recall("faults", row[:digest]) { JSON.generate(faults: Present.faults(Warm.rig(row))) })
       end
 
       # Which faults no voltage tells apart: the answer if it is known, else 202 and the task that works it out.
@@ -273,7 +137,7 @@ module Gorvant
       # The circuit under a condition as a SPICE deck.
       def answer_spice(row)
         input = ConditionRequest.parse(body_json)
-        trace = Warm.trace(row, condition(input[:condition], row))
+        trace = Warm.trace(row, answers.condition(input[:condition], row))
         content_type "text/plain"
         Formats::Spice.dump(
           trace.netlist,

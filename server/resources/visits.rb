@@ -6,6 +6,12 @@ module Gorvant
     class VisitsResource < Resource
       circuit_routes "/api/visits", :visits
 
+      # The engine that was packed with the pages, by its name.
+      ENGINE =
+        File
+          .join(ROOT, "web", "dist", "engine", "engine.json")
+          .then { |path| File.file?(path) ? JSON.parse(File.read(path))["engine"] : nil }
+
       get "/api/visits" do
         rows, further = visits.page(before: params["before"]&.to_s)
         json(visits: rows.map { |row| Present.visit(row) }, next: further)
@@ -79,6 +85,12 @@ module Gorvant
         json(rig_id: row[:rig_id], revision: row[:revision_number], content: Formats::RigJson.dump(Warm.rig(row)))
       end
 
+      # What a device needs of it to answer without signal.
+      get "/api/visits/:id/along" do
+        row = visits.find(params[:id])
+        json Answers::Along.of(row, computed, sensor_tables.values - ThermistorTable.all, ENGINE)
+      end
+
       # What is fitted, changed at the unit: a new revision of the rig, and the visit goes on with it.
       post "/api/visits/:id/fitted" do
         input = FittedRequest.parse(body_json)
@@ -97,22 +109,6 @@ module Gorvant
       end
 
       private
-
-      # Over a point stands what was read there to C, over a device what was read across it.
-      def taken_for(row, view, condition)
-        return {} unless view == "focus"
-
-        mine = readings.standing_in(row[:id], condition.call)
-        {
-          taken:
-            mine.to_h do |one|
-              [
-                Present.taken_at(one),
-                "#{Readings.observation(one).says.delete_suffix(" V")} #{one[:verdict] == "agrees" ? "=" : "≠"}"
-              ]
-            end
-        }
-      end
 
       def fields(input)
         source = rig_revision(input)

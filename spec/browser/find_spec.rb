@@ -132,7 +132,7 @@ RSpec.describe "Find", :browser, type: :feature do
       expect(page).to have_css("[data-testid=said-kept]", text: reads)
     end
     kept = db[:readings].where(visit_id: id).order(:received_at).all.last(lines.size)
-    expect(kept.map { |row| Gorvant::Server::Readings.observation(row).says }).to eq(lines.map(&:last))
+    expect(kept.map { |row| Gorvant::Server::ReadingRow.observation(row).says }).to eq(lines.map(&:last))
     expect(kept.map { |row| row[:condition]["call"] }.uniq).to eq(["heat"])
     find("[data-testid=said]").set("good morning")
     expect(page).to have_css("[data-testid=said-nothing]")

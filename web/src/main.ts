@@ -4,6 +4,7 @@ import '@fontsource-variable/atkinson-hyperlegible-mono/wght.css'
 import App from '@/App.vue'
 import { applyTheme, printLight, storedTheme } from '@/pages/settings/theme'
 import { router } from '@/router'
+import { bringEngine } from '@/shared/kept/wired'
 import { keepShell } from '@/shared/kept/shell'
 import '@/tokens.css'
 import '@/base.css'
@@ -13,3 +14,4 @@ applyTheme(storedTheme())
 printLight()
 createApp(App).use(router).mount('#app')
 keepShell()
+bringEngine()

@@ -32,7 +32,7 @@ module Gorvant
 
         # A reading that arrived after the closing.
         def addendum(row, netlist)
-          seen = Readings.observation(row)
+          seen = ReadingRow.observation(row)
           {
             id: row[:id],
             where: seen.whereabouts(netlist),

@@ -83,7 +83,7 @@ module Gorvant
             title: table.title,
             tolerance_degrees_f: table.tolerance_degrees_f,
             points: table.points,
-            own: Repository::UUID.match?(table.id),
+            own: Ids::UUID.match?(table.id),
             fits:
               fits.map do |fit|
                 {

@@ -7,21 +7,15 @@ module Gorvant
       # The answer where the unit's signatures are there; else 202 and the task that works them out.
       post "/api/visits/:id/find" do
         row = visits.alone(params[:id])
-        input = FindRequest.parse(body_json || {})
-        library = finders.library(row) or return json(Present.task(ask(row)), 202)
-        words = Desks::Find::Words.new(finders.finder(row, library, input))
-        answer = words.to_h
-        answer[:about] = words.about(input[:about]) if input[:about]
-        json answer
+        answer = answers.find(row, FindRequest.parse(body_json || {}))
+        answer ? json(answer) : json(Present.task(ask(row)), 202)
       end
 
       # The tests from here on, to take along where no device goes.
       post "/api/visits/:id/road-map" do
         row = visits.alone(params[:id])
-        input = FindRequest.parse(body_json || {})
-        library = finders.library(row) or return json(Present.task(ask(row)), 202)
-        words = Desks::Find::Words.new(finders.finder(row, library, input))
-        json(Warm.dear { words.road_map { |clues| finders.finder(row, library, input.merge(further: clues)) } })
+        answer = answers.road_map(row, FindRequest.parse(body_json || {}))
+        answer ? json(answer) : json(Present.task(ask(row)), 202)
       end
 
       private

@@ -31,17 +31,14 @@ module Gorvant
 
       # What one spoken line is taken for, to be looked at before it is kept; nothing is kept here.
       post "/api/visits/:id/saying" do
-        input = SayingRequest.parse(body_json)
-        visit = visits.alone(params[:id])
-        rig = Warm.rig(visit)
-        saying = Saying.new(rig, **input.slice(:call, :at), chosen: input.fetch(:chosen, {}))
-        json(ways: saying.read(input[:text]).map { |way| said(way, visit) })
+        json answers.saying(visits.alone(params[:id]), SayingRequest.parse(body_json))
       end
 
       post "/api/visits/:id/readings" do
         input = ReadingRequest.parse(body_json)
         visit = visits.alone(params[:id])
-        row, first_time = readings.create(input[:id], { visit: visit[:id], body: body_json }, fields(visit, input))
+        row, first_time =
+          readings.create(input[:id], { visit: visit[:id], body: body_json }, answers.reading(visit, input))
         created present(visit, readings.of(visit[:id])).find { |reading| reading[:id] == row[:id] }, first_time
       end
 
@@ -61,43 +58,12 @@ module Gorvant
       def id_of(visit, given) = Ids.of(Sent.digest([visit[:id], given]))
 
       def keep_row(visit, input)
-        _row, first_time = readings.create(input[:id], { visit: visit[:id], body: input[:id] }, fields(visit, input))
+        _row, first_time =
+          readings.create(input[:id], { visit: visit[:id], body: input[:id] }, answers.reading(visit, input))
         first_time
       end
 
-      def fields(visit, input)
-        condition = condition(input[:condition], visit)
-        trace = Warm.trace(visit, condition)
-        observation = Observation.parse(deep_strings(input), trace)
-        judged = Held.against(trace, observation)
-        input.slice(:moment, :taken_at, :note, :supersedes_id).merge(
-          visit_id: visit[:id],
-          rig_revision_id: visit[:rig_revision_id],
-          condition: condition.to_json_hash,
-          **Readings.columns(observation, judged, Present.judged(judged))
-        )
-      end
-
-      def said(way, visit)
-        trace = Warm.trace(visit, condition({ "call" => way.call || "off" }, visit))
-        instrument = { "volts_ac" => { "instrument" => "high_impedance" } }.fetch(way.given["function"], {})
-        observation = Observation.parse(way.given.merge(instrument), trace)
-        {
-          given: way.given.merge(instrument),
-          title: Observation.functions.fetch(observation.function).fetch("title"),
-          where: observation.whereabouts(Warm.netlist(visit)),
-          reads: observation.says,
-          call: way.call,
-          at: way.at,
-          left: way.left
-        }
-      end
-
-      def present(visit, rows)
-        netlist = Warm.netlist(visit)
-        later = rows.to_h { |row| [row[:supersedes_id], row[:id]] }
-        rows.map { |row| Present.reading(row, netlist, later[row[:id]]) }
-      end
+      def present(visit, rows) = answers.readings(visit, rows)
     end
   end
 end

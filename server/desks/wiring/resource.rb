@@ -6,15 +6,7 @@ module Gorvant
     class WiringResource < Resource
       # As kept with the visit, or as it is being entered.
       post "/api/visits/:id/wiring" do
-        row = visits.alone(params[:id])
-        input = WiringRequest.parse(body_json || {})
-        found = input[:as_found] ? row[:desks].as_found(deep_strings(input[:as_found])) : row[:desks].as_found
-        json(
-          computed.recall("wiring", row[:digest], found) do
-            rig = Warm.rig(row)
-            JSON.generate(WiringPresenter.new(WiringCheck.new(rig, AsFound.parse(found, rig))).to_h)
-          end
-        )
+        json answers.wiring(visits.alone(params[:id]), WiringRequest.parse(body_json || {}))
       end
 
       get "/api/visits/:id/landings" do

@@ -31,8 +31,11 @@ module Gorvant
               .map { |error| problem(error) }
           raise BadRigFile.new(problems) if problems.any?
 
-          Rig.build(**fields(upgraded(content)))
+          known(content)
         end
+
+        # From parsed JSON that `read` has taken before.
+        def known(content) = Rig.build(**fields(upgraded(content)))
 
         # What an older version says, in the words of the newest: a pure step.
         def upgraded(content)

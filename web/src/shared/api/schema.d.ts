@@ -1870,6 +1870,25 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/visits/{id}/along": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        /** What a device needs of a visit, beside what its pages show, to answer without signal */
+        get: operations["visitAlong"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/visits/{id}/fitted": {
         parameters: {
             query?: never;
@@ -8108,6 +8127,47 @@ export interface operations {
                         rig_id: string;
                         revision: number;
                         content: components["schemas"]["RigFile"];
+                    };
+                };
+            };
+            404: components["responses"]["Problem"];
+        };
+    };
+    visitAlong: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The rig, what an earlier visit told, the crew's sensor tables, and what Find goes by */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        /** @description which engine this server gives; null where none is built */
+                        engine: string | null;
+                        digest: string;
+                        rig: components["schemas"]["RigFile"];
+                        carried: Record<string, never>;
+                        closed_as: string | null;
+                        sensor_tables: {
+                            id: string;
+                            title: string;
+                            tolerance_degrees_f: number;
+                            points: number[][];
+                        }[];
+                        /** @description what everything that could be so would show; null while it is not worked out */
+                        signatures: null | {
+                            name: string;
+                            pieces: unknown[];
+                        };
                     };
                 };
             };

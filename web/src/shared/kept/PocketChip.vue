@@ -9,12 +9,12 @@ const open = ref(false)
 const opened = ref(false)
 
 const along = computed(() => keptVisits.value.some((one) => one.id === props.visit))
-const waits = computed(() => (notSent.value ? `${notSent.value} not sent` : ''))
 const says = computed(() => {
-  if (away.value) return ['No signal', waits.value].filter(Boolean).join(' · ')
-  if (waits.value) return waits.value
-  return along.value ? '= taken along' : 'Take along'
+  if (away.value) return 'No signal'
+  if (notSent.value) return 'Not sent'
+  return along.value ? '= along' : 'Take along'
 })
+const spoken = computed(() => (notSent.value ? `${says.value}, ${notSent.value} not sent` : says.value))
 const shows = computed(() => away.value || notSent.value > 0 || props.visit !== null)
 
 function show() {
@@ -25,13 +25,15 @@ function show() {
 
 <template>
   <div v-if="shows" class="pocket">
-    <el-button
-      :class="['key', 'chip', { away, asks: asks > 0 }]"
-      :aria-label="`${says}: open what is on this device`"
-      data-testid="pocket"
-      @click="show"
-      ><span v-if="asks" aria-hidden="true">≠ </span>{{ says }}</el-button
-    >
+    <el-badge :value="notSent" :hidden="!notSent" :offset="[-6, 8]">
+      <el-button
+        :class="['key', 'chip', { away, asks: asks > 0 }]"
+        :aria-label="`${spoken}: open what is on this device`"
+        data-testid="pocket"
+        @click="show"
+        ><span v-if="asks" aria-hidden="true">≠ </span>{{ says }}</el-button
+      >
+    </el-badge>
     <PocketSheet v-if="opened" v-model="open" :visit="visit" :can-keep="canKeep" />
   </div>
 </template>

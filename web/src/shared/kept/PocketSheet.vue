@@ -12,6 +12,7 @@ import {
   outbox,
   sending,
 } from '@/shared/kept/pocket'
+import { dropEngine, engineHere, engineState, engineTook, lookForEngine } from '@/shared/kept/engine'
 import { takeAlong } from '@/shared/kept/takeAlong'
 import { buildNow } from '@/shared/api/patient'
 import { megabytes, storedFor } from '@/shared/kept/room'
@@ -35,7 +36,21 @@ const going = shallowRef<{ title: string; done: number; of: number } | null>(nul
 const wrong = ref('')
 let stop = new AbortController()
 const stored = ref<boolean | null>(null)
-onMounted(async () => (stored.value = await storedFor(false)))
+onMounted(async () => {
+  stored.value = await storedFor(false)
+  await lookForEngine()
+})
+/** How the engine stands, in a sentence. */
+const engineSays = computed(() => {
+  if (engineState.value === 'broke')
+    return 'This device could not bring the engine up. What was kept is shown; everything else needs signal.'
+  if (!engineHere.value) return 'Not here. It comes with the first visit that is taken along.'
+  const size = megabytes(engineHere.value.bytes)
+  if (engineState.value === 'starting') return `Here, ${size}; coming up…`
+  const took = engineTook.value
+  if (!took) return `Here, ${size}. It comes up when it is asked first.`
+  return `Up, ${size}; it took ${(took.startMs / 1000).toFixed(1)} s and holds ${megabytes(took.memoryBytes)} of memory.`
+})
 onBeforeUnmount(() => stop.abort())
 
 async function take(rows: Visit[]) {
@@ -172,6 +187,22 @@ const percent = computed(() => (going.value ? Math.round((100 * going.value.done
           </li>
         </ul>
         <p v-else class="quiet">No visit yet. With one along, its pages work in a basement.</p>
+      </section>
+
+      <section aria-labelledby="pocket-engine">
+        <h2 id="pocket-engine">The engine</h2>
+        <p data-testid="engine">{{ engineSays }}</p>
+        <p class="quiet">
+          With it, traces, tape, wiring, thermostat, defrost and Find answer here as the server does.
+          Practice, reports and logs need signal.
+        </p>
+        <SureButton
+          v-if="engineHere"
+          asks="Take the engine off this device? Kept answers stay."
+          yes="Take it off"
+          @sure="dropEngine"
+          >Take it off</SureButton
+        >
       </section>
 
       <p class="quiet small">

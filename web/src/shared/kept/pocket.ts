@@ -42,13 +42,19 @@ export const notSent = computed(() => outbox.value.length)
 export const asks = computed(() => outbox.value.filter((one) => one.state !== 'waits').length)
 
 type Send = (request: Request) => Promise<Response>
-/** Answers a question by itself; null where it cannot. */
-export type Engine = (question: Asked, visit: Visit, readings: Reading[]) => Promise<string | null>
+/** Answers a question by itself; null where it cannot. `along` is what came along for it; at once: only if it is up. */
+export type Engine = (
+  question: Asked,
+  visit: Visit,
+  readings: Reading[],
+  along: unknown,
+  atOnce: boolean,
+) => Promise<string | null>
 interface Ways {
   send: Send
   engine: Engine
 }
-let ways: Ways = { send: fetch, engine: () => Promise.resolve(null) }
+let ways: Ways = { send: (request) => fetch(request), engine: () => Promise.resolve(null) }
 let user: { id: string; name: string } | null = null
 let store: Store | null = null
 let opening: Promise<void> | null = null
@@ -244,12 +250,43 @@ async function here(one: Asked, request: Request): Promise<Response | null> {
   if (!store || !user) return null
   if (one.method !== 'GET' && !mayKeep(one))
     return (await keepWrite(one, request)) ?? (isKept(one.visit) ? needsSignal() : null)
-  const now = one.visit && isKept(one.visit) ? await standing(one, one.visit) : null
-  if (now) return json(now)
-  const answer = await keptAnswer(one)
-  if (answer) return json(answer)
+  const visit = isKept(one.visit) ? one.visit : null
+  const own = visit && leansOn(one) === 'nothing' ? await standing(one, visit) : null
+  if (own) return json(own)
+  const answer = (await keptAnswer(one)) ?? (visit && (await worked(one, visit, false)))
+  if (answer) return said(answer)
   // Of a visit that was taken along it is said at once; of anything else the server is waited for first.
-  return away.value || isKept(one.visit) ? needsSignal() : null
+  return away.value || visit ? needsSignal() : null
+}
+
+/** An answer of the engine, or why the core refuses the question. */
+function said(answer: string) {
+  const { problem } = answer.startsWith('{"problem"') ? (JSON.parse(answer) as { problem?: string }) : {}
+  if (!problem) return json(answer)
+  return json({ type: 'about:blank', title: 'Not acceptable', status: 422, detail: problem }, 422)
+}
+
+/** What the engine says of a visit as it stands with what waits. */
+async function worked(one: Asked, id: string, atOnce: boolean): Promise<string | null> {
+  const [visit, along] = [await visitOf(id), await kept('GET', `/api/visits/${id}/along`)]
+  if (!visit || !along || !user) return null
+  const mine = outbox.value.filter((item) => item.visit === id)
+  const words = await catalogue()
+  const now = visitNow(visit, mine, user.name, words)
+  const answer = await ways
+    .engine(one, now, await readingsHere(id, mine, words), along, atOnce)
+    .catch(() => null)
+  return answer && one.path.endsWith('/close-out') ? withClosings(answer, id) : answer
+}
+
+/** The closings of before, which no engine knows. */
+async function withClosings(answer: string, id: string) {
+  const had = await kept<{ closings: unknown[]; addenda: unknown[] }>('GET', `/api/visits/${id}/close-out`)
+  return JSON.stringify({
+    ...JSON.parse(answer),
+    closings: had?.closings ?? [],
+    addenda: had?.addenda ?? [],
+  })
 }
 
 /** An answer from before, as long as what it leans on stands as it did. */
@@ -272,22 +309,20 @@ async function stampHere(id: string | null) {
   return stampOf(visitNow(visit, mine, '', null), await readingsHere(id, mine, null))
 }
 
-/** What follows from the visit as it stands with what waits. */
+/** What the visit itself holds, with what waits. */
 async function standing(one: Asked, id: string): Promise<unknown> {
   const visit = await visitOf(id)
   if (!visit || !user) return null
   const mine = outbox.value.filter((item) => item.visit === id)
-  const words = await catalogue()
   const address = one.path.replace(`/api/visits/${id}`, '')
-  const now = visitNow(visit, mine, user.name, words)
-  const readings = await readingsHere(id, mine, words)
-  const worked = await ways.engine(one, now, readings).catch(() => null)
-  if (worked !== null) return worked
-  if (one.method !== 'GET') return null
-  if (address === '') return now
-  if (address === '/readings') return { readings }
-  if (address !== '/photos') return null
-  return { photos: photosNow((await kept<{ photos: Photo[] }>('GET', one.path))?.photos ?? [], mine) }
+  if (address === '/photos')
+    return { photos: photosNow((await kept<{ photos: Photo[] }>('GET', one.path))?.photos ?? [], mine) }
+  if (address !== '' && address !== '/readings') return null
+  const answer = mine.length ? await worked(one, id, true) : null
+  if (answer) return answer
+  const words = await catalogue()
+  if (address === '') return visitNow(visit, mine, user.name, words)
+  return { readings: await readingsHere(id, mine, words) }
 }
 
 async function readingsHere(id: string, mine: Item[], words: Catalogue | null) {

@@ -72,7 +72,7 @@ export const mayKeep = (one: Asked) =>
 export type LeansOn = 'nothing' | 'circuit' | 'whole'
 const CIRCUIT =
   /\/(trace|expected|measurement|drawing|legend|way|timeline|why|alike|faults|rig|defrost\/(schools|forced_test|coil_switch|thermistor))$/
-const OWN = /^\/api\/visits\/[^/]+(\/readings|\/photos|\/history|\/logs)?$/
+const OWN = /^\/api\/visits\/[^/]+(\/readings|\/photos|\/history|\/logs|\/along)?$/
 export function leansOn(one: Asked): LeansOn {
   if (one.visit === null || (one.method === 'GET' && OWN.test(one.path))) return 'nothing'
   if (CIRCUIT.test(one.path)) return 'circuit'

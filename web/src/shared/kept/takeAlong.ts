@@ -1,6 +1,8 @@
 import { api, type Photo, type Visit } from '@/shared/api/client'
 import type { Outcome } from '@/shared/model/outcome'
+import { alongOf, fetchEngine, wakeEngine } from '@/shared/kept/engine'
 import { keepPicture, keepVisit, weigh } from '@/shared/kept/pocket'
+import { outcome } from '@/shared/api/http'
 
 const FIND_TRIES = 60
 const FIND_AGAIN_MS = 1000
@@ -66,13 +68,14 @@ export async function takeAlong(
     bytes: 0,
     answered: 0,
     asked: 0,
+    engine: false,
     build,
   }
   // First the visit itself: what follows is kept because it is there.
   await keepVisit(row)
   await api.visit(visit.id)
   await api.readings(visit.id)
-  const questions = await questionsOf(visit)
+  const questions = [...(await questionsOf(visit)), () => outcome(alongOf(visit.id))]
   const pictures = await api.photos(visit.id)
   const photos = pictures.state === 'ready' ? pictures.value.photos : []
   const of = questions.length + photos.length
@@ -87,7 +90,9 @@ export async function takeAlong(
     if (await keepSmall(visit.id, photo)) answered += 1
     told(questions.length + i + 1, of)
   }
-  await keepVisit({ ...row, answered, asked: of })
+  const engine = await fetchEngine().catch(() => false)
+  if (engine) void wakeEngine()
+  await keepVisit({ ...row, answered, asked: of, engine })
   await weigh(visit.id)
 }
 

@@ -1,0 +1,19 @@
+import { canKeep, wire } from '@/shared/kept/pocket'
+
+/** Lets the pocket ask the engine, which is loaded when it is wanted first. */
+export function bringEngine() {
+  if (!canKeep) return
+  let looked = false
+  wire({
+    async engine(one, visit, readings, along, atOnce) {
+      const engine = await import('@/shared/kept/engine')
+      if (!looked) await engine.lookForEngine()
+      looked = true
+      if (atOnce && engine.engineState.value !== 'ready') {
+        void engine.wakeEngine()
+        return null
+      }
+      return engine.askEngine(one, visit, readings, along as Parameters<typeof engine.askEngine>[3])
+    },
+  })
+}
