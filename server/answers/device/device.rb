@@ -67,10 +67,15 @@ module Gorvant
 
       # Answers that were worked out here; `get` knows the signatures that came along.
       class Memory
-        attr_writer :signatures
-
         def initialize = @answers = {}
-        def get(key) = @signatures && @signatures["name"] == key ? JSON.generate(@signatures["pieces"]) : nil
+
+        def signatures=(signatures)
+          @name = signatures && signatures["name"]
+          @pieces = signatures && JSON.generate(signatures["pieces"])
+        end
+
+        # As text, as a database would have it.
+        def get(key) = key == @name ? @pieces : nil
 
         def recall(kind, *parts)
           key = JSON.generate([kind, *parts])
@@ -101,12 +106,21 @@ module Gorvant
         @answers = Answers.new(@memory, @reads)
       end
 
-      # asked: JSON text { method, under, body, degrees, visit, readings, along }. The answer as the server would give
-      # it, as text; nil for what a device does not answer; { "problem": … } for what the core refuses.
+      # Takes a visit in hand. given: JSON text { visit, readings, along }, as the server says them; what waits on the
+      # device is in it already.
+      def hold(given)
+        visit, readings, along = JSON.parse(given).values_at("visit", "readings", "along")
+        @memory.signatures = along["signatures"]
+        @row = about(visit, along).merge(desks: Desks.new(visit.fetch("desks"), along["carried"].to_h))
+        @reads.rows = readings.map { |reading| reading_row(@row, reading) }
+        @row.merge!(tallies)
+      end
+
+      # A question of the visit in hand. asked: JSON text { method, under, body, degrees }. The answer as the server
+      # would give it, as text; nil for what a device does not answer; { "problem": … } for what the core refuses.
       def answer(asked)
         given = JSON.parse(asked)
-        row = take(given)
-        content = content(row, "#{given["method"]} #{given["under"]}", input(given["body"] || {}))
+        content = content("#{given["method"]} #{given["under"]}", input(given["body"] || {}))
         content && Answers::Text.of(content, given["degrees"])
       rescue Gorvant::Error => e
         JSON.generate("problem" => e.message)
@@ -114,9 +128,12 @@ module Gorvant
 
       private
 
-      def content(row, question, input)
+      attr_reader :row
+
+      def content(question, input)
         case question
         when "GET "
+          row[:desks].marks = VisitRecords.marks(row, Warm.rig(row), row[:desks].kept).first
           Present.visit(row)
         when "GET readings"
           { readings: @answers.readings(row, @reads.rows) }
@@ -138,16 +155,6 @@ module Gorvant
           value = value.to_f if value.is_a?(Integer) && !COUNTS.include?(key.to_sym)
           [key.to_sym, value]
         end
-      end
-
-      def take(given)
-        visit, along = given.values_at("visit", "along")
-        @memory.signatures = along["signatures"]
-        row = about(visit, along).merge(desks: Desks.new(visit.fetch("desks"), along["carried"].to_h, {}))
-        @reads.rows = given.fetch("readings").map { |reading| reading_row(row, reading) }
-        row.merge!(tallies)
-        row[:desks].marks = VisitRecords.marks(row, Warm.rig(row), row[:desks].kept).first
-        row
       end
 
       def about(visit, along)

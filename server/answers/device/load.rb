@@ -6,12 +6,14 @@ require "base64"
 require "json"
 
 pack = JSON.parse(File.read("/pack.json", encoding: "UTF-8"))
-pack.fetch("files").each do |path, source|
-  eval(source, TOPLEVEL_BINDING, "/#{path}") # rubocop:disable Security/Eval -- the application's own files
-  next unless path.end_with?("catalogue/catalogue.rb")
+pack
+  .fetch("files")
+  .each do |path, source|
+    eval(source, TOPLEVEL_BINDING, "/#{path}") # rubocop:disable Security/Eval -- the application's own files
+    next unless path.end_with?("catalogue/catalogue.rb")
 
-  tables = Marshal.load(Base64.strict_decode64(pack.fetch("data")), freeze: true) # rubocop:disable Security/MarshalLoad
-  Gorvant::Catalogue.instance_variable_set(:@tables, tables)
-  Gorvant::Catalogue.instance_variable_set(:@print_style, pack.fetch("style").freeze)
-end
+    tables = Marshal.load(Base64.strict_decode64(pack.fetch("data")), freeze: true) # rubocop:disable Security/MarshalLoad
+    Gorvant::Catalogue.instance_variable_set(:@tables, tables)
+    Gorvant::Catalogue.instance_variable_set(:@print_style, pack.fetch("style").freeze)
+  end
 DEVICE = Gorvant::Server::Device.new

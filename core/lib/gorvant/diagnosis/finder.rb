@@ -137,7 +137,8 @@ module Gorvant
         before = library.classes.transform_values { |list| list.sum { |i| beliefs.before[i] } }
         fallen =
           before
-            .sort_by { |_number, share| -share }
+            .sort_by
+            .with_index { |(_number, share), i| [-share, i] }
             .first(12)
             .select { |number, _share| beliefs.by_class[number] < Diagnosis.numbers["unlikely"] }
         fallen
@@ -235,7 +236,7 @@ module Gorvant
       def made = @evidence.map { |clue| clue.test.id }.uniq + @skip
 
       def suspect(number, belief)
-        indexes = library.classes[number].sort_by { |i| -beliefs[i] }
+        indexes = library.classes[number].sort_by { |i| [-beliefs[i], i] }
         for_it, against = clues_of(indexes.first)
         Suspect.new(
           indexes: indexes,

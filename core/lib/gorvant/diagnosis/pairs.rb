@@ -23,7 +23,8 @@ module Gorvant
         @all ||=
           chosen
             .filter_map { |first, second| pair(first, second) }
-            .sort_by { |pair| [-pair.explains.size, -pair.weight] }
+            .sort_by
+            .with_index { |pair, i| [-pair.explains.size, -pair.weight, i] }
             .first(@numbers["shown"])
       end
 
@@ -64,7 +65,7 @@ module Gorvant
       # Of these, those that explain most of this evidence first.
       def best(indexes, evidence)
         indexes
-          .sort_by { |i| [-(explained(i) & evidence).sum { |clue| surprise(clue) }, -@library.hypotheses[i].share] }
+          .sort_by { |i| [-(explained(i) & evidence).sum { |clue| surprise(clue) }, -@library.hypotheses[i].share, i] }
           .uniq { |i| @library.remedies[i] }
       end
 

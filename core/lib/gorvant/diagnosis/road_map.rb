@@ -61,7 +61,8 @@ module Gorvant
           .answers
           .zip(odds)
           .select { |_answer, share| share >= @limits["share"] }
-          .sort_by { |_answer, share| -share }
+          .sort_by
+          .with_index { |(_answer, share), i| [-share, i] }
       end
     end
   end

@@ -91,7 +91,10 @@ module Gorvant
       beside = Hash.new { |hash, point| hash[point] = [] }
       stretches.each { |stretch| [stretch[1], stretch[2]].each { |point| beside[point] << stretch } }
       seen = {}
-      points.sort_by { |point| taken[point] }.each { |root| walk(root, nil, beside, taken, seen) unless seen[root] }
+      points
+        .sort_by
+        .with_index { |point, i| [taken[point], i] }
+        .each { |root| walk(root, nil, beside, taken, seen) unless seen[root] }
     end
 
     # Where wires and devices of this node end.

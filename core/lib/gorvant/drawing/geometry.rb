@@ -54,7 +54,8 @@ module Gorvant
           .flat_map do |points, i|
             points.each_cons(2).filter_map { |a, b| [a[0], *[a[1], b[1]].minmax, i] if a[0] == b[0] && a[1] != b[1] }
           end
-          .sort_by(&:first)
+          .sort_by
+          .with_index { |upright, i| [upright.first, i] }
       end
 
       # Where a polyline's level stretches cross upright ones of others: [[x, y]]. own: its index among them.

@@ -203,7 +203,7 @@ module Gorvant
         find_words
       end
 
-      def all(kind) = @found[kind].sort_by(&:first).map(&:last)
+      def all(kind) = @found[kind].sort_by.with_index { |one, i| [one.first, i] }.map(&:last)
       def first(kind) = all(kind).first
       def any?(kind) = @found.key?(kind) && @found[kind].any?
       # Whether a number is said, and not only "dead" or "nothing".
@@ -252,7 +252,10 @@ module Gorvant
         sayings += LISTS.flat_map { |kind, table| @vocabulary.fetch(table).map { |saying| [saying.split, kind, true] } }
         sayings +=
           @vocabulary.fetch("units").flat_map { |unit, list| list.map { |saying| [saying.split, unit.to_sym, true] } }
-        sayings.sort_by { |words, _kind, _value| -words.size }.each { |words, kind, value| take(words, kind, value) }
+        sayings
+          .sort_by
+          .with_index { |(words, _kind, _value), i| [-words.size, i] }
+          .each { |words, kind, value| take(words, kind, value) }
         nothing
       end
 

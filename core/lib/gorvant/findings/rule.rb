@@ -18,7 +18,8 @@ module Gorvant
       def check_all(solution)
         all
           .flat_map { |rule| rule.new.check(solution) }
-          .sort_by { |finding| Finding::SEVERITIES.index(finding.severity) }
+          .sort_by
+          .with_index { |finding, i| [Finding::SEVERITIES.index(finding.severity), i] }
       end
     end
 

@@ -48,7 +48,8 @@ module Gorvant
 
       circuit = circuit(faults)
       @all
-        .sort_by { |trial| TELLING.index(trial.call) || TELLING.size }
+        .sort_by
+        .with_index { |trial, i| [TELLING.index(trial.call) || TELLING.size, i] }
         .all? { |trial| Effects.right?({ trial.id => outcome(*circuit, trial) }, should.slice(trial.id)) }
     end
 

@@ -1,12 +1,8 @@
 import { ref, shallowRef } from 'vue'
 import { client } from '@/shared/api/http'
-import type { Reading, Visit } from '@/shared/api/client'
-import type { paths } from '@/shared/api/schema'
+import type { InHand } from '@/shared/kept/pocket'
 import type { Asked } from '@/shared/kept/question'
-import type { Ask, Start, Told } from '@/shared/kept/engine.worker'
-
-/** What came along of a visit for the engine. */
-export type Along = paths['/api/visits/{id}/along']['get']['responses']['200']['content']['application/json']
+import type { Ask, Hold, Start, Told } from '@/shared/kept/engine.worker'
 
 interface Packed {
   engine: string
@@ -65,6 +61,7 @@ export async function fetchEngine(): Promise<boolean> {
 function rest() {
   worker?.terminate()
   worker = null
+  inHand = ''
   coming = null
   for (const done of waiting.values()) done(null)
   waiting.clear()
@@ -119,29 +116,26 @@ async function wake(): Promise<boolean> {
   })
 }
 
+/** Which visit the engine has in hand, and how that stood. */
+let inHand = ''
+function hold({ visit, readings, along }: InHand) {
+  const stands = JSON.stringify({ visit, readings })
+  const name = `${along.length} ${stands}`
+  if (name === inHand) return
+  inHand = name
+  const held: Hold = { kind: 'hold', text: `${stands.slice(0, -1)},"along":${along}}` }
+  worker!.postMessage(held)
+}
+
 /** What the engine says to a question of a visit, as the server would; null where it cannot: not here, or another one's visit. */
-export async function askEngine(
-  one: Asked,
-  visit: Visit,
-  readings: Reading[],
-  along: Along,
-): Promise<string | null> {
-  if (along.engine !== engineHere.value?.engine || !(await wakeEngine()) || !worker) return null
-  const under = one.path.replace(`/api/visits/${visit.id}`, '').replace(/^\//, '')
+export async function askEngine(one: Asked, held: InHand): Promise<string | null> {
+  const wants = /"engine":"(\w+)"/.exec(held.along.slice(0, 200))?.[1]
+  if (!wants || wants !== engineHere.value?.engine || !(await wakeEngine()) || !worker) return null
+  const under = one.path.replace(`/api/visits/${held.visit.id}`, '').replace(/^\//, '')
+  hold(held)
   const id = ++asked
-  const ask: Ask = {
-    kind: 'ask',
-    id,
-    text: JSON.stringify({
-      method: one.method,
-      under,
-      body: one.body,
-      degrees: one.degrees,
-      visit,
-      readings,
-      along,
-    }),
-  }
+  const question = { method: one.method, under, body: one.body, degrees: one.degrees }
+  const ask: Ask = { kind: 'ask', id, text: JSON.stringify(question) }
   return new Promise((done) => {
     const late = setTimeout(() => waiting.delete(id) && done(null), ANSWER_MS)
     waiting.set(id, (text) => (clearTimeout(late), done(text)))

@@ -9,6 +9,11 @@ export interface Start {
   ruby: ArrayBuffer
   pack: ArrayBuffer
 }
+/** Takes a visit in hand; the questions that follow are about it. */
+export interface Hold {
+  kind: 'hold'
+  text: string
+}
 export interface Ask {
   kind: 'ask'
   id: number
@@ -39,7 +44,7 @@ async function start({ ruby, pack }: Start) {
       ['question.json', question],
     ]),
   )
-  const out = ConsoleStdout.lineBuffered((line) => console.info(line))
+  const out = ConsoleStdout.lineBuffered(() => undefined)
   const wasi = new WASI([], [], [new OpenFile(new File([])), out, out, folder], { debug: false })
   const made = await RubyVM.instantiateModule({ module, wasip1: wasi })
   made.vm.eval('load "/load.rb"')
@@ -48,20 +53,30 @@ async function start({ ruby, pack }: Start) {
   tell({ kind: 'ready', ms: performance.now() - from, bytes: memory.buffer.byteLength })
 }
 
-function answer({ id, text }: Ask) {
-  const from = performance.now()
+/** Hands a text to the engine; what it says, null for nothing. */
+function hand(text: string, to: 'hold' | 'answer'): string | null {
   question.data = new TextEncoder().encode(text)
-  const given = vm?.eval('DEVICE.answer(File.read("/question.json", encoding: "UTF-8")).to_s').toString()
-  tell({ kind: 'answer', id, text: given || null, ms: performance.now() - from })
+  return vm?.eval(`DEVICE.${to}(File.read("/question.json", encoding: "UTF-8")).to_s`).toString() || null
 }
 
-addEventListener('message', ({ data }: MessageEvent<Start | Ask>) => {
+/** Whether the visit in hand was taken: of one that was not, nothing is answered. */
+let held = false
+
+function answer({ id, text }: Ask) {
+  const from = performance.now()
+  const given = held ? hand(text, 'answer') : null
+  tell({ kind: 'answer', id, text: given, ms: performance.now() - from })
+}
+
+addEventListener('message', ({ data }: MessageEvent<Start | Hold | Ask>) => {
   const broke = (problem: unknown) => tell({ kind: 'broke', says: String(problem).slice(0, 400) })
   if (data.kind === 'start') return void start(data).catch(broke)
   try {
-    answer(data)
-  } catch (problem) {
-    console.error(problem)
-    tell({ kind: 'answer', id: data.id, text: null, ms: 0 })
+    if (data.kind === 'ask') return answer(data)
+    held = false
+    hand(data.text, 'hold')
+    held = true
+  } catch {
+    if (data.kind === 'ask') tell({ kind: 'answer', id: data.id, text: null, ms: 0 })
   }
 })

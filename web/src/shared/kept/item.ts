@@ -93,10 +93,9 @@ export function together(item: Item, problem: Problem): Item | null {
     return whole && onVersion({ ...item, before: theirs, body: { ...item.body, content: whole } }, problem)
   }
   if (item.kind !== 'visit') return null
-  const { version: _version, ...mine } = item.body
-  const fields = Object.keys(mine)
+  const fields = Object.keys(item.body).filter((field) => field !== 'version')
   const only = (row: Json) => Object.fromEntries(fields.map((field) => [field, row[field] ?? null]))
-  const whole = threeWay<Json>(only(item.before ?? {}), only(theirs), only(mine))
+  const whole = threeWay<Json>(only(item.before ?? {}), only(theirs), only(item.body))
   return whole && onVersion({ ...item, before: theirs, body: { ...item.body, ...whole } }, problem)
 }
 

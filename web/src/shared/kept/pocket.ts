@@ -42,14 +42,14 @@ export const notSent = computed(() => outbox.value.length)
 export const asks = computed(() => outbox.value.filter((one) => one.state !== 'waits').length)
 
 type Send = (request: Request) => Promise<Response>
-/** Answers a question by itself; null where it cannot. `along` is what came along for it; at once: only if it is up. */
-export type Engine = (
-  question: Asked,
-  visit: Visit,
-  readings: Reading[],
-  along: unknown,
-  atOnce: boolean,
-) => Promise<string | null>
+/** A visit as the engine takes it in hand: as it stands here, and, as text, what came along for it. */
+export interface InHand {
+  visit: Visit
+  readings: Reading[]
+  along: string
+}
+/** Answers a question by itself; null where it cannot. At once: only if it is up. */
+export type Engine = (question: Asked, inHand: InHand, atOnce: boolean) => Promise<string | null>
 interface Ways {
   send: Send
   engine: Engine
@@ -169,15 +169,15 @@ export async function first(request: Request): Promise<Response | null> {
   if (!canKeep) return null
   await opening
   const one = await asked(request)
-  if (away.value) return here(one, request)
+  if (away.value) return here(one, request, 0)
   if (!waitsFor(one.visit)) return null
   if (one.method !== 'GET' && !mayKeep(one)) {
-    const answer = await keepWrite(one, request)
+    const answer = await keepWrite(one, request, 0)
     void send()
     return answer
   }
   await Promise.race([send(), pause(SENDING_MS)])
-  return away.value ? here(one, request) : null
+  return away.value ? here(one, request, 0) : null
 }
 
 /** The server could not be reached: answered here where that can be. */
@@ -187,7 +187,8 @@ export async function without(request: Request): Promise<Response | null> {
   const one = await asked(request)
   const session = lastSession()
   if (one.path === '/api/session' && one.method === 'GET' && session) await openFor(session)
-  const answer = await here(one, request)
+  // It went out, and may have come: what follows it is another change.
+  const answer = await here(one, request, 1)
   if (answer) goneAway()
   return answer
 }
@@ -230,26 +231,32 @@ async function keepAnswer(one: Asked, body: string, stood?: Record<LeansOn, stri
   if (one.visit && leans === 'nothing') await stampAnew(one.visit)
 }
 
-async function kept<T>(method: string, path: string): Promise<T | null> {
+/** An answer from before as it was, in whichever degrees it was asked for. */
+async function keptText(method: string, path: string): Promise<string | null> {
   for (const degrees of [degreeUnit.value, 'F', 'C']) {
     const row = await store?.get('answers', `${method} ${path} ${degrees} `)
-    if (row) return JSON.parse(row.body) as T
+    if (row) return row.body
   }
   return null
+}
+
+async function kept<T>(method: string, path: string): Promise<T | null> {
+  const text = await keptText(method, path)
+  return text === null ? null : (JSON.parse(text) as T)
 }
 
 const visitOf = (id: string) => kept<Visit>('GET', `/api/visits/${id}`)
 const catalogue = () => kept<Catalogue>('GET', '/api/catalogue')
 
 /** What can be answered without the server; null where this device knows nothing of it. */
-async function here(one: Asked, request: Request): Promise<Response | null> {
+async function here(one: Asked, request: Request, tries: number): Promise<Response | null> {
   if (one.path === '/api/session' && one.method === 'GET') {
     const session = lastSession()
     return session && json(session)
   }
   if (!store || !user) return null
   if (one.method !== 'GET' && !mayKeep(one))
-    return (await keepWrite(one, request)) ?? (isKept(one.visit) ? needsSignal() : null)
+    return (await keepWrite(one, request, tries)) ?? (isKept(one.visit) ? needsSignal() : null)
   const visit = isKept(one.visit) ? one.visit : null
   const own = visit && leansOn(one) === 'nothing' ? await standing(one, visit) : null
   if (own) return json(own)
@@ -268,14 +275,13 @@ function said(answer: string) {
 
 /** What the engine says of a visit as it stands with what waits. */
 async function worked(one: Asked, id: string, atOnce: boolean): Promise<string | null> {
-  const [visit, along] = [await visitOf(id), await kept('GET', `/api/visits/${id}/along`)]
+  const [visit, along] = [await visitOf(id), await keptText('GET', `/api/visits/${id}/along`)]
   if (!visit || !along || !user) return null
   const mine = outbox.value.filter((item) => item.visit === id)
   const words = await catalogue()
   const now = visitNow(visit, mine, user.name, words)
-  const answer = await ways
-    .engine(one, now, await readingsHere(id, mine, words), along, atOnce)
-    .catch(() => null)
+  const inHand = { visit: now, readings: await readingsHere(id, mine, words), along }
+  const answer = await ways.engine(one, inHand, atOnce).catch(() => null)
   return answer && one.path.endsWith('/close-out') ? withClosings(answer, id) : answer
 }
 
@@ -331,7 +337,7 @@ async function readingsHere(id: string, mine: Item[], words: Catalogue | null) {
 }
 
 /** Keeps a write until there is signal, and answers as the server would; null where it is none that can wait. */
-async function keepWrite(one: Asked, request: Request): Promise<Response | null> {
+async function keepWrite(one: Asked, request: Request, tries: number): Promise<Response | null> {
   const draft = writeOf(one)
   if (!draft || !store) return null
   const visit = draft.visit ?? (await visitOfPhoto(draft.chain))
@@ -350,7 +356,7 @@ async function keepWrite(one: Asked, request: Request): Promise<Response | null>
     before: beforeOf(draft, before),
     says: draft.says,
     at: Date.now(),
-    tries: 0,
+    tries,
     state: 'waits',
   })
   return json(await answerTo(one, visit), draft.kind === 'reading' || draft.kind === 'photo' ? 201 : 200)

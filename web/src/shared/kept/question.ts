@@ -68,17 +68,19 @@ export const mayKeep = (one: Asked) =>
     ? GENERAL.has(one.path) || one.visit !== null
     : one.method === 'POST' && QUESTIONS.test(one.path)
 
-/** What an answer follows from: nothing that is done on a visit, the circuit and its weather, or all that the visit holds. */
-export type LeansOn = 'nothing' | 'circuit' | 'whole'
+/** What an answer follows from: nothing that is done on a visit, the circuit and its weather, what the desks hold, or all of it. */
+export type LeansOn = 'nothing' | 'circuit' | 'desks' | 'whole'
 const CIRCUIT =
   /\/(trace|expected|measurement|drawing|legend|way|timeline|why|alike|faults|rig|defrost\/(schools|forced_test|coil_switch|thermistor))$/
+const DESKS = /\/(wiring|settings|staging|saying|defrost\/outlook)$/
 const OWN = /^\/api\/visits\/[^/]+(\/readings|\/photos|\/history|\/logs|\/along)?$/
 export function leansOn(one: Asked): LeansOn {
   if (one.visit === null || (one.method === 'GET' && OWN.test(one.path))) return 'nothing'
   if (CIRCUIT.test(one.path)) return 'circuit'
   // The wiring as it is being entered brings along all that it is about.
   const brings = one.path.endsWith('/wiring') && (one.body as { as_found?: object } | null)?.as_found
-  return brings ? 'circuit' : 'whole'
+  if (brings) return 'circuit'
+  return DESKS.test(one.path) ? 'desks' : 'whole'
 }
 
 /** How a visit stands, in short: an answer that was kept is given again only while this is still the same. */
@@ -90,6 +92,7 @@ export function stampOf(visit: Visit, readings: Reading[]): Record<LeansOn, stri
   return {
     nothing: '',
     circuit: JSON.stringify(circuit),
+    desks: JSON.stringify([circuit, desks.sort()]),
     whole: JSON.stringify([circuit, desks.sort(), read, told]),
   }
 }

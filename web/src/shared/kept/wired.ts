@@ -5,7 +5,7 @@ export function bringEngine() {
   if (!canKeep) return
   let looked = false
   wire({
-    async engine(one, visit, readings, along, atOnce) {
+    async engine(one, inHand, atOnce) {
       const engine = await import('@/shared/kept/engine')
       if (!looked) await engine.lookForEngine()
       looked = true
@@ -13,7 +13,7 @@ export function bringEngine() {
         void engine.wakeEngine()
         return null
       }
-      return engine.askEngine(one, visit, readings, along as Parameters<typeof engine.askEngine>[3])
+      return engine.askEngine(one, inHand)
     },
   })
 }

@@ -90,4 +90,4 @@ export function whereSays(body: Json): string {
   return String(body.place ?? '').replace(/_/g, ' ')
 }
 
-const readingSays = (body: Json) => `${amountSays(body)} at ${whereSays(body)}`
+const readingSays = (body: Json) => `${amountSays(body)}, ${whereSays(body)}`
