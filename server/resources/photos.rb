@@ -14,7 +14,7 @@ module Gorvant
 
       # The body is the picture itself; its id, what it shows and the fact it proves stand in the address.
       post "/api/visits/:id/photos" do
-        visit = visits.alone(params[:id])
+        visit = visits.even_binned(params[:id])
         unless Repository::UUID.match?(params["photo_id"].to_s)
           raise Refused.new(field: "/id", problem: "give a UUID of your own as ?id=")
         end

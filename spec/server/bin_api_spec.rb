@@ -86,4 +86,36 @@ RSpec.describe "The bin", :server do
     send_json(:post, "/api/visits", body)
     expect([last_response.status, answer["errors"].first["field"]]).to eq([404, "/unit_id"])
   end
+
+  it "takes what was read in a cellar meanwhile, once, with how far the device's clock was off" do
+    send_json(:post, "/api/visits/#{visit_id}/bin", {})
+    reading = {
+      id: uuid,
+      function: "volts_ac",
+      from_node: "outdoor.C",
+      to_node: "outdoor.Y",
+      value: 24.1,
+      instrument: "high_impedance",
+      condition: {
+        call: "heat"
+      },
+      taken_at: "2026-11-28T10:00:00Z",
+      moment: {
+        device_ahead_seconds: 180.5
+      }
+    }
+    2.times { send_json(:post, "/api/visits/#{visit_id}/readings", reading) }
+    expect([last_response.status, answer["verdict"]]).to eq([200, "agrees"])
+    fetch("/api/visits/#{visit_id}/readings")
+    expect(last_response.status).to eq(404)
+    send_json(:post, "/api/bin/visits/#{visit_id}/restoration", {})
+    fetch("/api/visits/#{visit_id}/readings")
+    mine = answer["readings"].select { |one| one["id"] == reading[:id] }
+    expect(mine.map { |one| one.values_at("taken_at", "moment") }).to eq(
+      [["2026-11-28T10:00:00Z", { "device_ahead_seconds" => 180.5 }]]
+    )
+    other = reading.merge(id: uuid, moment: { device_ahead_seconds: 1e12 })
+    send_json(:post, "/api/visits/#{visit_id}/readings", other)
+    expect([last_response.status, answer["errors"].first["field"]]).to eq([422, "/moment/device_ahead_seconds"])
+  end
 end

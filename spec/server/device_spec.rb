@@ -48,7 +48,7 @@ RSpec.describe "a device without signal", :server do
     visits.each do |visit|
       row, = take(visit)
       calls = server(visit, "POST", "trace", { "condition" => { "call" => "off" } }).fetch("calls")
-      test = row.dig("desks", "defrost", "content", "forced_test") || {}
+      test = row.dig("desks", "defrost", "content", "test") || {}
       DeviceBench
         .questions(calls.values_at(0, -2), test)
         .each do |method, under, body|

@@ -95,7 +95,7 @@ describe('what becomes of an item', () => {
     [200, 'sent'],
     [201, 'sent'],
     [401, 'signed_out'],
-    [409, 'asks'],
+    [409, 'refused'],
     [404, 'refused'],
     [413, 'refused'],
     [422, 'refused'],
@@ -106,6 +106,14 @@ describe('what becomes of an item', () => {
     [503, 'again'],
     [504, 'again'],
   ] as const)('by %i it is %s', (status, fate) => expect(fateOf(status)).toBe(fate))
+
+  it('asks whose word stands only where there is another version of the same', () => {
+    const stale = { type: '', title: '', status: 409, detail: '', current_version: 4 }
+    const closed = { ...stale, current_version: undefined }
+    expect(fateOf(409, desk(3, {}), stale)).toBe('asks')
+    expect(fateOf(409, desk(3, {}), closed)).toBe('refused') // the visit was closed meanwhile
+    expect(fateOf(409, item({ kind: 'closing', body: { id: 'x', after: 0 } }), stale)).toBe('refused')
+  })
 })
 
 describe('a change that met another', () => {

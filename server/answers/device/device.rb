@@ -139,6 +139,8 @@ module Gorvant
           { readings: @answers.readings(row, @reads.rows) }
         when "GET close-out"
           Present.close_out(@answers.record(row))
+        when "GET closing-mark" # of a closing that waits: how the server will mark it
+          { mark: Gorvant::Desks::CloseOut.mark(@answers.record(row)) }
         when "POST defrost/thermistor"
           tables = ThermistorTable.all + row[:sensor_tables]
           @answers.thermistor(input, tables.find { |table| table.id == input[:table_id] }, tables)

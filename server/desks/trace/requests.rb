@@ -21,6 +21,7 @@ module Gorvant
 
     class ReadingRequest < Request
       MOST_MINUTES = 60 * 24 * 30
+      MOST_AHEAD_SECONDS = 60.0 * 60 * 24 * 366 * 10
 
       json do
         required(:id).filled(:string, format?: UUID)
@@ -40,6 +41,7 @@ module Gorvant
           optional(:compressor_stopped_minutes).filled(NUMBER, gteq?: 0.0, lteq?: MOST_MINUTES)
           optional(:coil_degrees_f).filled(NUMBER, gteq?: -80.0, lteq?: 200.0)
           optional(:outdoor_degrees_f).filled(NUMBER, gteq?: -80.0, lteq?: 150.0)
+          optional(:device_ahead_seconds).filled(NUMBER, gteq?: -MOST_AHEAD_SECONDS, lteq?: MOST_AHEAD_SECONDS)
         end
         required(:taken_at).filled(:time)
         optional(:note).value(:string, max_size?: TEXT)

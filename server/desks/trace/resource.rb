@@ -36,7 +36,7 @@ module Gorvant
 
       post "/api/visits/:id/readings" do
         input = ReadingRequest.parse(body_json)
-        visit = visits.alone(params[:id])
+        visit = visits.even_binned(params[:id])
         row, first_time =
           readings.create(input[:id], { visit: visit[:id], body: body_json }, answers.reading(visit, input))
         created present(visit, readings.of(visit[:id])).find { |reading| reading[:id] == row[:id] }, first_time

@@ -19,6 +19,7 @@ const emit = defineEmits<{ reopen: [number: number, why: string] }>()
 const holds = computed(() => props.answer.closings.find((one) => !one.reopened_at) ?? null)
 const before = computed(() => props.answer.closings.filter((one) => one.reopened_at))
 const AS: Record<string, string> = {
+  untouched: 'waits to be sent',
   agrees: 'all put back, every call as expected',
   so_far: 'with something left, not run, or still to be seen',
   disagrees: 'with the fault still there, or the unit left off',

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { clockOff } from '@/shared/model/when'
 import { computed } from 'vue'
 import type { Reading } from '@/shared/api/client'
 import ReadingTable from '@/desks/trace/ReadingTable.vue'
@@ -43,7 +44,12 @@ function fate(reading: Reading): string {
         <span class="says"
           >{{ reading.says }}<template v-if="reading.note"> {{ reading.note }}</template></span
         >
-        <span class="when mono">{{ clock(reading.taken_at) }} {{ reading.taken_by }}</span>
+        <span class="when mono"
+          >{{ clock(reading.taken_at) }} {{ reading.taken_by }}
+          <small v-if="clockOff(reading.moment.device_ahead_seconds)">{{
+            clockOff(reading.moment.device_ahead_seconds)
+          }}</small></span
+        >
         <span v-if="fate(reading)" class="fate">{{ fate(reading) }}</span>
         <span v-else class="acts">
           <el-button class="key quiet" @click="emit('correct', reading)">Correct</el-button>

@@ -14,9 +14,22 @@ let best: Sighting | null = null
 /** Milliseconds since the epoch on a clock that never goes back while the page lives. */
 const steady = () => performance.timeOrigin + performance.now()
 
+/** What this device knew of it when a page was open last: without signal there is nothing newer. */
+const LAST = 'gorvant.clock'
+
 export function sawServerTime(serverMs: number, askedAt: number, heardAt: number) {
   const seen = { offset: serverMs - (askedAt + heardAt) / 2, within: (heardAt - askedAt) / 2, at: heardAt }
-  if (!best || seen.within <= best.within || seen.at - best.at > KEPT_MS) best = seen
+  if (!best || seen.within <= best.within || seen.at - best.at > KEPT_MS) {
+    best = seen
+    globalThis.localStorage?.setItem(LAST, String(Math.round(-seen.offset / 100) / 10))
+  }
+}
+
+/** Seconds by which this device's clock is ahead of the server's, to a tenth; null where it never heard of it. */
+export function deviceAhead(): number | null {
+  if (best) return Math.round(-best.offset / 100) / 10
+  const last = globalThis.localStorage?.getItem(LAST) ?? null
+  return last === null ? null : Number(last)
 }
 
 /** Seconds since the epoch by the server's clock; by this device's own where no answer has come yet. */

@@ -4518,6 +4518,8 @@ export interface components {
             compressor_stopped_minutes?: number;
             coil_degrees_f?: number;
             outdoor_degrees_f?: number;
+            /** @description how far the clock of the device that dated it was ahead of the server's */
+            device_ahead_seconds?: number;
         };
         Reading: {
             id: string;

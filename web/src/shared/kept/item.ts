@@ -75,11 +75,13 @@ export function heldBy(items: Item[], item: Item): Item | null {
 
 export type Fate = 'sent' | 'again' | 'signed_out' | 'asks' | 'refused'
 
-/** What becomes of an item by the status of its answer; 0 for none. */
-export function fateOf(status: number): Fate {
+/** What becomes of an item by the status of its answer, 0 for none, and what that says. Only where there is another version of the
+ *  same can somebody say which one stands. */
+export function fateOf(status: number, item?: Item, problem?: Problem | null): Fate {
   if (status >= 200 && status < 300) return 'sent'
   if (status === 401) return 'signed_out'
-  if (status === 409) return 'asks'
+  if (status === 409)
+    return problem?.current_version !== undefined && item?.body && 'version' in item.body ? 'asks' : 'refused'
   if (status === 0 || [408, 425, 429, 502, 503, 504].includes(status)) return 'again'
   return 'refused'
 }

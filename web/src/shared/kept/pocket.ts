@@ -64,10 +64,15 @@ others?.addEventListener('message', () => void look())
 
 /** How requests go out, and who answers without the server. */
 export const wire = (given: Partial<Ways>) => (ways = { ...ways, ...given })
-/** Tells when things of a visit have arrived, until the returned function is called. */
+/** Tells when things of a visit have arrived, or are known better, until the returned function is called. */
 export function onSent(handler: (visit: string) => void) {
   sentHandlers.add(handler)
   return () => sentHandlers.delete(handler)
+}
+
+/** Has the pages of a visit ask anew. */
+export function tellPages(visit: string) {
+  for (const handler of sentHandlers) handler(visit)
 }
 
 async function look() {
@@ -204,11 +209,11 @@ export async function heard(request: Request, answer: Response, stood?: Record<L
   const body = await answer.text()
   if (mayKeep(one)) return keepAnswer(one, body, stood)
   const kind = writeOf(one)?.kind
-  if (one.visit && (kind === 'desk' || kind === 'visit')) await keepAnswer(askedOf(one.visit, ''), body)
+  if (one.visit && (kind === 'desk' || kind === 'visit')) await keepAnswer(questionOf(one.visit, ''), body)
 }
 
 /** The question for a visit, or for what lies under it. */
-const askedOf = (visit: string, under: string): Asked => ({
+const questionOf = (visit: string, under: string): Asked => ({
   method: 'GET',
   path: `/api/visits/${visit}${under}`,
   query: '',
@@ -285,14 +290,41 @@ async function worked(one: Asked, id: string, atOnce: boolean): Promise<string |
   return answer && one.path.endsWith('/close-out') ? withClosings(answer, id) : answer
 }
 
-/** The closings of before, which no engine knows. */
+/** The closings of before, which no engine knows, and the one that waits. */
 async function withClosings(answer: string, id: string) {
   const had = await kept<{ closings: unknown[]; addenda: unknown[] }>('GET', `/api/visits/${id}/close-out`)
+  const waits = outbox.value.filter((item) => item.visit === id && item.kind === 'closing')
+  const closings = await Promise.all(waits.map((item) => closingOf(item)))
   return JSON.stringify({
     ...JSON.parse(answer),
-    closings: had?.closings ?? [],
+    closings: [...(had?.closings ?? []), ...closings],
     addenda: had?.addenda ?? [],
   })
+}
+
+/** A closing that waits, as the server will show it; how it is marked is the engine's to say. */
+async function closingOf(item: Item) {
+  const marked = await worked(questionOf(item.visit, '/closing-mark'), item.visit, false)
+  return {
+    id: String(item.body?.id),
+    number: Number(item.body?.after ?? 0) + 1,
+    mark: marked ? (JSON.parse(marked) as { mark: string }).mark : 'untouched',
+    digest: '',
+    by: user?.name ?? '',
+    at: new Date(item.at).toISOString(),
+    reopened_at: null,
+    reopened_by: null,
+    reopened_why: null,
+  }
+}
+
+/** What a visit still lacks before it can be closed, as the server would refuse it; null where nothing, or nobody here knows. */
+async function notReady(id: string): Promise<Response | null> {
+  const answer = await worked(questionOf(id, '/close-out'), id, false)
+  const missing = answer ? (JSON.parse(answer) as { missing?: Problem['errors'] }).missing : []
+  if (!missing?.length) return null
+  const detail = `${missing.length} thing(s) missing before it can be closed`
+  return json({ type: 'about:blank', title: 'Not acceptable', status: 422, detail, errors: missing }, 422)
 }
 
 /** An answer from before, as long as what it leans on stands as it did. */
@@ -344,6 +376,8 @@ async function keepWrite(one: Asked, request: Request, tries: number): Promise<R
   if (!visit || !isKept(visit)) return null
   const before = await visitOf(visit)
   if (!before) return null
+  const open = draft.kind === 'closing' ? await notReady(visit) : null
+  if (open) return open
   const picture = one.body === null && draft.kind === 'photo' ? await pictureIn(request) : undefined
   await put({
     visit,
@@ -404,17 +438,8 @@ async function answerTo(one: Asked, visit: string): Promise<unknown> {
   if (draft?.kind === 'photo' || draft?.kind === 'photo_note')
     return (await parsed<{ photos: Photo[] }>('/photos')).photos.find((row) => row.id === id)
   if (draft?.kind === 'photo_deletion') return { deleted: id }
-  if (draft?.kind === 'closing') {
-    const body = one.body as { id: string; after: number }
-    return {
-      id: body.id,
-      number: body.after + 1,
-      mark: 'untouched',
-      digest: '',
-      by: user?.name ?? '',
-      at: new Date().toISOString(),
-    }
-  }
+  const closing = outbox.value.find((item) => item.visit === visit && item.kind === 'closing')
+  if (draft?.kind === 'closing' && closing) return closingOf(closing)
   return look('')
 }
 
@@ -452,7 +477,7 @@ async function sendOne(item: Item): Promise<boolean> {
   const answer = await ways.send(requestOf(item)).catch(() => null)
   if (user !== whose || !store) return false
   const problem = answer && !answer.ok ? ((await answer.json().catch(() => null)) as Problem | null) : null
-  const fate = fateOf(answer?.status ?? 0)
+  const fate = fateOf(answer?.status ?? 0, item, problem)
   if (fate === 'again') {
     if (answer?.status === 429) await pause(1000 * Number(answer.headers.get('retry-after') ?? RETRY_SECONDS))
     else goneAway()
@@ -493,8 +518,8 @@ async function arrived(item: Item, answer: Visit | null) {
   }
   await work.done
   if ((item.kind === 'desk' || item.kind === 'visit') && answer?.id)
-    await keepAnswer(askedOf(item.visit, ''), JSON.stringify(answer))
-  for (const handler of sentHandlers) handler(item.visit)
+    await keepAnswer(questionOf(item.visit, ''), JSON.stringify(answer))
+  tellPages(item.visit)
 }
 
 async function kickedBack(item: Item, fate: 'asks' | 'refused', problem: Problem | null) {
@@ -523,7 +548,7 @@ export async function giveUp(item: Item) {
   )
   for (const one of after) await store.delete('outbox', one.seq!)
   await changed()
-  for (const handler of sentHandlers) handler(item.visit)
+  tellPages(item.visit)
   await send()
 }
 

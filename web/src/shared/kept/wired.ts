@@ -1,4 +1,4 @@
-import { canKeep, wire } from '@/shared/kept/pocket'
+import { canKeep, tellPages, wire } from '@/shared/kept/pocket'
 
 /** Lets the pocket ask the engine, which is loaded when it is wanted first. */
 export function bringEngine() {
@@ -10,7 +10,8 @@ export function bringEngine() {
       if (!looked) await engine.lookForEngine()
       looked = true
       if (atOnce && engine.engineState.value !== 'ready') {
-        void engine.wakeEngine()
+        // What was shown meanwhile could not be held against the circuit: it is asked anew.
+        void engine.wakeEngine().then((up) => up && tellPages(inHand.visit.id))
         return null
       }
       return engine.askEngine(one, inHand)

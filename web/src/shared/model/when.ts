@@ -29,3 +29,13 @@ export const moment = (iso: string): string =>
     hour: 'numeric',
     minute: '2-digit',
   })
+
+const TOLD_SECONDS = 60
+
+/** "clock 3 min ahead", of the device that dated something; nothing where it was right to a minute, or nobody knows. */
+export function clockOff(aheadSeconds: number | undefined): string {
+  if (aheadSeconds === undefined || Math.abs(aheadSeconds) < TOLD_SECONDS) return ''
+  const minutes = Math.round(Math.abs(aheadSeconds) / MINUTE)
+  const size = minutes < 120 ? `${minutes} min` : `${Math.round(minutes / 60)} h`
+  return `clock ${size} ${aheadSeconds > 0 ? 'ahead' : 'behind'}`
+}

@@ -5,6 +5,7 @@ import { useQuestion } from '@/shared/api/useQuestion'
 import { useCatalogue } from '@/shared/ui/useCatalogue'
 import type { Problem } from '@/shared/model/outcome'
 import { shrunk } from '@/shared/model/picture'
+import KeptPicture from '@/shared/kept/KeptPicture.vue'
 import KeptInput from '@/shared/ui/KeptInput.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import SureButton from '@/shared/ui/kit/SureButton.vue'
@@ -93,12 +94,9 @@ async function part(photo: Photo) {
     <ul v-else>
       <li v-for="photo in shown" :key="photo.id">
         <a :href="`/api/photos/${photo.id}`" target="_blank" rel="noopener"
-          ><img
-            :src="`/api/photos/${photo.id}/small`"
-            :alt="photo.note || OF.find((one) => one.id === photo.of)?.title"
-            width="160"
-            height="120"
-            loading="lazy"
+          ><KeptPicture
+            :photo="photo.id"
+            :alt="photo.note || OF.find((one) => one.id === photo.of)?.title || ''"
         /></a>
         <span class="about"
           >{{ OF.find((one) => one.id === photo.of)?.title

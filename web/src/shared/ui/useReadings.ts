@@ -1,10 +1,22 @@
 import { computed, ref, shallowRef } from 'vue'
 import { api, type NewReading, type Reading } from '@/shared/api/client'
+import { deviceAhead } from '@/shared/api/clock'
 import { useQuestion } from '@/shared/api/useQuestion'
 import type { Problem } from '@/shared/model/outcome'
 
 /** What was read, as a page knows it; the rest of a reading is when and in which call. */
 export type Read = Partial<Omit<NewReading, 'id' | 'taken_at' | 'condition'>>
+
+/** A reading with its id, its time by this device, and how far that clock is off. */
+function dated(reading: Omit<NewReading, 'id' | 'taken_at'>): NewReading {
+  const ahead = deviceAhead()
+  return {
+    id: crypto.randomUUID(),
+    taken_at: new Date().toISOString(),
+    ...reading,
+    ...(ahead === null ? {} : { moment: { ...reading.moment, device_ahead_seconds: ahead } }),
+  }
+}
 
 /** The readings of a visit: kept under an id made here, so a retry after a lost answer never keeps two. */
 export function useReadings(visit: string | null) {
@@ -29,10 +41,9 @@ export function useReadings(visit: string | null) {
     problem.value = null
     const same =
       waiting &&
-      JSON.stringify({ ...waiting, id: '', taken_at: '' }) ===
-        JSON.stringify({ id: '', taken_at: '', ...reading })
-    const body =
-      same && waiting ? waiting : { id: crypto.randomUUID(), taken_at: new Date().toISOString(), ...reading }
+      JSON.stringify({ ...waiting, id: '', taken_at: '', moment: reading.moment }) ===
+        JSON.stringify({ id: '', taken_at: '', ...reading, moment: reading.moment })
+    const body = same && waiting ? waiting : dated(reading)
     waiting = body
     const answer = await api.keepReading(visit, body)
     busy.value = false
