@@ -44,9 +44,7 @@ RSpec.describe "No signal", :browser, type: :feature do
     expect(page).to have_css("[data-testid=call-cool].open", text: "out of season", wait: 20)
     pick("outcome-cool", "not run")
     write("note-cool", "34 °F outside")
-    20.times do
-      first(".lines .el-checkbox:not(.is-checked):not(.is-disabled)", minimum: 0, wait: 2)&.click or break
-    end
+    20.times { first(".lines .el-checkbox:not(.is-checked):not(.is-disabled)", minimum: 0, wait: 2)&.click or break }
     find("[data-testid=answered-yes]").click
     write("plain", "A wire was on the wrong screw.")
     expect(page).to have_css("[data-testid=missing-count]", text: "Nothing missing", wait: 20)
@@ -120,7 +118,10 @@ RSpec.describe "No signal", :browser, type: :feature do
     back
     expect(page).to have_css("[data-testid=pocket]", text: "= along", wait: 40)
     expect(readings.count).to eq(before + 1)
-    expect(readings.where(value: 24.2).reverse(:received_at).first).to include(function: "volts_ac", instrument: "high_impedance")
+    expect(readings.where(value: 24.2).reverse(:received_at).first).to include(
+      function: "volts_ac",
+      instrument: "high_impedance"
+    )
     expect(db[:visits].where(id: visit_id).get(:complaint)).to eq("Ices over. It hums in the cellar.")
     expect(content("wiring")["landings"].to_a.map { |one| one["lands_on"] }).to include("B")
     expect(content("close_out")).to include("finding" => "The orange lay on B.", "done" => "Moved it to O.")
@@ -147,6 +148,7 @@ RSpec.describe "No signal", :browser, type: :feature do
     expect(db[:visits].where(id: visit_id).get(:complaint)).to eq("It hums.")
     pocket.click
     within("[data-testid=outbox]") { expect(page).to have_text("Somebody else changed the same meanwhile") }
+    expect(find("[data-testid=clash]").text).to eq("done: mine “Mine”, theirs “Theirs”")
     expect(complaints).to eq([])
     find("[data-testid=outbox-mine]").click
     expect(page).to have_css("[data-testid=nothing-waits]", wait: 20)

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import {
+  clashes,
   fateOf,
   heldBy,
   nextToSend,
@@ -141,6 +142,18 @@ describe('a change that met another', () => {
     })
     expect(together(mine, problem({ complaint: '' }))?.body).toEqual({ version: 7, complaint: 'It hums' })
     expect(together(mine, problem({ complaint: 'It rattles' }))).toBeNull()
+  })
+  it('says both, of what was changed here and stands otherwise there, and of nothing else', () => {
+    const mine = desk(
+      3,
+      { done: 'Mine', parts: 'as it was', landings: [1, 2], plain: 'the same' },
+      { before: { done: '', parts: 'as it was', landings: [], plain: '' } },
+    )
+    const theirs = { done: 'Theirs', parts: 'another', plain: 'the same' }
+    expect(clashes({ ...mine, problem: problem(theirs) })).toEqual([
+      { field: 'done', mine: '“Mine”', theirs: '“Theirs”' },
+      { field: 'landings', mine: '2 entries', theirs: 'nothing' },
+    ])
   })
   it('asks of a closing, whatever came', () => {
     expect(together(item({ kind: 'closing', body: { id: 'x', after: 0 } }), problem({}))).toBeNull()

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef } from 'vue'
-import { heldBy } from '@/shared/kept/item'
+import { clashes, heldBy } from '@/shared/kept/item'
 import {
   away,
   giveUp,
@@ -124,6 +124,13 @@ const percent = computed(() => (going.value ? Math.round((100 * going.value.done
                     ? 'Somebody else changed the same meanwhile. Which one stands?'
                     : item.problem?.detail
                 }}
+              </p>
+              <p
+                v-for="one in item.state === 'asks' ? clashes(item) : []"
+                :key="one.field"
+                data-testid="clash"
+              >
+                {{ one.field }}: mine {{ one.mine }}, theirs {{ one.theirs }}
               </p>
               <p v-for="one in item.problem?.errors ?? []" :key="one.field" class="because">
                 {{ one.field }}: {{ one.problem }}

@@ -120,3 +120,34 @@ export function shifted(items: Item[], chain: string, version: number): Item[] {
       : item,
   )
 }
+
+export interface Clash {
+  field: string
+  mine: string
+  theirs: string
+}
+const shown = (value: unknown) =>
+  value === undefined || value === null || value === ''
+    ? 'nothing'
+    : typeof value === 'object'
+      ? `${Array.isArray(value) ? value.length : Object.keys(value).length} entries`
+      : `“${String(value)}”`
+
+/** What two people made of the same, field by field: where mine was changed here and theirs is otherwise. */
+export function clashes(item: Item): Clash[] {
+  const body = item.body ?? {}
+  const mine = (body.content as Json | undefined) ?? body
+  const theirs = (item.problem?.current ?? {}) as Json
+  const before = item.before ?? {}
+  const text = (value: unknown) => JSON.stringify(value ?? null)
+  return Object.keys(mine)
+    .filter(
+      (key) =>
+        key !== 'version' && text(mine[key]) !== text(theirs[key]) && text(mine[key]) !== text(before[key]),
+    )
+    .map((key) => ({
+      field: key.replace(/_/g, ' '),
+      mine: shown(mine[key]),
+      theirs: shown(theirs[key]),
+    }))
+}
