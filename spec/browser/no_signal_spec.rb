@@ -145,6 +145,7 @@ RSpec.describe "No signal", :browser, type: :feature do
     back
     expect(page).to have_css("[data-testid=pocket]", text: "Not sent", wait: 30)
     expect(page).to have_css("[data-testid=pocket].asks", wait: 20)
+    expect(page).to have_css(".pocket .el-badge__content", text: "1", wait: 20)
     expect(db[:visits].where(id: visit_id).get(:complaint)).to eq("It hums.")
     pocket.click
     within("[data-testid=outbox]") { expect(page).to have_text("Somebody else changed the same meanwhile") }
@@ -176,10 +177,13 @@ RSpec.describe "No signal", :browser, type: :feature do
     expect(page).to have_css("[data-testid=along] li")
   end
 
+  # A script of the page may take so long.
+  def patiently(&block) = Capybara.using_wait_time(90, &block)
+
   it "answers in the browser what the server answers, for rigs of every sort" do
     visit "/"
     worker = Dir[File.join(Gorvant::Server::App::WEB, "assets", "engine.worker-*.js")].first
-    page.evaluate_async_script(<<~JS, File.basename(worker))
+    patiently { page.evaluate_async_script(<<~JS, File.basename(worker)) }
       const [name, done] = arguments
       const get = (file) => fetch('/engine/' + file)
       get('engine.json').then((one) => one.json()).then(async ({ ruby, pack }) => {
@@ -206,7 +210,7 @@ RSpec.describe "No signal", :browser, type: :feature do
     along = { engine: "x", digest: row[:digest], rig: row[:content], carried: {}, closed_as: nil, sensor_tables: [] }
     held = JSON.generate(visit: visit, readings: [], along: along)
     asked = JSON.generate(method: "POST", under: "trace", body: body, degrees: "F")
-    page.evaluate_async_script(<<~JS, held, asked)
+    patiently { page.evaluate_async_script(<<~JS, held, asked) }
       const [held, asked, done] = arguments
       window.engine.onmessage = ({ data }) => done(data.text)
       window.engine.postMessage({ kind: 'hold', text: held })
@@ -240,5 +244,58 @@ RSpec.describe "No signal", :browser, type: :feature do
     expect(page).to have_css("header .name", text: "gorvant")
     expect(page).to have_css("[data-testid=pocket]", text: "No signal")
     back
+  end
+
+  # A browser of its own, whose folder outlives it.
+  def browser_in(folder, &)
+    name = :"kept_#{SecureRandom.hex(3)}"
+    Capybara.register_driver(name) do |app|
+      Capybara.drivers[:chromium]
+        .call(app)
+        .tap { |one| one.options[:options].add_argument("--user-data-dir=#{folder}") }
+    end
+    Capybara.using_session(name) { Capybara.using_driver(name, &) }
+  end
+
+  # As when its battery falls out.
+  def kill(driver)
+    folder = driver.options[:options].args.grep(/user-data-dir/).first
+    `pgrep -f -- "#{folder}"`.split.each do |pid|
+      Process.kill("KILL", pid.to_i)
+    rescue Errno::ESRCH
+      next # it went with the one before
+    end
+    driver.quit
+  rescue Selenium::WebDriver::Error::WebDriverError
+    nil # the driver finds nobody to say good-bye to
+  end
+
+  it "keeps what was done through the death of the browser, and sends it once" do
+    before = readings.count
+    Dir.mktmpdir do |folder|
+      browser_in(folder) do
+        browse_as(ServerBench.viewer.user_id)
+        take_along
+        cut
+        tap_station("outdoor.Y")
+        3.times do |i|
+          find("[data-testid=measured]").set("24.#{i}").send_keys(:enter)
+          expect(page).to have_css(".pocket .el-badge__content", text: (i + 1).to_s, wait: 20)
+          sleep 0.1 until find("[data-testid=measured]").value.empty? # kept: the next may be typed
+        end
+        kill(page.driver)
+      end
+      browser_in(folder) do
+        browse_as(ServerBench.viewer.user_id)
+        visit "/"
+        expect(page).to have_css("[data-testid=visit]", wait: 20)
+        40.times { readings.count == before + 3 ? break : sleep(0.5) }
+        page.driver.quit
+      end
+    end
+    newest = readings.reverse(:received_at).limit(3).select_map(%i[value taken_at])
+    expect(newest.map(&:first)).to eq([24.2, 24.1, 24.0])
+    expect(newest.map(&:last)).to eq(newest.map(&:last).sort.reverse)
+    expect(readings.count).to eq(before + 3)
   end
 end

@@ -4,7 +4,7 @@ import { useRoute } from 'vue-router'
 import { signedOut } from '@/shared/api/client'
 import { renewed, waiting } from '@/shared/api/patient'
 import { answers } from '@/shared/api/useQuestion'
-import { away } from '@/shared/kept/pocket'
+import { away, sessionEnded } from '@/shared/kept/pocket'
 import { newVersion, reloadAnew } from '@/shared/kept/shell'
 import AppHeader from '@/shared/ui/AppHeader.vue'
 import DoorPage from '@/pages/door/DoorPage.vue'
@@ -15,6 +15,8 @@ import { useSession } from '@/shared/ui/useSession'
 const route = useRoute()
 const { session, problem, load } = useSession()
 onMounted(load)
+// What waits is its person's to send.
+watch(sessionEnded, (ended) => ended && (signedOut.value = true))
 // What could not be answered is asked again when there is signal.
 watch(away, (now) => {
   if (!now) void answers.refetchQueries({ predicate: (query) => query.state.status === 'error' })

@@ -260,6 +260,7 @@ describe('a visit that was taken along', () => {
     server.refuses = () => 401
     await pocket.send()
     expect(pocket.outbox.value.map((one) => one.state)).toEqual(['waits'])
+    expect(pocket.sessionEnded.value).toBe(true) // the door is shown over the page
     server.refuses = () => null
     await load(BEN)
     server.who = BEN
@@ -312,6 +313,31 @@ describe('a visit that was taken along', () => {
       defrost: 'disagrees',
       find: 'untouched',
     })
+  })
+
+  it('sends what waits as soon as its person has signed in again on the same page', async () => {
+    server.goes = () => 'lost'
+    await read('1', 24)
+    server.goes = () => 'over'
+    server.refuses = () => 401
+    await pocket.send()
+    server.refuses = () => null
+    await pocket.openFor(ANN)
+    await vi.waitFor(() => expect(server.readings.map((one) => one.id)).toEqual(['1']))
+    expect(pocket.sessionEnded.value).toBe(false)
+  })
+
+  it('shows on the day sheet that nobody has looked, where something of a visit waits', async () => {
+    const list = () => new Request(`${HOME}/api/visits`)
+    const rows = { visits: [server.visit(), { ...server.visit(), id: 'another' }] }
+    await pocket.heard(
+      list(),
+      new Response(JSON.stringify(rows), { headers: { 'content-type': 'application/json' } }),
+    )
+    server.goes = () => 'lost'
+    await keep('wiring', 0, { landings: [1] })
+    const { visits } = (await (await pocket.first(list()))!.json()) as typeof rows
+    expect(visits.map((one) => one.marks.wiring)).toEqual(['untouched', 'agrees'])
   })
 
   it('says that it needs signal where nothing here can answer, and leaves a visit that was not taken to the server', async () => {

@@ -7,15 +7,21 @@ export const NOT_JUDGED = 'Not held against the circuit yet: that needs signal, 
 
 type Words = Pick<Catalogue, 'calls' | 'symptoms'> | null
 
-/** The visit as it stands with what was done here and not sent yet. */
-export function visitNow(visit: Visit, items: Item[], by: string, words: Words): Visit {
+/** The visit as it stands with what was done here and not sent yet. changed: whether its marks lean on any of it. */
+export function visitNow(
+  visit: Visit,
+  items: Item[],
+  by: string,
+  words: Words,
+  changed = items.length > 0,
+): Visit {
   let now = visit
   for (const item of items) {
     if (item.kind === 'desk') now = withDesk(now, item, by)
     if (item.kind === 'visit') now = withFields(now, item.body ?? {}, words)
     if (item.kind === 'closing') now = { ...now, closed_number: Number(item.body?.after ?? 0) + 1 }
   }
-  return items.length ? { ...now, marks: marksLeft(now.marks) } : now
+  return changed ? { ...now, marks: marksLeft(now.marks) } : now
 }
 
 /** An all-clear does not outlive a change that nothing here could look at; what is wrong stays wrong until something says otherwise. */

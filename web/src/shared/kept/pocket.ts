@@ -36,6 +36,8 @@ export const away = ref(false)
 export const outbox = shallowRef<Item[]>([])
 export const keptVisits = shallowRef<KeptVisit[]>([])
 export const sending = ref(false)
+/** Whether what waits cannot be sent before its person has signed in again. */
+export const sessionEnded = ref(false)
 /** Whether this browser keeps things at all: only where the address is one of this machine or behind TLS. */
 export const canKeep = typeof indexedDB !== 'undefined' && (globalThis.isSecureContext ?? false)
 export const notSent = computed(() => outbox.value.length)
@@ -78,6 +80,8 @@ export function tellPages(visit: string) {
 async function look() {
   if (!store) return
   outbox.value = await store.getAll('outbox')
+  // On the icon of the installed application, where there is one.
+  void navigator.setAppBadge?.(outbox.value.length).catch(() => undefined)
   keptVisits.value = await store.getAll('visits')
 }
 
@@ -89,7 +93,9 @@ async function changed() {
 /** Opens what this person has here. Who it is comes from the server's own word, or, without signal, from its last one. */
 export async function openFor(session: Session) {
   const viewer = session.viewer
-  if (!canKeep || !viewer || user?.id === viewer.id) return
+  if (!canKeep || !viewer) return
+  sessionEnded.value = false
+  if (user?.id === viewer.id) return void send()
   close()
   user = { id: viewer.id, name: viewer.name }
   localStorage.setItem(WHO, JSON.stringify(session))
@@ -265,10 +271,26 @@ async function here(one: Asked, request: Request, tries: number): Promise<Respon
   const visit = isKept(one.visit) ? one.visit : null
   const own = visit && leansOn(one) === 'nothing' ? await standing(one, visit) : null
   if (own) return json(own)
+  const list = one.path === '/api/visits' ? await dayNow(one) : null
+  if (list) return json(list)
   const answer = (await keptAnswer(one)) ?? (visit && (await worked(one, visit, false)))
   if (answer) return said(answer)
   // Of a visit that was taken along it is said at once; of anything else the server is waited for first.
   return away.value || visit ? needsSignal() : null
+}
+
+/** The day sheet as it was, each visit with what waits of it. */
+async function dayNow(one: Asked): Promise<unknown> {
+  const text = await keptAnswer(one)
+  if (!text) return null
+  const day = JSON.parse(text) as { visits: Visit[] }
+  const words = await catalogue()
+  const now = (visit: Visit) => {
+    const mine = outbox.value.filter((item) => item.visit === visit.id && item.kind !== 'desk')
+    const any = outbox.value.some((item) => item.visit === visit.id)
+    return any ? visitNow(visit, mine, user?.name ?? '', words, any) : visit
+  }
+  return { ...day, visits: day.visits.map(now) }
 }
 
 /** An answer of the engine, or why the core refuses the question. */
@@ -486,6 +508,7 @@ async function sendOne(item: Item): Promise<boolean> {
   }
   away.value = false
   if (fate === 'signed_out') {
+    sessionEnded.value = true
     await look()
     return false
   }
