@@ -133,7 +133,16 @@ nav {
 
   .bar .pages {
     order: 2;
-    flex: 1 0 100%;
+    flex: 1 1 60%;
+    min-width: 0;
+  }
+
+  .bar:not(:has(.pocket)) .pages {
+    flex-basis: 100%;
+  }
+
+  .bar .pocket {
+    order: 3;
   }
 }
 </style>
