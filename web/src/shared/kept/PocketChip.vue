@@ -41,24 +41,26 @@ function show() {
 <style scoped>
 .pocket {
   display: flex;
+  flex: none;
   align-items: center;
   margin-left: auto;
 }
 
-.chip {
+.bar .chip {
+  padding: 0 10px;
   border-color: var(--on-bar-soft);
   background: transparent;
   color: var(--on-bar);
   white-space: nowrap;
 }
 
-.chip.away {
+.bar .chip.away {
   border-style: dashed;
   border-width: 3px;
   font-weight: 700;
 }
 
-.chip.asks {
+.bar .chip.asks {
   border-color: var(--bar-accent);
   border-width: 3px;
 }

@@ -105,7 +105,11 @@ nav {
 /* A visit's pages need the room first. */
 @media (max-width: 1400px) {
   .bar:has(.pages) {
-    gap: 12px;
+    gap: 8px;
+  }
+
+  .bar:has(.pages) a:not(.name) {
+    padding: 0 6px;
   }
 
   .bar:has(.pages) .crew {
