@@ -115,7 +115,7 @@ describe('a visit that was taken along', () => {
     await pocket.keepVisit(row())
     for (const under of ['', '/readings']) {
       const request = new Request(`${HOME}/api/visits/${VISIT}${under}`)
-      await pocket.heard(request, await server.send(request.clone()))
+      await pocket.heard(request, await server.send(request.clone()), pocket.askingNow(request))
     }
   }
   /** As a page asks: with the server away it is answered here. */
@@ -296,7 +296,7 @@ describe('a visit that was taken along', () => {
     const answer = new Response('{"standing":"all right"}', {
       headers: { 'content-type': 'application/json' },
     })
-    await pocket.heard(question(), answer, pocket.standsAt(question()))
+    await pocket.heard(question(), answer, pocket.askingNow(question()))
     pocket.away.value = true
     expect((await pocket.first(question()))!.status).toBe(200)
     server.goes = () => 'lost'
@@ -333,11 +333,23 @@ describe('a visit that was taken along', () => {
     await pocket.heard(
       list(),
       new Response(JSON.stringify(rows), { headers: { 'content-type': 'application/json' } }),
+      pocket.askingNow(list()),
     )
     server.goes = () => 'lost'
     await keep('wiring', 0, { landings: [1] })
     const { visits } = (await (await pocket.first(list()))!.json()) as typeof rows
     expect(visits.map((one) => one.marks.wiring)).toEqual(['untouched', 'agrees'])
+  })
+
+  it('keeps nothing for one person that another had asked for', async () => {
+    const request = new Request(`${HOME}/api/visits/${VISIT}`)
+    const asking = pocket.askingNow(request)
+    const late = await server.send(request.clone())
+    await pocket.openFor(BEN)
+    await pocket.keepVisit(row())
+    await pocket.heard(request, late, asking)
+    pocket.away.value = true
+    expect((await ask('GET', '')).status).toBe(503)
   })
 
   it('says that it needs signal where nothing here can answer, and leaves a visit that was not taken to the server', async () => {

@@ -65,7 +65,7 @@ pocket.wire({ send: askOnce })
 export async function patientFetch(request: Request): Promise<Response> {
   const early = await pocket.first(request)
   if (early) return early
-  const stood = pocket.standsAt(request)
+  const asking = pocket.askingNow(request)
   let counted = false
   try {
     for (let attempt = 0; ; attempt++) {
@@ -78,7 +78,7 @@ export async function patientFetch(request: Request): Promise<Response> {
       if (!seconds || seconds > MOST_SECONDS || attempt >= WAITS.length || request.signal.aborted) {
         if (!(answer instanceof Response)) throw answer
         heard(answer)
-        void pocket.heard(request, answer.clone(), stood)
+        void pocket.heard(request, answer.clone(), asking)
         return answer
       }
       if (!counted) waiting.value++

@@ -117,6 +117,7 @@ function close() {
   store?.close()
   store = null
   user = null
+  stamps.clear()
   outbox.value = []
   keptVisits.value = []
 }
@@ -150,8 +151,15 @@ async function stampAnew(id: string) {
   if (visit) stamps.set(id, stampOf(visit, had?.readings ?? []))
 }
 
-/** How the visit of a request stands while it is being asked. */
-export const standsAt = (request: Request) => stamps.get(/[0-9a-f-]{36}/.exec(request.url)?.[0] ?? '')
+/** Who asks, and how the visit stands that is asked about: what is heard later is of that person, and of that moment. */
+export interface Asking {
+  whose: string | null
+  stands?: Record<LeansOn, string>
+}
+export const askingNow = (request: Request): Asking => ({
+  whose: user?.id ?? null,
+  stands: stamps.get(/[0-9a-f-]{36}/.exec(request.url)?.[0] ?? ''),
+})
 
 const isKept = (visit: string | null) => keptVisits.value.some((one) => one.id === visit)
 const waitsFor = (visit: string | null) =>
@@ -204,8 +212,8 @@ export async function without(request: Request): Promise<Response | null> {
   return answer
 }
 
-/** An answer has come: kept where it is one of a visit that was taken along. stood: how that stood when it was asked. */
-export async function heard(request: Request, answer: Response, stood?: Record<LeansOn, string>) {
+/** An answer has come: kept where it is one of a visit that was taken along. */
+export async function heard(request: Request, answer: Response, asking: Asking) {
   if (away.value) void send()
   away.value = false
   if (!store || !answer.ok || !keptVisits.value.length) return
@@ -213,7 +221,9 @@ export async function heard(request: Request, answer: Response, stood?: Record<L
   if ((one.visit !== null && !isKept(one.visit)) || answer.status === 202) return
   if (!answer.headers.get('content-type')?.includes('json')) return
   const body = await answer.text()
-  if (mayKeep(one)) return keepAnswer(one, body, stood)
+  // Somebody else may have come in since it was asked.
+  if (asking.whose !== user?.id) return
+  if (mayKeep(one)) return keepAnswer(one, body, asking.stands)
   const kind = writeOf(one)?.kind
   if (one.visit && (kind === 'desk' || kind === 'visit')) await keepAnswer(questionOf(one.visit, ''), body)
 }
