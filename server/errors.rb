@@ -73,6 +73,11 @@ module Gorvant
       says "too many tries; the next one in %<seconds>s s"
     end
 
+    # The page that asks was opened by one person, and another has signed in in this browser since.
+    class SomebodyElse < Error
+      says "somebody else is signed in in this browser by now; nothing was kept under their name: load the page anew"
+    end
+
     # A write without the token of its session, or with that of an earlier one.
     class OldToken < Error
       says "this page began in another session; it is asked again by itself, else load the page anew"

@@ -8,6 +8,8 @@ module Gorvant
       VIEWER = "gorvant.viewer"
       KEYS = "gorvant.session_keys"
       BEARER = /\ABearer (\S+)\z/
+      # Whom a page takes for signed in: its answers and its writes are nobody else's.
+      PERSON = "HTTP_X_PERSON"
       CLIENT = /\A[\w-]{8,40}\z/
       ROLES = {
         "people" => %w[owner technician apprentice],
@@ -31,7 +33,7 @@ module Gorvant
       def call(env)
         who = Operations.find(env["REQUEST_METHOD"], env["PATH_INFO"])&.may
         env[VIEWER] = who == "devices" ? device(env) : person(env)
-        check(who, env[VIEWER])
+        check(who, env[VIEWER], env[PERSON])
         client = env["HTTP_X_CLIENT"].to_s
         env[VIEWER] = env[VIEWER].with(client: client) if env[VIEWER] && CLIENT.match?(client)
         Crew.as(env[VIEWER]&.crew_id) do
@@ -48,10 +50,11 @@ module Gorvant
       private
 
       # A token lets nobody read; a session writes nothing as a device.
-      def check(who, viewer)
+      def check(who, viewer, person)
         return if who == "anyone"
         raise NotSignedIn.new unless viewer
         return if who.nil? || who == "devices"
+        raise SomebodyElse.new unless [nil, viewer.user_id].include?(person)
 
         allowed = ROLES.fetch(who).include?(viewer.role) && (who != "server_owner" || viewer.server_owner)
         raise NotAllowed.new(problem: REFUSED.fetch(who)) unless allowed

@@ -10,6 +10,7 @@ module Gorvant
         CodeWanted => 401,
         NotAllowed => 403,
         OldToken => 403,
+        SomebodyElse => 403,
         TooManyTries => 429,
         TooOften => 429,
         OneByOne => 429,

@@ -48,6 +48,25 @@ RSpec.describe "Strangers at the door", :server do
       expect(write(last_response["x-csrf-token"])).to eq(201)
     end
 
+    it "is nobody else's: where another has signed in since the page was opened, nothing is kept or told under their name" do
+      before = db[:readings].count
+      mate = ServerBench.person("Olm Brandt", "technician")
+      as(mate)
+      header("X-Person", ServerBench.viewer.user_id)
+      expect(write(TOKEN)).to eq(403)
+      expect([answer["type"], last_response["x-csrf-token"]]).to eq(["urn:gorvant:problem:somebody_else", nil])
+      fetch("/api/visits/#{visit_id}")
+      expect([last_response.status, db[:readings].count]).to eq([403, before])
+      header("X-Person", mate)
+      expect(write(TOKEN)).to eq(201)
+      header("X-Person", ServerBench.viewer.user_id)
+      fetch("/api/session") # who it is, anybody may ask
+      expect([last_response.status, answer.dig("viewer", "id")]).to eq([200, mate])
+    ensure
+      header("X-Person", nil)
+      ServerBench.alone
+    end
+
     it "is another session's no longer once that has begun: a token goes with its cookie" do
       mate = ServerBench.person("Olm Brandt", "technician")
       as(nil)

@@ -2,7 +2,7 @@
 import { computed, onMounted, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import { signedOut } from '@/shared/api/client'
-import { renewed, waiting } from '@/shared/api/patient'
+import { renewed, somebodyElse, waiting } from '@/shared/api/patient'
 import { answers } from '@/shared/api/useQuestion'
 import { away, sessionEnded } from '@/shared/kept/pocket'
 import { newVersion, reloadAnew } from '@/shared/kept/shell'
@@ -35,6 +35,10 @@ const shows = computed(() => {
   <div class="over">
     <p v-if="waiting" class="waiting" role="status" data-testid="waiting">
       No answer from the server yet. Asking again by itself; what you typed stays here.
+    </p>
+    <p v-if="somebodyElse" class="waiting" role="alert" data-testid="somebody-else">
+      Somebody else has signed in in this browser. Nothing is kept under their name.
+      <el-button class="key" @click="reloadAnew">Load the page anew</el-button>
     </p>
     <p v-if="renewed || newVersion" class="waiting" role="status" data-testid="renewed">
       Gorvant has been renewed since this page was opened.

@@ -108,6 +108,12 @@ describe('what becomes of an item', () => {
     [504, 'again'],
   ] as const)('by %i it is %s', (status, fate) => expect(fateOf(status)).toBe(fate))
 
+  it('waits for its person where somebody else is signed in, and is refused where its person may not', () => {
+    const refused = (type: string) => ({ type, title: '', status: 403, detail: '' })
+    expect(fateOf(403, item({}), refused('urn:gorvant:problem:somebody_else'))).toBe('signed_out')
+    expect(fateOf(403, item({}), refused('urn:gorvant:problem:not_allowed'))).toBe('refused')
+  })
+
   it('asks whose word stands only where there is another version of the same', () => {
     const stale = { type: '', title: '', status: 409, detail: '', current_version: 4 }
     const closed = { ...stale, current_version: undefined }

@@ -26,6 +26,25 @@ describe('a request that has patience', () => {
     expect(waiting.value).toBe(0)
   })
 
+  it('says for whom it asks, and sees that somebody else has signed in by now', async () => {
+    const { person, somebodyElse } = await import('@/shared/api/patient')
+    person.id = 'ann'
+    const whose: (string | null)[] = []
+    const refusal = (type: string) => new Response(JSON.stringify({ type }), { status: 403 })
+    for (const [type, told] of [
+      ['urn:gorvant:problem:not_allowed', false],
+      ['urn:gorvant:problem:somebody_else', true],
+    ] as const) {
+      asked.mockImplementation(
+        async (request) => (whose.push(request.headers.get('x-person')), refusal(type)),
+      )
+      const answer = await ask()
+      expect([answer.status, await answer.json(), somebodyElse.value]).toEqual([403, { type }, told])
+    }
+    expect(whose).toEqual(['ann', 'ann'])
+    person.id = ''
+  })
+
   it('notices that the server was renewed under it, and once only for good', async () => {
     const { renewed } = await import('@/shared/api/patient')
     for (const [build, told] of [

@@ -27,11 +27,16 @@ function heard(answer: Response) {
 
 /** What a write has to say beside the cookie; the server tells it anew where it has become another. */
 export const csrf = { token: '' }
+/** Whom this page takes for signed in; the server says where that is somebody else by now. */
+export const person = { id: '' }
+export const somebodyElse = ref(false)
+const SOMEBODY_ELSE = 'urn:gorvant:problem:somebody_else'
 
 /** The request as it is sent now. */
 function spoken(request: Request): Request {
   const sent = request.clone()
   if (request.method !== 'GET' && csrf.token) sent.headers.set('X-CSRF-Token', csrf.token)
+  if (person.id && !sent.headers.has('X-Person')) sent.headers.set('X-Person', person.id)
   return sent
 }
 
@@ -47,12 +52,18 @@ const pause = (seconds: number, signal: AbortSignal) =>
     signal.addEventListener('abort', () => (clearTimeout(timer), done()), { once: true })
   })
 
+async function lookWho(refusal: Response) {
+  const problem = (await refusal.json().catch(() => null)) as { type?: string } | null
+  if (problem?.type === SOMEBODY_ELSE) somebodyElse.value = true
+}
+
 /** Asks once; once more with the new token where that is all that is wrong. */
 async function askOnce(request: Request): Promise<Response> {
   for (let toldAnew = false; ; toldAnew = true) {
     const answer = await timed(() => fetch(spoken(request)))
     const token = answer.headers.get('x-csrf-token')
     if (token) csrf.token = token
+    if (answer.status === 403 && !token) await lookWho(answer.clone())
     if (answer.status !== 403 || !token || toldAnew) return answer
   }
 }

@@ -79,7 +79,8 @@ export type Fate = 'sent' | 'again' | 'signed_out' | 'asks' | 'refused'
  *  same can somebody say which one stands. */
 export function fateOf(status: number, item?: Item, problem?: Problem | null): Fate {
   if (status >= 200 && status < 300) return 'sent'
-  if (status === 401) return 'signed_out'
+  // Its person has to come back before it can be sent.
+  if (status === 401 || problem?.type === 'urn:gorvant:problem:somebody_else') return 'signed_out'
   if (status === 409)
     return problem?.current_version !== undefined && item?.body && 'version' in item.body ? 'asks' : 'refused'
   if (status === 0 || [408, 425, 429, 502, 503, 504].includes(status)) return 'again'

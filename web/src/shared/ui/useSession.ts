@@ -1,5 +1,6 @@
 import { computed, shallowRef, watch } from 'vue'
 import { api, signedOut, type Session } from '@/shared/api/client'
+import { person } from '@/shared/api/patient'
 import { listen, stopListening } from '@/shared/api/stream'
 import { openFor, wipe } from '@/shared/kept/pocket'
 import { answers } from '@/shared/api/useQuestion'
@@ -17,6 +18,7 @@ function take(answer: Outcome<Session>): Problem | null {
   if (before && now && now !== before) location.assign('/')
   before ??= now
   session.value = answer.value
+  person.id = now ?? ''
   signedOut.value = answer.value.viewer === null && before !== null
   if (now) void openFor(answer.value)
   if (now) listen()
