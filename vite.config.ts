@@ -43,7 +43,10 @@ export default defineConfig({
   resolve: { alias: { '@': fileURLToPath(new URL('./web/src', import.meta.url)) } }, // a path may have a space
   worker: { format: 'es' },
   build: { outDir: 'dist', emptyOutDir: true, target: 'es2022' },
-  test: { server: { deps: { inline: ['element-plus'] } } }, // it brings its styles with it
+  test: {
+    server: { deps: { inline: ['element-plus'] } }, // it brings its styles with it
+    testTimeout: 60_000, // nothing here is about time: a busy machine takes its own
+  },
   server: {
     port: 9500,
     strictPort: false,
