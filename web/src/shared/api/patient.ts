@@ -89,7 +89,7 @@ export async function patientFetch(request: Request): Promise<Response> {
       if (!seconds || seconds > MOST_SECONDS || attempt >= WAITS.length || request.signal.aborted) {
         if (!(answer instanceof Response)) throw answer
         heard(answer)
-        void pocket.heard(request, answer.clone(), asking)
+        void pocket.heard(request, answer, asking)
         return answer
       }
       if (!counted) waiting.value++

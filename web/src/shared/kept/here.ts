@@ -73,10 +73,11 @@ export async function heard(request: Request, answer: Response, asking: Asking) 
   if (away.value) void send()
   away.value = false
   if (!hand.store || !answer.ok || !keptVisits.value.length) return
+  const copy = answer.clone() // before its page reads it
   const one = await asked(request)
   if ((one.visit !== null && !isKept(one.visit)) || answer.status === 202) return
   if (!answer.headers.get('content-type')?.includes('json')) return
-  const body = await answer.text()
+  const body = await copy.text()
   // Somebody else may have come in since it was asked.
   if (asking.whose !== hand.user?.id) return
   if (mayKeep(one)) return keepAnswer(one, body, asking.stands)

@@ -44,11 +44,15 @@ export async function questionsOf(visit: Visit): Promise<(() => Promise<Outcome<
   ]
 }
 
+/** Whether it is still being worked out: then there is nothing to keep yet. */
+const isTask = (value: unknown) =>
+  typeof value === 'object' && value !== null && 'state' in value && 'total' in value
+
 /** Find's answer, once its signatures are worked out. */
 async function found(visit: string): Promise<Outcome<unknown>> {
   for (let i = 0; ; i++) {
     const answer = await api.find(visit, { mode: 'cheapest' })
-    if (answer.state !== 'ready' || !('total' in answer.value) || i >= FIND_TRIES) return answer
+    if (answer.state !== 'ready' || !isTask(answer.value) || i >= FIND_TRIES) return answer
     await new Promise((done) => setTimeout(done, FIND_AGAIN_MS))
   }
 }
@@ -83,7 +87,7 @@ export async function takeAlong(
   for (const [i, ask] of questions.entries()) {
     if (stop.aborted) return
     const answer = await ask()
-    if (answer.state === 'ready') answered += 1
+    if (answer.state === 'ready' && !isTask(answer.value)) answered += 1
     told(i + 1, of)
   }
   for (const [i, photo] of photos.entries()) {
