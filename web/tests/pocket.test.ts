@@ -352,6 +352,27 @@ describe('a visit that was taken along', () => {
     expect((await ask('GET', '')).status).toBe(503)
   })
 
+  it('is in nobody’s way where the browser keeps nothing, or has no room left', async () => {
+    const full = new DOMException('full', 'QuotaExceededError')
+    vi.stubGlobal('indexedDB', {
+      open() {
+        throw full
+      },
+    })
+    await load()
+    expect(await pocket.first(new Request(`${HOME}/api/visits/${VISIT}`))).toBeNull()
+    expect([pocket.keptVisits.value, pocket.outbox.value]).toEqual([[], []])
+  })
+
+  it('opens for the last who came in, however long the one before takes', async () => {
+    vi.resetModules()
+    pocket = await import('@/shared/kept/pocket')
+    await Promise.all([pocket.openFor(ANN), pocket.openFor(BEN)])
+    expect(pocket.keptVisits.value).toEqual([])
+    await pocket.openFor(ANN)
+    expect(pocket.keptVisits.value).toHaveLength(1)
+  })
+
   it('says that it needs signal where nothing here can answer, and leaves a visit that was not taken to the server', async () => {
     pocket.away.value = true
     expect((await ask('POST', '/planner', {})).body).toMatchObject({ type: 'urn:gorvant:problem:no_signal' })

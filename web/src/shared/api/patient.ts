@@ -74,7 +74,8 @@ pocket.wire({ send: askOnce })
  * write carries an id or a version, so that the same one sent again is kept once. Any other answer is handed on as it is.
  */
 export async function patientFetch(request: Request): Promise<Response> {
-  const early = await pocket.first(request)
+  // What goes wrong with what lies here keeps nobody from the server.
+  const early = await pocket.first(request).catch(() => null)
   if (early) return early
   const asking = pocket.askingNow(request)
   let counted = false
@@ -82,14 +83,16 @@ export async function patientFetch(request: Request): Promise<Response> {
     for (let attempt = 0; ; attempt++) {
       const answer = await askOnce(request).catch((problem: unknown) => problem)
       const here =
-        answer instanceof Response && !NO_SERVER.has(answer.status) ? null : await pocket.without(request)
+        answer instanceof Response && !NO_SERVER.has(answer.status)
+          ? null
+          : await pocket.without(request).catch(() => null)
       if (here) return here
       const seconds =
         answer instanceof Response ? again(answer, new URL(request.url).pathname) : WAITS[attempt]
       if (!seconds || seconds > MOST_SECONDS || attempt >= WAITS.length || request.signal.aborted) {
         if (!(answer instanceof Response)) throw answer
         heard(answer)
-        void pocket.heard(request, answer, asking)
+        void pocket.heard(request, answer, asking).catch(() => undefined)
         return answer
       }
       if (!counted) waiting.value++

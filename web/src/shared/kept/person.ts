@@ -1,5 +1,5 @@
 import type { Session } from '@/shared/api/client'
-import { dropVisit, openStore, wipeStore } from '@/shared/kept/store'
+import { dropVisit, openStore, wipeStore, type Store } from '@/shared/kept/store'
 import { canKeep, hand, keptVisits, look, outbox, sessionEnded } from '@/shared/kept/state'
 import { stampAnew, stamps } from '@/shared/kept/answers'
 import { send } from '@/shared/kept/outbox'
@@ -22,18 +22,25 @@ export async function openFor(session: Session) {
   if (hand.user?.id === viewer.id) return void send()
   close()
   hand.user = { id: viewer.id, name: viewer.name }
-  hand.opening = openStore(viewer.id).then(async (opened) => {
-    hand.store = opened
-    await look()
-    for (const { id, at } of keptVisits.value) {
-      const waits = outbox.value.some((one) => one.visit === id)
-      if (Date.now() - at > KEPT_DAYS * DAY_MS && !waits) await dropVisit(opened, id)
-      else await stampAnew(id)
-    }
-    await look()
-  })
+  // Where the browser keeps nothing (in a private window), everything goes on as with no visit taken along.
+  hand.opening = openStore(viewer.id)
+    .then((opened) => layOut(opened, viewer.id))
+    .catch(() => undefined)
   await hand.opening
   void send()
+}
+
+async function layOut(opened: Store, whose: string) {
+  // Somebody else came in while it was being opened.
+  if (hand.user?.id !== whose) return opened.close()
+  hand.store = opened
+  await look()
+  for (const { id, at } of keptVisits.value) {
+    const waits = outbox.value.some((one) => one.visit === id)
+    if (Date.now() - at > KEPT_DAYS * DAY_MS && !waits) await dropVisit(opened, id)
+    else await stampAnew(id)
+  }
+  await look()
 }
 
 function close() {

@@ -44,7 +44,7 @@ const VERSION = 1
 const nameOf = (user: string) => `gorvant.kept.${user}`
 
 /** What one person has on this device: a database of their own, so that nobody else's page ever opens it. */
-export function openStore(user: string): Promise<Store> {
+export async function openStore(user: string): Promise<Store> {
   return openDB<Shape>(nameOf(user), VERSION, {
     upgrade(db) {
       db.createObjectStore('answers', { keyPath: 'key' }).createIndex('visit', 'visit')
