@@ -7,6 +7,19 @@ import { outcome } from '@/shared/api/http'
 const FIND_TRIES = 60
 const FIND_AGAIN_MS = 1000
 
+/** What the defrost page asks as it opens. */
+function outlookOf(visit: Visit): Parameters<typeof api.defrostOutlook>[1] {
+  const moment = visit.desks?.defrost.content.moment ?? {}
+  return {
+    call: 'heat',
+    outdoor_degrees_f: visit.outdoor_degrees_f,
+    coil_degrees_f: null,
+    counted_minutes: null,
+    as_found: false,
+    ...moment,
+  }
+}
+
 /** The questions that the pages of a visit ask as they open, and the circuit in each call by each view and instrument. */
 export async function questionsOf(visit: Visit): Promise<(() => Promise<Outcome<unknown>>)[]> {
   const source = { kind: 'visit' as const, id: visit.id }
@@ -25,6 +38,7 @@ export async function questionsOf(visit: Visit): Promise<(() => Promise<Outcome<
       ...loops.map((load) => () => api.drawing(source, { condition, view: 'focus' as const, load })),
     ]
   })
+  const settings = (visit.desks?.thermostat.content.settings ?? {}) as Record<string, unknown>
   return [
     () => api.catalogue(),
     () => api.visits(),
@@ -33,10 +47,11 @@ export async function questionsOf(visit: Visit): Promise<(() => Promise<Outcome<
     () => api.history(visit.id),
     () => api.faults(source),
     () => api.wiring(visit.id),
-    () => api.settings(visit.id),
+    () => api.settings(visit.id, settings),
     () => api.settingProfiles(),
     () => api.sensorTables(),
-    () => api.defrostOutlook(visit.id, visit.desks?.defrost.content.moment ?? { call: 'heat' }),
+    () => api.defrostOutlook(visit.id, outlookOf(visit)),
+    () => api.forcedTest(visit.id, { ...visit.desks?.defrost.content.test, closed: false }),
     () => api.closeOut(visit.id),
     () => api.knownGood(visit.id),
     () => found(visit.id),
