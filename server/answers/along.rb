@@ -7,7 +7,8 @@ module Gorvant
       module Along
         class << self
           # computed: where signatures are kept; engine: the name of the one that this server has to give, nil for none.
-          def of(row, computed, sensor_tables, engine)
+          # whose: { by:, crew:, marked: } of who takes it, as a report names them.
+          def of(row, computed, sensor_tables, engine, whose)
             finders = Finders.new(computed, nil)
             situation = finders.situation(row)
             kept = computed.get(Signatures.key(row[:digest], situation))
@@ -18,6 +19,7 @@ module Gorvant
               carried: row[:carried].to_h,
               closed_as: row[:closed_as],
               sensor_tables: sensor_tables.map(&:to_h),
+              whose: whose,
               signatures: kept && { name: name(row[:digest], situation), pieces: JSON.parse(kept) }
             }
           end

@@ -129,6 +129,35 @@ module Gorvant
         Warm.dear { words.road_map { |clues| finders.finder(row, library, input.merge(further: clues)) } }
       end
 
+      # The report of a visit as it stands. find: what Find says where the finding is from it; photos: rows of the
+      # visit's; by: who asks for it.
+      def report(row, record, find, photos:, by:, crew:)
+        wanted = record.close_out.fetch("photos", [])
+        chosen = photos.select { |one| wanted.include?(one[:id]) }
+        about =
+          VisitReport::About.new(
+            site: row[:site_name],
+            unit: row[:unit_name],
+            visit_on: row[:visit_on].iso8601,
+            complaint: row[:complaint].to_s,
+            find: find,
+            photos: chosen.map { |one| [one[:id], one[:of].tr("_", " "), one[:note].to_s] },
+            names: [*record.reads.map(&:by), by].uniq,
+            crew: crew
+          )
+        VisitReport.new(record, about).to_h
+      end
+
+      # The same as a draft, with the sections that its desk leaves out.
+      def draft(row, find, **whose)
+        record = record(row)
+        report(row, record, find, **whose).merge(
+          "leave_out" => record.close_out.fetch("leave_out", []),
+          "draft" => true,
+          "addenda" => []
+        )
+      end
+
       private
 
       def checked(row, found)

@@ -88,7 +88,8 @@ module Gorvant
       # What a device needs of it to answer without signal.
       get "/api/visits/:id/along" do
         row = visits.find(params[:id])
-        json Answers::Along.of(row, computed, sensor_tables.values - ThermistorTable.all, ENGINE)
+        whose = { by: viewer.name, crew: viewer.crew_name, marked: !People.new(door).mark(viewer.crew_id).nil? }
+        json Answers::Along.of(row, computed, sensor_tables.values - ThermistorTable.all, ENGINE, whose)
       end
 
       # What is fitted, changed at the unit: a new revision of the rig, and the visit goes on with it.

@@ -112,6 +112,9 @@ RSpec.describe "No signal", :browser, type: :feature do
     expect(page).to have_css("[role=alert]", text: "say whether the complaint") # refused here, as the server would
     close_whole
     expect(page).to have_css("[data-testid=closed]", text: "Closed, no. 1", wait: 30)
+    find("[data-testid=to-report]").click
+    expect(page).to have_css("[data-testid=customer-page]", text: "A wire was on the wrong screw.", wait: 20)
+    to "close_out"
     expect(page).to have_css("[data-testid=pocket]", text: "No signal")
     expect([readings.count, db[:closings].where(visit_id: visit_id).count]).to eq([before, 0])
 
@@ -207,8 +210,21 @@ RSpec.describe "No signal", :browser, type: :feature do
 
   def in_browser(row, body)
     visit = { id: uuid, desks: {}, visit_on: "2026-11-28", symptoms: [], safety: [], rig_revision_id: uuid }
-    along = { engine: "x", digest: row[:digest], rig: row[:content], carried: {}, closed_as: nil, sensor_tables: [] }
-    held = JSON.generate(visit: visit, readings: [], along: along)
+    along = {
+      engine: "x",
+      whose: {
+        by: "",
+        crew: "",
+        marked: false
+      },
+      digest: row[:digest],
+      rig: row[:content],
+      carried: {
+      },
+      closed_as: nil,
+      sensor_tables: []
+    }
+    held = JSON.generate(visit: visit, readings: [], photos: [], along: along)
     asked = JSON.generate(method: "POST", under: "trace", body: body, degrees: "F")
     patiently { page.evaluate_async_script(<<~JS, held, asked) }
       const [held, asked, done] = arguments

@@ -13,8 +13,10 @@ RSpec.describe "a device without signal", :server do
     row = answer
     fetch("/api/visits/#{visit}/readings")
     readings = answer.fetch("readings")
+    fetch("/api/visits/#{visit}/photos")
+    photos = answer.fetch("photos")
     fetch("/api/visits/#{visit}/along")
-    device.hold(row, readings, answer)
+    device.hold(row, readings, answer, photos)
     [row, readings, answer]
   end
 
@@ -69,30 +71,36 @@ RSpec.describe "a device without signal", :server do
     header("X-Degrees", nil)
   end
 
-  it "finds by the signatures that came along, and nothing without them or where the unit is another by now" do
-    _row, _readings, along = take(visit_id)
-    expect(along.fetch("signatures")).to be_nil
-    expect(device.ask("POST", "find", {})).to be_nil
+  context "when it is turned on" do
+    let(:device) { DeviceBench.new }
 
-    signatures(visit_id)
-    row, readings, along = take(visit_id)
-    [
-      ["find", { "mode" => "cheapest" }],
-      ["find", { "stands" => "wall", "mode" => "fewest" }],
-      ["road-map", {}]
-    ].each { |under, body| expect(device.ask("POST", under, body)).to eq(server(visit_id, "POST", under, body)) }
+    after { device.close }
 
-    landed = {
-      "cable" => "cable_b",
-      "conductor" => "orange",
-      "place" => "outdoor",
-      "lands_on" => nil,
-      "lies" => "capped"
-    }
-    wiring = { "version" => 9, "by" => "x", "at" => "2026-11-28T10:00:00Z", "content" => { "landings" => [landed] } }
-    device.hold(row.merge("desks" => row["desks"].merge("wiring" => wiring)), readings, along)
-    expect(device.ask("POST", "find", {})).to be_nil
-    expect(device.ask("POST", "wiring", {}).dig("standing", "mark")).to eq("disagrees")
+    it "finds by the signatures that came along, and nothing without them or where the unit is another by now" do
+      _row, _readings, along = take(visit_id)
+      expect(along.fetch("signatures")).to be_nil
+      expect(device.ask("POST", "find", {})).to be_nil
+
+      signatures(visit_id)
+      row, readings, along = take(visit_id)
+      [
+        ["find", { "mode" => "cheapest" }],
+        ["find", { "stands" => "wall", "mode" => "fewest" }],
+        ["road-map", {}]
+      ].each { |under, body| expect(device.ask("POST", under, body)).to eq(server(visit_id, "POST", under, body)) }
+
+      landed = {
+        "cable" => "cable_b",
+        "conductor" => "orange",
+        "place" => "outdoor",
+        "lands_on" => nil,
+        "lies" => "capped"
+      }
+      wiring = { "version" => 9, "by" => "x", "at" => "2026-11-28T10:00:00Z", "content" => { "landings" => [landed] } }
+      device.hold(row.merge("desks" => row["desks"].merge("wiring" => wiring)), readings, along)
+      expect(device.ask("POST", "find", {})).to be_nil
+      expect(device.ask("POST", "wiring", {}).dig("standing", "mark")).to eq("disagrees")
+    end
   end
 
   # What waits on the device is judged there as it will be judged when it has arrived.
@@ -150,6 +158,31 @@ RSpec.describe "a device without signal", :server do
     there = server(visit_id, "GET", "readings", nil).fetch("readings")
     expect(here.map { |one| one.except("received_at") }).to eq(there.map { |one| one.except("received_at") })
     expect(mark).to eq(server(visit_id, "GET", "", nil))
+  end
+
+  it "puts the report of a visit together as it stands, and leaves a closing's own to the server" do
+    signatures(visit_id)
+    photo = uuid
+    require "vips"
+    picture = Vips::Image.black(60, 40).jpegsave_buffer
+    header("CONTENT_TYPE", "image/jpeg")
+    post("/api/visits/#{visit_id}/photos?photo_id=#{photo}&of=splice", picture, "HTTP_HOST" => "127.0.0.1")
+    header("CONTENT_TYPE", nil)
+    kept = {
+      "cause" => "find",
+      "done" => "New board.",
+      "plain" => "It works.",
+      "photos" => [photo],
+      "leave_out" => ["readings"]
+    }
+    keep_desk("/api/visits/#{visit_id}", "close_out", kept)
+    expect(last_response.status).to eq(200), last_response.body
+    take(visit_id)
+    here = device.ask("POST", "report", {})
+    expect(here).to eq(server(visit_id, "POST", "report", {}))
+    expect(here).to include("draft" => true, "leave_out" => ["readings"], "crew" => "Larkmere crew")
+    expect(JSON.generate(here)).to include(photo)
+    expect(device.ask("POST", "report", { "number" => 1 })).to be_nil
   end
 
   it "says why the core does not take a question, and stays up" do

@@ -28,6 +28,7 @@ class DeviceBench
       ["GET", "readings", nil],
       ["GET", "faults", nil],
       ["GET", "close-out", nil],
+      ["POST", "report", {}],
       ["POST", "wiring", {}],
       ["POST", "settings", {}],
       ["POST", "defrost/outlook", { "call" => "heat", "outdoor_degrees_f" => 30, "as_found" => true }],
@@ -61,8 +62,9 @@ class DeviceBench
     @in, @out, @process = Open3.popen2(clean, RbConfig.ruby, "--disable-gems", "-e", SERVES)
   end
 
-  # visit, readings, along: as the server says them.
-  def hold(visit, readings, along) = say("hold", visit: visit, readings: readings, along: along)
+  # As the server says them.
+  def hold(visit, readings, along, photos = []) =
+    say("hold", visit: visit, readings: readings, photos: photos, along: along)
 
   # The answer parsed, nil where the device has none.
   def ask(method, under, body, degrees: "F")

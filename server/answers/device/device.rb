@@ -106,10 +106,11 @@ module Gorvant
         @answers = Answers.new(@memory, @reads)
       end
 
-      # Takes a visit in hand. given: JSON text { visit, readings, along }, as the server says them; what waits on the
-      # device is in it already.
+      # Takes a visit in hand. given: JSON text { visit, readings, photos, along }, as the server says them; what waits
+      # on the device is in it already.
       def hold(given)
-        visit, readings, along = JSON.parse(given).values_at("visit", "readings", "along")
+        visit, readings, @photos, along = JSON.parse(given).values_at("visit", "readings", "photos", "along")
+        @whose = along["whose"]
         @memory.signatures = along["signatures"]
         @row = about(visit, along).merge(desks: Desks.new(visit.fetch("desks"), along["carried"].to_h))
         @reads.rows = readings.map { |reading| reading_row(@row, reading) }
@@ -141,6 +142,8 @@ module Gorvant
           Present.close_out(@answers.record(row))
         when "GET closing-mark" # of a closing that waits: how the server will mark it
           { mark: Gorvant::Desks::CloseOut.mark(@answers.record(row)) }
+        when "POST report" # a closing's own report is as the server froze it
+          input[:number] ? nil : report
         when "POST defrost/thermistor"
           tables = ThermistorTable.all + row[:sensor_tables]
           @answers.thermistor(input, tables.find { |table| table.id == input[:table_id] }, tables)
@@ -148,6 +151,13 @@ module Gorvant
           name = QUESTIONS[question]
           name && @answers.public_send(name, row, input)
         end
+      end
+
+      def report
+        find = @answers.record(row).close_out["cause"] == "find" ? @answers.find(row, {}) : nil
+        photos = @photos.map { |photo| photo.transform_keys(&:to_sym) }
+        whole = @answers.draft(row, find, photos: photos, by: @whose["by"], crew: @whose["crew"])
+        whole.merge("marked" => @whose["marked"])
       end
 
       # Keys as a request's `parse` gives them: those of the question itself are symbols, what lies in lists is not.

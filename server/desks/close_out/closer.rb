@@ -9,10 +9,7 @@ module Gorvant
         @viewer = viewer
       end
 
-      def record(row)
-        reads = readings.of_standing(row[:id]).map { |one| VisitRecords.read(one) }
-        VisitRecords.of(row, kept: row[:desks].kept, reads: reads)
-      end
+      def record(row) = answers.record(row)
 
       # Closes a visit that is held: [row, created?]. Raises NotReady with all that is missing.
       def close(row, id, body, after:)
@@ -28,11 +25,8 @@ module Gorvant
         [closing, first_time]
       end
 
-      # The report of the visit as it stands, with the sections that its desk leaves out.
-      def draft(row)
-        record = record(row)
-        report(row, record, find_for(row, record)).merge("leave_out" => record.close_out.fetch("leave_out", []))
-      end
+      # The report of the visit as it stands.
+      def draft(row) = answers.draft(row, find_for(row, record(row)), **whose(row))
 
       private
 
@@ -54,29 +48,9 @@ module Gorvant
       def find_for(row, record) =
         record.close_out["cause"] == "find" ? Finders.new(Computed.new(db), readings).answer(row) : nil
 
-      def report(row, record, find)
-        about =
-          VisitReport::About.new(
-            site: row[:site_name],
-            unit: row[:unit_name],
-            visit_on: row[:visit_on].iso8601,
-            complaint: row[:complaint].to_s,
-            find: find,
-            photos: chosen(row, record),
-            names: [*record.reads.map(&:by), viewer.name].uniq,
-            crew: viewer.crew_name
-          )
-        VisitReport.new(record, about).to_h
-      end
-
-      # The photos that were chosen and are still there.
-      def chosen(row, record)
-        wanted = record.close_out.fetch("photos", [])
-        photos
-          .of(row[:id])
-          .select { |one| wanted.include?(one[:id]) }
-          .map { |one| [one[:id], one[:of].tr("_", " "), one[:note].to_s] }
-      end
+      def report(row, record, find) = answers.report(row, record, find, **whose(row))
+      def whose(row) = { photos: photos.of(row[:id]), by: viewer.name, crew: viewer.crew_name }
+      def answers = Answers.new(Computed.new(db), readings)
 
       # All that the visit held, as it was.
       def snapshot(row)

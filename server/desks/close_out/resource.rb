@@ -91,7 +91,7 @@ module Gorvant
       def report(row, input)
         return frozen(row, closings.numbered(row[:id], input[:number])) if input[:number]
 
-        closer.draft(row).merge("draft" => true, "addenda" => [])
+        closer.draft(row)
       end
 
       def frozen(row, closing)

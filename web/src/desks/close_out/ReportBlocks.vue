@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import KeptPicture from '@/shared/kept/KeptPicture.vue'
 import type { ReportBlock } from '@/shared/api/client'
 import { minutes } from '@/shared/model/staging'
 
@@ -87,7 +88,7 @@ const told = (row: Row) =>
       :alt="block.title"
     />
     <figure v-else-if="block.kind === 'photo'">
-      <img :src="`/api/photos/${block.id}`" :alt="block.own || block.title" />
+      <KeptPicture whole :photo="block.id ?? ''" :alt="block.own || block.title || ''" />
       <figcaption>{{ [block.title, block.own].filter(Boolean).join(': ') }}</figcaption>
     </figure>
   </template>

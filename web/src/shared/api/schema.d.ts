@@ -8165,6 +8165,12 @@ export interface operations {
                             tolerance_degrees_f: number;
                             points: number[][];
                         }[];
+                        /** @description who took it along */
+                        whose: {
+                            by: string;
+                            crew: string;
+                            marked: boolean;
+                        };
                         /** @description what everything that could be so would show; null while it is not worked out */
                         signatures: null | {
                             name: string;

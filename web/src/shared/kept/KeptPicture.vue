@@ -2,8 +2,8 @@
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import { away, outbox, pictureHere } from '@/shared/kept/pocket'
 
-/** A small picture of a visit: the server's, or, while it waits or there is no signal, the one that lies here. */
-const props = defineProps<{ photo: string; alt: string }>()
+/** A picture of a visit, small or whole: the server's, or, while it waits or there is no signal, the one that lies here. */
+const props = defineProps<{ photo: string; alt: string; whole?: boolean }>()
 const here = ref('')
 const waits = computed(() => outbox.value.some((one) => one.chain === `photo.${props.photo}` && one.picture))
 
@@ -24,5 +24,13 @@ onBeforeUnmount(letGo)
 </script>
 
 <template>
-  <img :src="here || `/api/photos/${photo}/small`" :alt="alt" width="160" height="120" loading="lazy" />
+  <img v-if="whole" :src="here || `/api/photos/${photo}`" :alt="alt" />
+  <img
+    v-else
+    :src="here || `/api/photos/${photo}/small`"
+    :alt="alt"
+    width="160"
+    height="120"
+    loading="lazy"
+  />
 </template>

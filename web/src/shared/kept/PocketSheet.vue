@@ -201,7 +201,7 @@ const percent = computed(() => (going.value ? Math.round((100 * going.value.done
         <p data-testid="engine">{{ engineSays }}</p>
         <p class="quiet">
           With it, traces, tape, wiring, thermostat, defrost and Find answer here as the server does.
-          Practice, reports and logs need signal.
+          Practice, papers (PDF) and logs need signal.
         </p>
         <SureButton
           v-if="engineHere"

@@ -118,8 +118,8 @@ async function wake(): Promise<boolean> {
 
 /** Which visit the engine has in hand, and how that stood. */
 let inHand = ''
-function hold({ visit, readings, along }: InHand) {
-  const stands = JSON.stringify({ visit, readings })
+function hold({ visit, readings, photos, along }: InHand) {
+  const stands = JSON.stringify({ visit, readings, photos })
   const name = `${along.length} ${stands}`
   if (name === inHand) return
   inHand = name

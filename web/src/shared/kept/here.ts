@@ -133,8 +133,13 @@ async function worked(one: Asked, id: string, atOnce: boolean): Promise<string |
   const mine = outbox.value.filter((item) => item.visit === id)
   const words = await catalogue()
   const now = visitNow(visit, mine, hand.user.name, words)
-  const inHand = { visit: now, readings: await readingsHere(id, mine, words), along }
-  const answer = await hand.ways.engine(one, inHand, atOnce).catch(() => null)
+  const inHand = {
+    visit: now,
+    readings: await readingsHere(id, mine, words),
+    photos: await photosHere(id, mine),
+    along,
+  }
+  const answer = await hand.ways.engine(asDraft(one, mine), inHand, atOnce).catch(() => null)
   return answer && one.path.endsWith('/close-out') ? withClosings(answer, id) : answer
 }
 
@@ -175,14 +180,24 @@ async function notReady(id: string): Promise<Response | null> {
   return json({ type: 'about:blank', title: 'Not acceptable', status: 422, detail, errors: missing }, 422)
 }
 
+async function photosHere(id: string, mine: Item[]): Promise<Photo[]> {
+  return photosNow((await kept<{ photos: Photo[] }>('GET', `/api/visits/${id}/photos`))?.photos ?? [], mine)
+}
+
+/** The report of a closing that waits is the draft until the server has frozen it. */
+function asDraft(one: Asked, mine: Item[]): Asked {
+  const { number, ...rest } = (one.body ?? {}) as { number?: number }
+  const waits = mine.some((item) => item.kind === 'closing' && Number(item.body?.after) + 1 === number)
+  return one.path.endsWith('/report') && waits ? { ...one, body: rest } : one
+}
+
 /** What the visit itself holds, with what waits. */
 async function standing(one: Asked, id: string): Promise<unknown> {
   const visit = await visitOf(id)
   if (!visit || !hand.user) return null
   const mine = outbox.value.filter((item) => item.visit === id)
   const address = one.path.replace(`/api/visits/${id}`, '')
-  if (address === '/photos')
-    return { photos: photosNow((await kept<{ photos: Photo[] }>('GET', one.path))?.photos ?? [], mine) }
+  if (address === '/photos') return { photos: await photosHere(id, mine) }
   if (address !== '' && address !== '/readings') return null
   const answer = mine.length ? await worked(one, id, true) : null
   if (answer) return answer

@@ -1,5 +1,5 @@
 import { computed, ref, shallowRef } from 'vue'
-import type { Reading, Visit } from '@/shared/api/client'
+import type { Photo, Reading, Visit } from '@/shared/api/client'
 import type { Problem } from '@/shared/model/outcome'
 import type { Item } from '@/shared/kept/item'
 import type { Asked } from '@/shared/kept/question'
@@ -35,6 +35,7 @@ type Send = (request: Request) => Promise<Response>
 export interface InHand {
   visit: Visit
   readings: Reading[]
+  photos: Photo[]
   along: string
 }
 
