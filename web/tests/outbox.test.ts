@@ -11,6 +11,7 @@ import {
   type Item,
 } from '@/shared/kept/item'
 import { inTwo, leansOn, mayKeep, nameOf, type Asked } from '@/shared/kept/question'
+import { olderSays } from '@/shared/kept/room'
 import { writeOf } from '@/shared/kept/writes'
 
 const VISIT = '0b0e1a52-7a53-4c1b-9d4e-3f7c5a1d2e60'
@@ -249,5 +250,20 @@ describe('a write that can wait', () => {
     const write = writeOf(asked(method, under, body))
     expect(write?.chain ?? null).toBe(chain)
     expect(write?.says ?? null).toBe(says)
+  })
+})
+
+describe('a visit that came along before the server was renewed', () => {
+  it.each([
+    ['a', '1', 'a', '1', ''],
+    ['a', '1', 'b', '1', 'The engine here is another'],
+    ['a', '1', 'b', '2', 'The engine here is another'],
+    ['a', '1', 'a', '2', 'The server was renewed'],
+    ['', '1', 'b', '1', ''], // no engine came along with it
+    ['a', '1', '', '1', ''], // none lies here any more
+    ['a', '1', 'a', '', ''], // no signal yet: nobody knows
+  ])('engine %o and build %o, beside %o and %o: “%s”', (engine, build, here, now, says) => {
+    const told = olderSays({ engine, build }, here, now)
+    expect(says ? told : told === '').toEqual(says ? expect.stringContaining(says) : true)
   })
 })

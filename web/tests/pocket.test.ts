@@ -108,7 +108,7 @@ describe('a visit that was taken along', () => {
     bytes: 0,
     answered: 1,
     asked: 1,
-    engine: false,
+    engine: '',
     build: '',
   })
   async function take() {

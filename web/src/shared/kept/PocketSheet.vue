@@ -14,8 +14,9 @@ import {
 } from '@/shared/kept/pocket'
 import { dropEngine, engineHere, engineState, engineTook, lookForEngine } from '@/shared/kept/engine'
 import { takeAlong } from '@/shared/kept/takeAlong'
+import type { KeptVisit } from '@/shared/kept/store'
 import { buildNow } from '@/shared/api/patient'
-import { megabytes, storedFor } from '@/shared/kept/room'
+import { megabytes, olderSays, storedFor } from '@/shared/kept/room'
 import { ago, clockTime } from '@/shared/model/when'
 import { useVisit } from '@/shared/ui/useVisit'
 import { api, type Visit } from '@/shared/api/client'
@@ -80,6 +81,8 @@ async function takeDay() {
   const today = answer.value.visits[0]?.visit_on
   await take(answer.value.visits.filter((one) => one.visit_on === today && one.closed_number === null))
 }
+
+const older = (one: KeptVisit) => olderSays(one, engineHere.value?.engine ?? '', buildNow())
 
 const percent = computed(() => (going.value ? Math.round((100 * going.value.done) / going.value.of) : 0))
 </script>
@@ -185,6 +188,7 @@ const percent = computed(() => (going.value ? Math.round((100 * going.value.done
                 · {{ one.asked - one.answered }} of its answers are not here</template
               >
             </p>
+            <p v-if="older(one)" class="older" data-testid="older">{{ older(one) }} Take it along anew.</p>
             <SureButton
               asks="Take it off this device? What waits to be sent stays."
               yes="Leave it behind"
@@ -273,6 +277,10 @@ li.refused {
 .because {
   color: var(--alarm);
   overflow-wrap: anywhere;
+}
+
+.older {
+  color: var(--between);
 }
 
 .quiet {

@@ -1,5 +1,17 @@
+import type { KeptVisit } from '@/shared/kept/store'
+
 /** "3.4 MB". */
 export const megabytes = (bytes: number) => `${(bytes / 1_048_576).toFixed(1)} MB`
+
+/**
+ * Why a visit that came along is not what the server would say today; '' where it is, or nobody knows. engine: which lies here;
+ * build: of the pages that the server speaks for.
+ */
+export function olderSays(one: Pick<KeptVisit, 'engine' | 'build'>, engine: string, build: string): string {
+  if (one.engine && engine && one.engine !== engine)
+    return 'The engine here is another one’s than this visit’s: kept answers serve, the engine does not.'
+  return build && one.build && one.build !== build ? 'The server was renewed since.' : ''
+}
 
 /** Whether the browser keeps what is here for as long as nobody takes it away; null where it does not say. */
 export async function storedFor(ask: boolean): Promise<boolean | null> {

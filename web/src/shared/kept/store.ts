@@ -21,8 +21,8 @@ export interface KeptVisit {
   /** How many of its questions were answered when it was taken along, of how many. */
   answered: number
   asked: number
-  /** Whether the engine came along with it. */
-  engine: boolean
+  /** Which engine came along with it; '' for none. */
+  engine: string
   build: string
 }
 /** A small picture of a kept visit. */

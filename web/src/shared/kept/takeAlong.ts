@@ -1,6 +1,6 @@
 import { api, type Photo, type Visit } from '@/shared/api/client'
 import type { Outcome } from '@/shared/model/outcome'
-import { alongOf, fetchEngine, wakeEngine } from '@/shared/kept/engine'
+import { alongOf, engineHere, fetchEngine, wakeEngine } from '@/shared/kept/engine'
 import { keepPicture, keepVisit, weigh } from '@/shared/kept/pocket'
 import { outcome } from '@/shared/api/http'
 
@@ -87,7 +87,7 @@ export async function takeAlong(
     bytes: 0,
     answered: 0,
     asked: 0,
-    engine: false,
+    engine: '',
     build,
   }
   // First the visit itself: what follows is kept because it is there.
@@ -109,8 +109,9 @@ export async function takeAlong(
     if (await keepSmall(visit.id, photo)) answered += 1
     told(questions.length + i + 1, of)
   }
-  const engine = await fetchEngine().catch(() => false)
-  if (engine) void wakeEngine()
+  const came = await fetchEngine().catch(() => false)
+  if (came) void wakeEngine()
+  const engine = (came && engineHere.value?.engine) || ''
   await keepVisit({ ...row, answered, asked: of, engine })
   await weigh(visit.id)
 }
