@@ -1,6 +1,5 @@
 # frozen_string_literal: true
 
-require "base64"
 require "digest"
 require "fileutils"
 require "json"
@@ -13,7 +12,8 @@ require "zlib"
 module PackEngine
   ROOT = File.expand_path("../..", __dir__)
   RUBY = File.join(ROOT, "node_modules/@ruby/3.4-wasm-wasi/dist/ruby+stdlib.wasm")
-  ENTRY = "server/answers/device/device.rb"
+  CONTENT = File.join(__dir__, "pack_content.rb")
+  CLEAN = %w[RUBYOPT RUBYLIB BUNDLE_GEMFILE BUNDLER_SETUP].to_h { |name| [name, nil] }.freeze
 
   class << self
     # Writes into a folder: engine.json names the files. Nothing that is there already is written again.
@@ -26,37 +26,16 @@ module PackEngine
       whole
     end
 
-    # { "files" => [[path, source]], "data" => the tables, "texts" => { path => text } }. Tables go marshalled: to read
-    # YAML takes longer there than all the rest.
+    # { "files" => [[path, source]], "data" => the tables, "style" => text }. Tables go marshalled: to read YAML takes
+    # longer there than all the rest.
     def content
-      script = <<~RUBY
-        require "#{ROOT}/core/lib/gorvant"
-        require "#{ROOT}/#{ENTRY}"
-        Gorvant::Catalogue.singleton_methods(false).each do |name|
-          Gorvant::Catalogue.public_send(name) if Gorvant::Catalogue.method(name).arity.zero? && name != :digest
-        end
-        tables = Gorvant::Catalogue.instance_variable_get(:@tables)
-        files = $LOADED_FEATURES.select { |path| path.start_with?("#{ROOT}/") }
-        $stdout.binmode.write(Marshal.dump([files, tables]))
-      RUBY
-      # Without gems: what needs one could not run there.
-      out, problem, status = Open3.capture3(clean, RbConfig.ruby, "--disable-gems", "-e", script, binmode: true)
+      out, problem, status = Open3.capture3(CLEAN, RbConfig.ruby, "--disable-gems", CONTENT)
       raise "the engine could not be packed: #{problem}" unless status.success?
 
-      files, tables = Marshal.load(out) # rubocop:disable Security/MarshalLoad -- our own, written a line above
-      {
-        "files" => files.map { |path| [path.delete_prefix("#{ROOT}/"), source(path)] },
-        "data" => Base64.strict_encode64(Marshal.dump(tables)),
-        "style" => File.read(File.join(ROOT, "core/data/print_style.css"), encoding: "UTF-8")
-      }
+      JSON.parse(out)
     end
 
     private
-
-    # All of the pack is loaded in order, and its tables are no YAML any more: lines keep their numbers.
-    def source(path) = File.read(path, encoding: "UTF-8").gsub(/^require(_relative .*| "yaml")$/, "")
-
-    def clean = %w[RUBYOPT RUBYLIB BUNDLE_GEMFILE BUNDLER_SETUP].to_h { |name| [name, nil] }
 
     def kept(folder, name, text)
       path = "#{name}-#{Digest::SHA256.hexdigest(text)[0, 16]}.gz"

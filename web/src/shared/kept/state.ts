@@ -64,7 +64,8 @@ const sentHandlers = new Set<(visit: string) => void>()
 
 const others = 'BroadcastChannel' in globalThis ? new BroadcastChannel(CHANNEL) : null
 
-others?.addEventListener('message', () => void look())
+// A database that was let go has nothing to look at.
+others?.addEventListener('message', () => void look().catch(() => undefined))
 
 /** How requests go out, and who answers without the server. */
 export const wire = (given: Partial<Ways>) => (hand.ways = { ...hand.ways, ...given })
