@@ -297,7 +297,7 @@ RSpec.describe "No signal", :browser, type: :feature do
         3.times do |i|
           find("[data-testid=measured]").set("24.#{i}").send_keys(:enter)
           expect(page).to have_css(".pocket .el-badge__content", text: (i + 1).to_s, wait: 20)
-          sleep 0.1 until find("[data-testid=measured]").value.empty? # kept: the next may be typed
+          expect(find("[data-testid=measured]")).to match_css(":placeholder-shown", wait: 20) # the next may be typed
         end
         kill(page.driver)
       end

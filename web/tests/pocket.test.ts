@@ -235,6 +235,33 @@ describe('a visit that was taken along', () => {
     ])
   })
 
+  it('loses no change that is made, here or in another tab, while the one before sets out', async () => {
+    server.goes = () => 'lost'
+    await keep('wiring', 0, { landings: [1] })
+    const { hand } = await import('@/shared/kept/state')
+    const real = hand.store!
+    let once = true
+    // Just after what waits was looked at, and before it is sent.
+    const getAll = async (table: 'visits' | 'outbox') => {
+      const [row] = await real.getAll('outbox')
+      if (table === 'visits' && once && row)
+        await real.put('outbox', { ...row, body: { version: 0, content: { landings: [1, 2] } } })
+      if (table === 'visits') once = false
+      return real.getAll(table)
+    }
+    const rest = {
+      put: real.put.bind(real),
+      get: real.get.bind(real),
+      transaction: real.transaction.bind(real),
+    }
+    hand.store = { ...rest, getAll } as unknown as typeof real
+    server.goes = () => 'over'
+    await pocket.send()
+    hand.store = real
+    await pocket.send()
+    expect([server.desks.wiring!.content, pocket.outbox.value]).toEqual([{ landings: [1, 2] }, []])
+  })
+
   it('keeps what was refused, with why, until somebody mends it or gives it up', async () => {
     server.goes = () => 'lost'
     await read('1', 24)

@@ -12,7 +12,8 @@ pack
     eval(source, TOPLEVEL_BINDING, "/#{path}") # rubocop:disable Security/Eval -- the application's own files
     next unless path.end_with?("catalogue/catalogue.rb")
 
-    tables = Marshal.load(Base64.strict_decode64(pack.fetch("data")), freeze: true) # rubocop:disable Security/MarshalLoad
+    data = Base64.strict_decode64(pack.fetch("data"))
+    tables = Marshal.load(data, freeze: true) # rubocop:disable Security/MarshalLoad
     Gorvant::Catalogue.instance_variable_set(:@tables, tables)
     Gorvant::Catalogue.instance_variable_set(:@print_style, pack.fetch("style").freeze)
   end

@@ -78,6 +78,8 @@ export async function dropEngine() {
 
 /** Brings the engine up; whether it is. */
 export function wakeEngine(): Promise<boolean> {
+  // A device that could not bear it is not asked again at each question; fetching it anew tries once more.
+  if (engineState.value === 'broke') return Promise.resolve(false)
   return (coming ??= wake().catch(() => broke()))
 }
 

@@ -49,11 +49,25 @@ async function sendAll() {
   }
 }
 
+/** Takes an item up as it stands now: a later change may have gone into it, and from here on none does. Null where it is gone. */
+async function takeUp(seq: number): Promise<Item | null> {
+  const work = hand.store!.transaction('outbox', 'readwrite')
+  const row = await work.store.get(seq)
+  const item = row ? { ...row, tries: row.tries + 1 } : null
+  if (item) await work.store.put(item)
+  await work.done
+  return item
+}
+
 /** Whether the next may follow. */
-async function sendOne(item: Item): Promise<boolean> {
+async function sendOne({ seq }: Item): Promise<boolean> {
   const whose = hand.user
-  if (!hand.store || !whose || item.seq === undefined) return false
-  await hand.store.put('outbox', { ...item, tries: item.tries + 1 })
+  if (!hand.store || !whose || seq === undefined) return false
+  const item = await takeUp(seq)
+  if (!item) {
+    await look()
+    return true
+  }
   const answer = await hand.ways.send(requestOf(item)).catch(() => null)
   if (hand.user !== whose || !hand.store) return false
   const problem = answer && !answer.ok ? ((await answer.json().catch(() => null)) as Problem | null) : null
