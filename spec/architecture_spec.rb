@@ -105,8 +105,8 @@ RSpec.describe "Architecture" do
 
   it "every source that the data name stands in docs/sources.md" do
     named =
-      Dir[File.join(root, "core/data/*.yml")].flat_map do |path|
-        text.call(path).scan(/source(?: for all)?: ([a-z][a-z0-9-]+(?:, [a-z][a-z0-9-]+)*)/).flatten
+      Dir[File.join(root, "core/data/*.{yml,json}")].flat_map do |path|
+        text.call(path).scan(/(?:source(?: for all)?: |"source": ")([a-z][a-z0-9-]+(?:, [a-z][a-z0-9-]+)*)/).flatten
       end
     known = text.call(File.join(root, "docs/sources.md")).scan(/^### ([a-z0-9-]+)/).flatten
     expect(named.flat_map { |list| list.split(", ") }.uniq - known).to eq([])

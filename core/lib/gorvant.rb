@@ -8,7 +8,7 @@ require_relative "gorvant/patience"
 
 # catalogue: what varies without new physics, read once from core/data
 require_relative "gorvant/catalogue/catalogue"
-require_relative "gorvant/catalogue/degrees"
+require_relative "gorvant/catalogue/measures"
 require_relative "gorvant/catalogue/nearest"
 require_relative "gorvant/catalogue/misspelling"
 

@@ -62,9 +62,10 @@ module Gorvant
         rows.map { |one| Present.reading(one, netlist, later[one[:id]]) }
       end
 
-      # What one spoken line is taken for, to be looked at before it is kept.
-      def saying(row, input)
-        saying = Saying.new(Warm.rig(row), **input.slice(:call, :at), chosen: input.fetch(:chosen, {}))
+      # What one spoken line is taken for, to be looked at before it is kept. units: those that the person reads in,
+      # and means where none is said.
+      def saying(row, input, units = [])
+        saying = Saying.new(Warm.rig(row), **input.slice(:call, :at), chosen: input.fetch(:chosen, {}), units: units)
         { ways: saying.read(input[:text]).map { |way| said(way, row) } }
       end
 

@@ -9,15 +9,14 @@ module Gorvant
         OWN_WORDS = %w[complaint note name rig_name site content desks labels as_found text own handover].freeze
 
         class << self
-          # content: text, or a value as JSON has it; degrees: "F" or "C", in which the temperatures it speaks of are.
-          def of(content, degrees)
-            return in_degrees(content, "C").to_json if degrees == "C"
-
-            written(content).delete(Degrees::MARK)
+          # content: text, or a value as JSON has it; units: those in which it speaks of quantities otherwise than the
+          # core does, as Measures.chosen names them.
+          def of(content, units)
+            units.empty? ? written(content).delete(Measures::MARK) : in_units(content, units).to_json
           end
 
-          # Parsed JSON with the temperatures that it speaks of in the unit that was asked for.
-          def in_degrees(content, degrees) = Degrees.all(JSON.parse(written(content)), degrees, own: OWN_WORDS)
+          # Parsed JSON with what it speaks of in the units that were asked for.
+          def in_units(content, units) = Measures.all(JSON.parse(written(content)), units, own: OWN_WORDS)
 
           private
 

@@ -87,13 +87,14 @@ module Gorvant
       def json(content, code = 200)
         status code
         content_type "application/json"
-        Answers::Text.of(content, degrees)
+        Answers::Text.of(content, shown_units)
       end
 
-      # Parsed JSON with the temperatures that it speaks of in the unit that was asked for.
-      def in_degrees(content) = Answers::Text.in_degrees(content, degrees)
+      # Parsed JSON with what it speaks of in the units that were asked for.
+      def in_units(content) = Answers::Text.in_units(content, shown_units)
 
-      def degrees = env["HTTP_X_DEGREES"] == "C" ? "C" : "F"
+      # Of °C, kPa and meters those that this browser's person chose, as "C kPa m".
+      def shown_units = Measures.chosen(env["HTTP_X_UNITS"])
 
       def created(content, first_time) = json(content, first_time ? 201 : 200)
 

@@ -36,7 +36,7 @@ module Gorvant
           unit: row[:name],
           number: row[:id][0, 8],
           crew: viewer.crew_name,
-          lines: in_degrees(UnitLabel.lines(Warm.rig(last))),
+          lines: in_units(UnitLabel.lines(Warm.rig(last))),
           last_on: last[:visit_on].iso8601,
           address: settings.opening.public_address("/units/#{row[:id]}"),
           size: input.fetch(:size, Reports::Label::USUAL)

@@ -86,7 +86,7 @@ RSpec.describe "At the unit", :browser, type: :feature do
 
   it "tells of a visit in °C, takes °C, and keeps °F and everybody's own words" do
     visit "/settings"
-    find("[data-testid=degrees-C]").click
+    find("[data-testid='unit-°C']").click
     visit "/visits/#{visit_id}/intake"
     expect(page).to have_text("°C")
     expect(page).to have_no_text(/\d °F/)

@@ -204,7 +204,7 @@ RSpec.describe "No signal", :browser, type: :feature do
       body[:drawing] = { view: "loops", opened: [] } if (seed % 5).zero?
       there = Gorvant::Server::Answers.new(memory).trace(row, body)
       here = in_browser(row, body)
-      expect(JSON.parse(here)).to eq(JSON.parse(Gorvant::Server::Answers::Text.of(there, "F"))), "rig #{seed}"
+      expect(JSON.parse(here)).to eq(JSON.parse(Gorvant::Server::Answers::Text.of(there, []))), "rig #{seed}"
     end
   end
 
@@ -225,7 +225,7 @@ RSpec.describe "No signal", :browser, type: :feature do
       sensor_tables: []
     }
     held = JSON.generate(visit: visit, readings: [], photos: [], along: along)
-    asked = JSON.generate(method: "POST", under: "trace", body: body, degrees: "F")
+    asked = JSON.generate(method: "POST", under: "trace", body: body, units: "")
     patiently { page.evaluate_async_script(<<~JS, held, asked) }
       const [held, asked, done] = arguments
       window.engine.onmessage = ({ data }) => done(data.text)

@@ -90,7 +90,7 @@ RSpec.describe "At the unit", :server do
   end
 
   describe "degrees" do
-    def in_celsius(path) = get(path, {}, "HTTP_HOST" => "127.0.0.1", "HTTP_X_DEGREES" => "C") && (@sent = "")
+    def in_celsius(path) = get(path, {}, "HTTP_HOST" => "127.0.0.1", "HTTP_X_UNITS" => "C") && (@sent = "")
 
     it "come in °C where the request asks, by one formatter, and the numbers stay in °F" do
       in_celsius("/api/catalogue")

@@ -259,12 +259,12 @@ RSpec.describe "Close out", :server do
 
   it "speaks of degrees as they are asked for, and leaves a person's words alone" do
     say_all(plain: "It was 34 °F outside.")
-    header("X-Degrees", "C")
+    header("X-Units", "C")
     text = pdf_text
     expect(text).to include("It was 34 °F outside.").and include("°C")
     expect(text.lines.grep(/°F/).map(&:strip)).to eq(["It was 34 °F outside."])
   ensure
-    header("X-Degrees", nil)
+    header("X-Units", nil)
   end
 
   it "prints every visit of the demo data with the complaint, every reading that failed, what has to be put back, and the cautions" do

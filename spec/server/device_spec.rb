@@ -61,14 +61,14 @@ RSpec.describe "a device without signal", :server do
 
   it "says in °C what the server says in it" do
     take(visit_id)
-    header("X-Degrees", "C")
+    header("X-Units", "C")
     [
       ["POST", "settings", {}],
       ["POST", "defrost/outlook", { "call" => "heat" }],
       ["GET", "close-out", nil]
-    ].each { |one| expect(device.ask(*one, degrees: "C")).to eq(server(visit_id, *one)), one.inspect }
+    ].each { |one| expect(device.ask(*one, units: "C")).to eq(server(visit_id, *one)), one.inspect }
   ensure
-    header("X-Degrees", nil)
+    header("X-Units", nil)
   end
 
   context "when it is turned on" do

@@ -67,8 +67,8 @@ class DeviceBench
     say("hold", visit: visit, readings: readings, photos: photos, along: along)
 
   # The answer parsed, nil where the device has none.
-  def ask(method, under, body, degrees: "F")
-    said = say("answer", method: method, under: under, body: body, degrees: degrees)
+  def ask(method, under, body, units: "")
+    said = say("answer", method: method, under: under, body: body, units: units)
     said && JSON.parse(said)
   end
 

@@ -3,7 +3,7 @@ import { effectScope, ref, type EffectScope, type Ref } from 'vue'
 import { answers, useQuestion } from '@/shared/api/useQuestion'
 import { actionFor, KEYS } from '@/shared/model/keys'
 import type { Outcome } from '@/shared/model/outcome'
-import { degreeUnit } from '@/shared/model/units'
+import { chooseUnit, degreeSign } from '@/shared/model/units'
 import { MEANS, PAGES, SIGNS } from '@/shared/model/visitPages'
 
 const ready = <T>(value: T): Outcome<T> => ({ state: 'ready', value })
@@ -94,14 +94,14 @@ describe('a question that is kept', () => {
   })
 
   it('in another unit of temperature is another question', async () => {
-    const ask = vi.fn(async () => ready(degreeUnit.value))
+    const ask = vi.fn(async () => ready(degreeSign()))
     const { value } = asking('units', true, ask)
     await settle()
-    degreeUnit.value = 'C'
+    chooseUnit('temperature', '°C')
     await settle()
-    degreeUnit.value = 'F'
+    chooseUnit('temperature', '°F')
     await settle()
-    expect([ask.mock.calls.length, value.value]).toEqual([2, 'F'])
+    expect([ask.mock.calls.length, value.value]).toEqual([2, '°F'])
   })
 
   it('of a row is asked by every page that opens anew', async () => {
@@ -163,13 +163,13 @@ describe('the server’s answers', () => {
   it('are asked in °C only where that was chosen', async () => {
     answer(200, { visits: [] })
     await ask()
-    expect(sent[0]?.headers.get('X-Degrees')).toBeNull()
-    const { degreeUnit: unit } = await import('@/shared/model/units')
-    unit.value = 'C'
+    expect(sent[0]?.headers.get('X-Units')).toBeNull()
+    const { chooseUnit: choose } = await import('@/shared/model/units')
+    choose('temperature', '°C')
     const { api } = await import('@/shared/api/client')
     await api.visits()
-    expect(sent[1]?.headers.get('X-Degrees')).toBe('C')
-    unit.value = degreeUnit.value = 'F'
+    expect(sent[1]?.headers.get('X-Units')).toBe('C')
+    choose('temperature', '°F')
   })
 })
 

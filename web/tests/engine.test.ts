@@ -31,7 +31,7 @@ describe('the engine on a device', () => {
     method: 'POST',
     path: '/api/visits/v/trace',
     query: '',
-    degrees: 'F',
+    units: '',
     body: {},
     visit: 'v',
   }

@@ -1,7 +1,7 @@
 import { afterEach, describe, expect, it } from 'vitest'
 import type { Reading } from '@/shared/model/readingTable'
 import { scriptOf, type StagingForm } from '@/shared/model/staging'
-import { degreeUnit } from '@/shared/model/units'
+import { chooseUnit } from '@/shared/model/units'
 import { marksOf, spotsOf, type Scene } from '@/shared/scene/geometry'
 
 const station = (id: string, kind: string, nodes: string[], more = {}) => ({
@@ -79,7 +79,7 @@ describe('marks of readings', () => {
 })
 
 describe('a staging run typed in °C', () => {
-  afterEach(() => (degreeUnit.value = 'F'))
+  afterEach(() => chooseUnit('temperature', '°F'))
   const form: StagingForm = {
     mode: 'heat',
     set: 70,
@@ -94,7 +94,7 @@ describe('a staging run typed in °C', () => {
   }
 
   it('goes to the server in °F, line by line', () => {
-    degreeUnit.value = 'C'
+    chooseUnit('temperature', '°C')
     const made = scriptOf(form)
     expect('script' in made && made.script.start).toMatchObject({ room_degrees_f: 68, outdoor_degrees_f: 41 })
     const rooms = 'script' in made ? (made.script.moves ?? []).filter((move) => move.what === 'room') : []
@@ -102,9 +102,9 @@ describe('a staging run typed in °C', () => {
   })
 
   it('asks for the unit that is chosen when a line is no such thing', () => {
-    degreeUnit.value = 'C'
+    chooseUnit('temperature', '°C')
     expect(scriptOf({ ...form, course: 'soon' })).toMatchObject({ wrong: expect.stringContaining('°C') })
-    degreeUnit.value = 'F'
+    chooseUnit('temperature', '°F')
     expect(scriptOf({ ...form, course: 'soon' })).toMatchObject({ wrong: expect.stringContaining('°F') })
     expect(scriptOf({ ...form, course: '10:00 68\n10:00 69' })).toMatchObject({
       wrong: expect.stringContaining('goes back'),

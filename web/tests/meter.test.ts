@@ -3,7 +3,7 @@ import { mount } from '@vue/test-utils'
 import { afterEach, describe, expect, it } from 'vitest'
 import PlaceEntry from '@/desks/trace/PlaceEntry.vue'
 import ReadingEntry from '@/desks/trace/ReadingEntry.vue'
-import { degreeUnit } from '@/shared/model/units'
+import { chooseUnit } from '@/shared/model/units'
 import PickButtons from '@/shared/ui/kit/PickButtons.vue'
 import PickOne from '@/shared/ui/kit/PickOne.vue'
 
@@ -19,7 +19,7 @@ const of = (field: ReturnType<typeof mount>, part: typeof PickOne | typeof PickB
   >
 
 describe('a reading that is typed', () => {
-  afterEach(() => (degreeUnit.value = 'F'))
+  afterEach(() => chooseUnit('temperature', '°F'))
   const entry = (id: string, unit: string, more = {}) =>
     mount(ReadingEntry, { props: { ...base, ready: true, about: about(id, { unit, ...more }) } })
 
@@ -42,7 +42,7 @@ describe('a reading that is typed', () => {
 
   it('has its moment beside it, which is no negative time', async () => {
     const field = entry('degrees_f', '°F')
-    degreeUnit.value = 'C'
+    chooseUnit('temperature', '°C')
     await typed(field, 'measured').setValue('20')
     await typed(field, 'stopped').setValue('-3')
     await field.find('form').trigger('submit')

@@ -1,7 +1,7 @@
 import { afterEach, describe, expect, it } from 'vitest'
 import { commonFor, expectedBetween, triangleIndex, type ExpectedTable } from '@/shared/model/readingTable'
 import { readState, writeState } from '@/desks/trace/traceState'
-import { degreeUnit, parseVolts, readAmount, readNumber, typedAmount } from '@/shared/model/units'
+import { chooseUnit, parseVolts, readAmount, readNumber, typedAmount } from '@/shared/model/units'
 
 describe('a typed reading', () => {
   it.each([
@@ -16,7 +16,7 @@ describe('a typed reading', () => {
 })
 
 describe('a value as a person has it', () => {
-  afterEach(() => (degreeUnit.value = 'F'))
+  afterEach(() => chooseUnit('temperature', '°F'))
   it.each([
     ['24.3', { value: 24.3 }],
     ['24,3', { value: 24.3 }],
@@ -38,7 +38,7 @@ describe('a value as a person has it', () => {
   it('is open on an ohmmeter alone', () => expect(readAmount('OL', 'A')).toBeNull())
 
   it('comes back to be corrected as it was typed, temperatures in the chosen unit', () => {
-    degreeUnit.value = 'C'
+    chooseUnit('temperature', '°C')
     const typed = readAmount('about 10 to 20', '°F')
     expect(typed).toEqual({ value: 50, value_high: 68, about: true })
     const kept = { value: 50, value_high: 68, about: true, open: false }

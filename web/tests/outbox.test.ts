@@ -34,7 +34,7 @@ const asked = (method: string, under: string, body: unknown = null): Asked => ({
   method,
   path: `/api/visits/${VISIT}${under}`,
   query: '',
-  degrees: 'F',
+  units: '',
   body,
   visit: VISIT,
 })
@@ -178,7 +178,7 @@ describe('a question', () => {
     const one = asked('POST', '/trace', { condition: { call: 'heat', switches: {} }, drawing: undefined })
     const same = asked('POST', '/trace', { condition: { switches: {}, call: 'heat' } })
     expect(nameOf(one)).toBe(nameOf(same))
-    expect(nameOf({ ...one, degrees: 'C' })).not.toBe(nameOf(one))
+    expect(nameOf({ ...one, units: 'C' })).not.toBe(nameOf(one))
   })
 
   it.each<[string, string, object | null, ReturnType<typeof leansOn>]>([

@@ -117,12 +117,12 @@ module Gorvant
         @row.merge!(tallies)
       end
 
-      # A question of the visit in hand. asked: JSON text { method, under, body, degrees }. The answer as the server
+      # A question of the visit in hand. asked: JSON text { method, under, body, units }. The answer as the server
       # would give it, as text; nil for what a device does not answer; { "problem": … } for what the core refuses.
       def answer(asked)
         given = JSON.parse(asked)
         content = content("#{given["method"]} #{given["under"]}", input(given["body"] || {}))
-        content && Answers::Text.of(content, given["degrees"])
+        content && Answers::Text.of(content, Measures.chosen(given["units"]))
       rescue Gorvant::Error => e
         JSON.generate("problem" => e.message)
       end

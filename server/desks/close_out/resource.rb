@@ -47,7 +47,7 @@ module Gorvant
         input = ReportRequest.parse(body_json || {})
         row = visits.find(params[:id])
         content_type "application/pdf"
-        paper = in_degrees(report(row, input))
+        paper = in_units(report(row, input))
         left_out = input.fetch(:leave_out, [])
         Warm.dear do
           Reports::Pdf.new(

@@ -31,7 +31,7 @@ module Gorvant
 
       # What one spoken line is taken for, to be looked at before it is kept; nothing is kept here.
       post "/api/visits/:id/saying" do
-        json answers.saying(visits.alone(params[:id]), SayingRequest.parse(body_json))
+        json answers.saying(visits.alone(params[:id]), SayingRequest.parse(body_json), shown_units)
       end
 
       post "/api/visits/:id/readings" do

@@ -46,6 +46,42 @@ RSpec.describe Gorvant::Saying do
     expect(double).to be <= 5
   end
 
+  # In figures of °F and psi, as they are kept.
+  {
+    ["supply air 33", []] => 33.0,
+    ["supply air 33", ["C"]] => 91.4,
+    ["supply air 33 degrees", ["C"]] => 91.4,
+    ["supply air 33 degrees c", []] => 91.4,
+    ["supply air thirty three celsius", []] => 91.4,
+    ["supply air 91 degrees f", ["C"]] => 91.0,
+    ["outdoor air minus ten", ["C"]] => 14.0,
+    ["outdoor air -10", []] => -10.0,
+    ["outdoor air ten below zero", ["C"]] => 14.0,
+    ["coil tube 5 below", []] => -5.0,
+    ["vapor port 110 psi", ["kPa"]] => 110.0,
+    ["vapor port 758 kilopascals", []] => 109.94,
+    ["vapor port 758", ["kPa"]] => 109.94,
+    ["vapor port 110", ["C"]] => 110.0
+  }.each do |(said, units), value|
+    it "takes “#{said}” for #{value} where a person reads in #{units.empty? ? "°F and psi" : units.join(" and ")}" do
+      ways = described_class.new(rig, units: units).read(said)
+      expect(ways.map { |one| [one.given["value"], one.left] }).to eq([[value, []]])
+    end
+  end
+
+  it "turns both ends of a range, and keeps that it is about" do
+    given = described_class.new(rig, units: ["C"]).read("supply air about 30 to 35").first.given
+    expect(given.values_at("value", "value_high", "about")).to eq([86.0, 95.0, true])
+  end
+
+  it "reads a range below zero, and no sign where a meter has none" do
+    given = described_class.new(rig).read("outdoor air minus ten to minus five").first.given
+    expect(given.values_at("value", "value_high")).to eq([-10.0, -5.0])
+    expect(described_class.new(rig).read("c minus y 24").map { |one| told(one) }).to eq(
+      described_class.new(rig).read("c y minus 24").map { |one| told(one) }
+    )
+  end
+
   it "shows both where “to” may be a terminal's 2" do
     two_stage = Gorvant::Composer.compose(name: "Two", facts: { "compressor_stages" => 2 })
     ways = described_class.new(two_stage, call: "heat", at: "outdoor").read("why to twenty four")

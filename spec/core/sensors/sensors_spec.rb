@@ -76,9 +76,9 @@ RSpec.describe "Sensors" do
 
     it "names a sensor that reads 6 °F high, with its error in °F" do
       one = table.check([off(table, 40, 6)]).first
-      expect([one.code, one.title.delete(Gorvant::Degrees::MARK)]).to eq(["thermistor_drifted", "Reads 6.0 °F high"])
+      expect([one.code, one.title.delete(Gorvant::Measures::MARK)]).to eq(["thermistor_drifted", "Reads 6.0 °F high"])
       two = table.check([off(table, 40, 6), off(table, 80, 6)], others: [other])
-      expect([two.last.code, two.last.title.delete(Gorvant::Degrees::MARK)]).to eq(
+      expect([two.last.code, two.last.title.delete(Gorvant::Measures::MARK)]).to eq(
         ["thermistor_offset", "Reads 6.0 °F high at every point"]
       )
     end

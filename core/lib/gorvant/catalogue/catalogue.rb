@@ -71,6 +71,8 @@ module Gorvant
       def practice = table("practice")
       # { symptom id => { "title", ... } }
       def symptoms = table("symptoms")
+      # { quantity => { "stays", "other", "per_other", "zero" } }; JSON, since the pages read the same file
+      def measures = table("measures", "json")
 
       # The style sheet of exported drawings.
       def print_style = @print_style ||= text(File.join(DATA, "print_style.css")).freeze
@@ -93,8 +95,8 @@ module Gorvant
       # UTF-8 whatever the locale is.
       def text(path) = File.read(path, encoding: "UTF-8")
 
-      def table(name)
-        (@tables ||= {})[name] ||= freeze_deep(YAML.safe_load_file(File.join(DATA, "#{name}.yml"), aliases: true))
+      def table(name, kind = "yml")
+        (@tables ||= {})[name] ||= freeze_deep(YAML.safe_load(text(File.join(DATA, "#{name}.#{kind}")), aliases: true))
       end
 
       def freeze_deep(value)

@@ -14,12 +14,13 @@ module Gorvant
     NUMBERED = %w[y why wye w u you heat cool].freeze # what a 2 may follow
 
     # rig: whose points can be meant. call, at: remembered from the line before; chosen: { call:, at: } that stand
-    # whatever the line says.
-    def initialize(rig, call: nil, at: nil, chosen: {})
+    # whatever the line says. units: as Measures.chosen names them, those that the person reads in.
+    def initialize(rig, call: nil, at: nil, chosen: {}, units: [])
       @rig = rig
       @call = call
       @at = at
       @chosen = chosen
+      @units = units
       @netlist = Assembly.netlist(rig)
     end
 
@@ -31,9 +32,11 @@ module Gorvant
       found.select { |one| one.left.size == least }.first(MOST_SHOWN)
     end
 
-    # Words of a line: letters and numbers, hyphens and dashes as spaces, a point only within a number.
+    # Words of a line: letters and numbers, a point only within a number; hyphens and dashes as spaces, but as "minus"
+    # where one stands before a number that nothing is joined to.
     def words_of(text)
-      plain = text.to_s.downcase.tr("–—−-", " ").gsub(/(?<=[a-z])\.|\.(?!\d)|[^a-z0-9. ]/, " ")
+      signed = text.to_s.downcase.gsub(/(?<=\A|\s)[-−](?=\d)/, "minus ")
+      plain = signed.tr("–—−-", " ").gsub(/(?<=[a-z])\.|\.(?!\d)|[^a-z0-9. ]/, " ")
       plain.gsub(/(?<=\d)(?=[a-z])/, " ").split.first(MOST_WORDS)
     end
 
@@ -120,20 +123,31 @@ module Gorvant
       { "function" => "volts_ac", **ends, **parts.amount }
     end
 
-    # Amps of a load, degrees and psi at a named place.
+    # Amps of a load, a temperature or pressure at a named place.
     def placed(parts)
       return nil unless parts.number
 
-      { "amps_ac" => :load, "degrees_f" => :degrees_at, "psi" => :psi_at }.each do |function, kind|
-        unless parts.first(kind) && (parts.any?(function.to_sym) || (function == "degrees_f" && parts.none_of_units?))
-          next
-        end
+      vocabulary
+        .fetch("measured")
+        .each do |function, about|
+          kind = about.fetch("at").to_sym
+          place = parts.first(kind)
+          word, measure = place && about.fetch("says").find { |said, _measure| parts.unit?(said) }
+          next unless word
 
-        place = parts.first(kind)
-        parts.use(kind, function.to_sym)
-        return { "function" => function, "place" => place, **parts.amount }
-      end
+          parts.use(kind, word.to_sym)
+          return { "function" => function, "place" => place, **in_core(parts.amount(signed: true), measure) }
+        end
       nil
+    end
+
+    # An amount as the core has it. measure: as sayings.yml says what was meant: "core", another unit, or the one of the
+    # two that the person reads in.
+    def in_core(amount, measure)
+      unit, core = measure.split(" or ")
+      return amount if unit == "core" || (core && !@units.include?(unit))
+
+      amount.to_h { |key, value| [key, key == "about" ? value : Measures.from(unit, value).round(2)] }
     end
 
     # Two terminals of a place, or one to C.
@@ -210,14 +224,16 @@ module Gorvant
       def measured? = @measured
       def amount? = !@number.nil? || any?(:open)
       def ohms? = any?(:ohms) || any?(:open)
+      # Whether this unit is said; "" is none at all.
+      def unit?(word) = word.empty? ? none_of_units? : any?(word.to_sym)
       def none_of_units? = @vocabulary.fetch("units").keys.none? { |unit| any?(unit.to_sym) }
       def says?(list) = list.any? { |saying| @text.include?(" #{saying} ") }
 
-      # Amount as JSON has it.
-      def amount(may_open: false)
+      # Amount as JSON has it. signed: of what can be below zero.
+      def amount(may_open: false, signed: false)
         return { "open" => true } if may_open && any?(:open)
 
-        low, high = @number
+        low, high = signed ? @number : @number.map { |value| value&.abs }
         { "value" => low, "value_high" => high, "about" => any?(:about) || nil }.compact
       end
 
@@ -285,16 +301,26 @@ module Gorvant
         i = 0
         found = []
         while i < @words.size
+          to = nil
           value, used = letter_two?(i) ? nil : SpokenNumber.at(@words, i)
           if value
-            found << [i, i + used, value]
-            @found[:number] << [i, i + used, value]
-            (i...(i + used)).each { |place| @longest[place] = 9 }
+            from, to, value = with_sign(i, i + used, value)
+            found << [from, to, value]
+            @found[:number] << found.last
+            (from...to).each { |place| @longest[place] = 9 }
           end
-          i += used || 1
+          i = to || (i + 1)
         end
         @number = number_of(found)
         @measured = found.any?
+      end
+
+      # [from, to, value] with the words that put it below zero: "minus 10", "ten below zero".
+      def with_sign(from, to, value)
+        return from - 1, to, -value if from.positive? && @vocabulary.fetch("minus").include?(@words[from - 1])
+
+        below = @vocabulary.fetch("below").find { |saying| @words[to, saying.split.size] == saying.split }
+        below ? [from, to + below.split.size, -value] : [from, to, value]
       end
 
       # "why two", "w 2", "t one": a terminal's own number, where another number follows.

@@ -25,7 +25,7 @@ module Gorvant
         when "table"
           value.map { |first, second| "#{format("%g", first)}: #{format("%g", second)}" }.join(", ")
         else
-          "#{format("%g", value)} #{about["delta"] ? Degrees::DELTA : about["unit"]}"
+          "#{format("%g", value)} #{about["delta"] ? Measures::DELTA : about["unit"]}"
         end
       end
 

@@ -222,7 +222,7 @@ module Gorvant
             rule: "stage_error_small",
             fields: {
               error: error,
-              needs: "#{format("%g", steps[index])} #{Degrees::DELTA}"
+              needs: "#{format("%g", steps[index])} #{Measures::DELTA}"
             }
           )
         )
@@ -232,7 +232,7 @@ module Gorvant
       over = state.came.last + (delay * (index - state.stages + 1))
       if stand.now >= over - CLOSE
         return(
-          Wait.new(rule: "stage_error_small", fields: { error: error, needs: "more than #{needs} #{Degrees::DELTA}" })
+          Wait.new(rule: "stage_error_small", fields: { error: error, needs: "more than #{needs} #{Measures::DELTA}" })
         )
       end
 

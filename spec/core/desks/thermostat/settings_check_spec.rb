@@ -137,7 +137,7 @@ RSpec.describe Gorvant::SettingsCheck do
     expect(
       steps
         .select { |line| line.id.start_with?("heat") }
-        .map { |line| [line.does.delete(Gorvant::Degrees::MARK), line.expect.join(" ")] }
+        .map { |line| [line.does.delete(Gorvant::Measures::MARK), line.expect.join(" ")] }
         .first(3)
     ).to eq(
       [

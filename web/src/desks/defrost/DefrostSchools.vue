@@ -3,6 +3,7 @@ import { computed, reactive, ref, shallowRef, watch } from 'vue'
 import { api, type Visit } from '@/shared/api/client'
 import { useQuestion } from '@/shared/api/useQuestion'
 import type { Problem } from '@/shared/model/outcome'
+import { courseShown, degreeSign, readCourse } from '@/shared/model/units'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import SchoolsRuler from '@/desks/defrost/SchoolsRuler.vue'
 import PickOne from '@/shared/ui/kit/PickOne.vue'
@@ -24,8 +25,8 @@ const form = reactive({
   cooling: String(props.history.cooling ?? ''),
   unpowered: String(props.history.unpowered ?? ''),
   aps: String(props.history.aps ?? ''),
-  coil: String(props.history.coil ?? ''),
-  outdoor: String(props.history.outdoor ?? ''),
+  coil: courseShown(String(props.history.coil ?? '')),
+  outdoor: courseShown(String(props.history.outdoor ?? '')),
 })
 /** What each school counts on where somebody wants it otherwise than usual. */
 const countsOn = ref<Record<string, 'Y' | 'T1'>>({})
@@ -34,9 +35,12 @@ const MORE = [
   { id: 'cooling', title: 'in cooling', placeholder: 'never' },
   { id: 'unpowered', title: 'board without power', placeholder: 'never' },
   { id: 'aps', title: 'air-pressure switch closed', placeholder: 'not asked' },
-  { id: 'coil', title: 'coil, °F: minute:degrees', placeholder: '0:40, 30:22' },
-  { id: 'outdoor', title: 'outdoor air, °F', placeholder: '30' },
+  { id: 'coil', title: `coil, ${degreeSign()}: minute:degrees`, placeholder: courseShown('0:40, 30:22') },
+  { id: 'outdoor', title: `outdoor air, ${degreeSign()}`, placeholder: courseShown('30') },
 ] as const
+const COURSES = ['coil', 'outdoor'] as const
+const inCore = (id: (typeof MORE)[number]['id']) =>
+  COURSES.some((one) => one === id) ? readCourse(form[id]) : form[id]
 const seen = ref(props.seen.join(', '))
 const more = ref(false)
 
@@ -44,7 +48,7 @@ const given = computed<History>(() => ({
   minutes: form.minutes,
   fed: form.fed,
   cold: form.cold,
-  ...Object.fromEntries(MORE.flatMap(({ id }) => (form[id].trim() ? [[id, form[id]]] : []))),
+  ...Object.fromEntries(MORE.flatMap(({ id }) => (form[id].trim() ? [[id, inCore(id)]] : []))),
 }))
 const times = computed(() => seen.value.split(/[,;\s]+/).filter(Boolean))
 const starts = computed(() => times.value.map(Number).filter(Number.isFinite))
@@ -74,6 +78,7 @@ async function readFile(chosen: File) {
   badFile.value = result.state === 'failed' ? result.problem : null
   if (result.state !== 'ready') return
   const read = result.value.history as unknown as History
+  for (const id of COURSES) if (read[id] !== undefined) read[id] = courseShown(String(read[id]))
   Object.assign(form, { ...read, minutes: Math.ceil(Number(read.minutes)) })
 }
 

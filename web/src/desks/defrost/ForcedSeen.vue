@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { ref } from 'vue'
-import { degreeSign, readDegrees, readNumber, shownDegrees } from '@/shared/model/units'
+import { readIn, shownIn, unitShown } from '@/shared/model/units'
 import KeptInput from '@/shared/ui/KeptInput.vue'
 
 /** What was seen of a forced defrost without a time, and what was read. */
@@ -26,22 +26,26 @@ const ANSWERS = [
 ]
 const READINGS = [
   { id: 'fan_amps', title: 'Fan in defrost', unit: 'A' },
-  { id: 'vapour_before_degrees_f', title: 'Vapor line before', unit: '°' },
-  { id: 'vapour_after_degrees_f', title: 'Vapor line in defrost', unit: '°' },
+  { id: 'vapour_before_degrees_f', title: 'Vapor line before', unit: '°F' },
+  { id: 'vapour_after_degrees_f', title: 'Vapor line in defrost', unit: '°F' },
   { id: 'true_suction_before_psi', title: 'True suction before', unit: 'psi' },
   { id: 'vapour_port_before_psi', title: 'Vapor port before', unit: 'psi' },
   { id: 'true_suction_psi', title: 'True suction in defrost', unit: 'psi' },
   { id: 'vapour_port_psi', title: 'Vapor port in defrost', unit: 'psi' },
-  { id: 'coil_at_end_degrees_f', title: 'Coil at the end', unit: '°' },
+  { id: 'coil_at_end_degrees_f', title: 'Coil at the end', unit: '°F' },
 ]
 
 function answer(id: string, value: boolean) {
   const rest = Object.fromEntries(Object.entries(props.answers).filter(([key]) => key !== id))
   emit('answers', props.answers[id] === value ? rest : { ...rest, [id]: value })
 }
+const shown = ({ id, unit }: (typeof READINGS)[number]) => {
+  const value = props.readings[id]
+  return value === undefined ? '' : String(shownIn(unit, value))
+}
 const wrong = ref('')
-function reading(id: string, title: string, text: string) {
-  const value = (id.endsWith('degrees_f') ? readDegrees : readNumber)(text)
+function reading({ id, title, unit }: (typeof READINGS)[number], text: string) {
+  const value = readIn(unit, text)
   wrong.value = value === undefined ? `${title}: “${text.trim()}” is no number such as 1.1.` : ''
   const rest = Object.fromEntries(Object.entries(props.readings).filter(([key]) => key !== id))
   if (value !== undefined) emit('readings', value === null ? rest : { ...rest, [id]: value })
@@ -77,11 +81,11 @@ function reading(id: string, title: string, text: string) {
       <KeptInput
         class="mono"
         inputmode="decimal"
-        :value="one.unit === '°' ? shownDegrees(readings[one.id]) : (readings[one.id] ?? '')"
+        :value="shown(one)"
         :data-testid="`reading-${one.id}`"
-        @keep="(text) => reading(one.id, one.title, text)"
+        @keep="(text) => reading(one, text)"
       />
-      {{ one.unit === '°' ? degreeSign() : one.unit }}</label
+      {{ unitShown(one.unit) }}</label
     >
     <p v-if="wrong" class="wrong" role="alert">≠ {{ wrong }}</p>
   </fieldset>

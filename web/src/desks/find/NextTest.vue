@@ -2,7 +2,7 @@
 import { computed, ref, watch } from 'vue'
 import type { Find, FindTest } from '@/shared/api/client'
 import type { Read } from '@/shared/ui/useReadings'
-import { degreeSign, readAmount, readNumber } from '@/shared/model/units'
+import { readAmount, readNumber, unitShown } from '@/shared/model/units'
 import { lanesOf, percent, width, type Lane } from '@/desks/find/useFind'
 
 /** The test to make now: one sentence, and its answers as lanes with the suspects that would give each. */
@@ -23,7 +23,7 @@ const UNITS: Partial<Record<FindTest['function'], string>> = {
   volts_ac: 'V',
   ohms: 'Ω',
   minutes: 'min',
-  degrees_f: degreeSign(),
+  degrees_f: '°F',
 }
 const numeric = computed(() => test.value.function in UNITS)
 const unit = computed(() => UNITS[test.value.function] ?? '')
@@ -34,11 +34,9 @@ const where = () =>
 
 function keepNumber() {
   const amount =
-    test.value.function === 'minutes'
-      ? minutes()
-      : readAmount(typed.value, test.value.function === 'degrees_f' ? '°F' : unit.value, unit.value === 'Ω')
+    test.value.function === 'minutes' ? minutes() : readAmount(typed.value, unit.value, unit.value === 'Ω')
   if (!amount) {
-    wrong.value = `A number of ${unit.value} such as ${unit.value === 'min' ? '4' : '24.3'}, or a range such as 25 to 30${unit.value === 'Ω' ? ', or OL' : ''}`
+    wrong.value = `A number of ${unitShown(unit.value)} such as ${unit.value === 'min' ? '4' : '24.3'}, or a range such as 25 to 30${unit.value === 'Ω' ? ', or OL' : ''}`
     return
   }
   emit('keep', {
@@ -81,7 +79,7 @@ defineExpose({ choose: (i: number) => !numeric.value && lanes.value[i] && choose
           :placeholder="unit === 'min' ? '4' : '24.3'"
           data-testid="find-reads"
         >
-          <template #suffix>{{ unit }}</template>
+          <template #suffix>{{ unitShown(unit) }}</template>
         </el-input>
       </label>
       <el-button class="key solid" native-type="submit" :disabled="busy" data-testid="find-keep">

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import KeptInput from '@/shared/ui/KeptInput.vue'
-import { degreeSign, inUnit, readDegrees, readNumber } from '@/shared/model/units'
+import { readIn, shownIn, unitShown } from '@/shared/model/units'
 import { toggled, type Answer, type Fact, type Question } from '@/desks/fitted/answers'
 
 const props = defineProps<{ question: Question; fact: Fact | undefined; value: Answer }>()
@@ -17,12 +17,11 @@ const choices = computed<{ value: Answer; says: string }[]>(() =>
 )
 
 const wrong = ref('')
-const isDegrees = computed(() => props.question.unit === '°F')
-const unit = computed(() => (isDegrees.value ? degreeSign() : props.question.unit))
-const out = (value: number) => (isDegrees.value ? inUnit(value, props.question.delta) : value)
+const unit = computed(() => unitShown(props.question.unit))
+const out = (value: number) => shownIn(props.question.unit, value, props.question.delta)
 
 function number(text: string) {
-  const value = isDegrees.value ? readDegrees(text, props.question.delta) : readNumber(text)
+  const value = readIn(props.question.unit, text, props.question.delta)
   const { low, high } = props.question
   const good = typeof value === 'number' && value >= (low ?? 0) && value <= (high ?? Infinity)
   wrong.value = good

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { ref, watch } from 'vue'
-import { degreeSign, degreeUnit, readDegrees, shownDegrees } from '@/shared/model/units'
+import { degreeSign, readDegrees, shownDegrees } from '@/shared/model/units'
 
 /** A temperature, typed in the chosen unit and handed on in °F; what is no number stays in the field and is told. */
 defineOptions({ inheritAttrs: false })
@@ -17,9 +17,9 @@ const text = ref('')
 const wrong = ref(false)
 /** What is being typed stays as it is while it says the same. */
 watch(
-  [() => props.modelValue, degreeUnit],
+  [() => props.modelValue, degreeSign],
   ([now], before) => {
-    if (before[1] === degreeUnit.value && readDegrees(text.value, props.difference) === now) return
+    if (before[1] === degreeSign() && readDegrees(text.value, props.difference) === now) return
     text.value = shownDegrees(now, props.difference)
   },
   { immediate: true },

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { Setting } from '@/shared/api/client'
-import { degreeSign, inUnit, readDegrees, readNumber } from '@/shared/model/units'
+import { readIn, shownIn, unitShown } from '@/shared/model/units'
 import KeptInput from '@/shared/ui/KeptInput.vue'
 import PickOne from '@/shared/ui/kit/PickOne.vue'
 
@@ -12,12 +12,11 @@ type Choice = string | number | boolean
 const SIGN: Record<Setting['verdict'], string> = { agrees: '=', disagrees: '≠', look: 'i', assumed: '·' }
 const wrong = ref('')
 
-const isDegrees = computed(() => props.item.unit === '°F')
-const unit = computed(() => (isDegrees.value ? degreeSign() : props.item.unit))
-const out = (value: number) => (isDegrees.value ? inUnit(value, props.item.delta) : value)
+const unit = computed(() => unitShown(props.item.unit))
+const out = (value: number) => shownIn(props.item.unit, value, props.item.delta)
 
 function number(text: string) {
-  const value = isDegrees.value ? readDegrees(text, props.item.delta) : readNumber(text)
+  const value = readIn(props.item.unit, text, props.item.delta)
   const { low, high } = props.item
   const good = typeof value === 'number' && value >= (low ?? -Infinity) && value <= (high ?? Infinity)
   wrong.value = good ? '' : `A number from ${out(low ?? 0)} to ${out(high ?? 0)} ${unit.value}.`

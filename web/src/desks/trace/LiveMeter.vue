@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, onScopeDispose, ref, shallowRef, watch } from 'vue'
+import { shownIn, unitShown } from '@/shared/model/units'
 import { useIntervalFn, useLocalStorage } from '@vueuse/core'
 import { onCrewEvent } from '@/shared/api/stream'
 import {
@@ -88,7 +89,7 @@ defineExpose({ keep })
       }}</span>
     </p>
     <p class="digits mono" data-testid="live-value">
-      {{ quiet ? '– –' : shown.value }}<small>{{ shown.unit }}</small>
+      {{ quiet ? '– –' : shownIn(shown.unit, shown.value) }}<small>{{ unitShown(shown.unit) }}</small>
     </p>
     <p v-if="wrong" class="says">
       {{ SAYS[live.sample.function] ?? 'Another function than a person keeps.' }}

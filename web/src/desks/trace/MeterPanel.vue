@@ -2,7 +2,7 @@
 import { computed, ref } from 'vue'
 import type { Catalogue, Ohms, Reading } from '@/shared/api/client'
 import type { Problem } from '@/shared/model/outcome'
-import { volts } from '@/shared/model/units'
+import { unitShown, volts } from '@/shared/model/units'
 import type { Expected, Trace } from '@/shared/model/readingTable'
 import PickButtons from '@/shared/ui/kit/PickButtons.vue'
 import PickOne from '@/shared/ui/kit/PickOne.vue'
@@ -48,6 +48,8 @@ const unfolded = ref(false)
 /** Ohms of the part by itself, with a side lifted, or as it hangs in the circuit. */
 const isolated = ref(true)
 
+/** Functions by what is read, in the unit that it is read in. */
+const choices = computed(() => props.functions.map((one) => ({ ...one, title: unitShown(one.title) })))
 const about = computed(() => props.functions.find((one) => one.id === props.of) ?? props.functions[0]!)
 const between = computed(() => about.value.at === 'points')
 const inOhms = computed(() => about.value.id === 'ohms')
@@ -79,7 +81,7 @@ defineExpose({ focus: () => entry.value?.focus() })
         <span><i aria-hidden="true">■</i> {{ labelOf(black) }}</span>
         <span><i class="red" aria-hidden="true">●</i> {{ labelOf(red) }}</span>
       </template>
-      <span v-else class="on">{{ about.title }}</span>
+      <span v-else class="on">{{ unitShown(about.title) }}</span>
       <b aria-hidden="true">{{ unfolded ? '▾' : '▴' }}</b>
       <span class="hidden-label">probes and meter</span>
     </button>
@@ -87,7 +89,7 @@ defineExpose({ focus: () => entry.value?.focus() })
       v-show="!docked || unfolded"
       class="functions"
       :model-value="of"
-      :options="functions"
+      :options="choices"
       label="What is read"
       testid="function"
       @update:model-value="(id) => emit('function', id)"

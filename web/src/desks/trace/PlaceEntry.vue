@@ -4,7 +4,7 @@ import type { Catalogue, Reading, Trace } from '@/shared/api/client'
 import PickButtons from '@/shared/ui/kit/PickButtons.vue'
 import PickOne from '@/shared/ui/kit/PickOne.vue'
 import type { Read } from '@/shared/ui/useReadings'
-import { readNumber } from '@/shared/model/units'
+import { readIn, unitShown } from '@/shared/model/units'
 import ReadingEntry from '@/desks/trace/ReadingEntry.vue'
 
 /** What is read at a place and not between two points: a lead, a tube, a port; what was seen, looked up or done. */
@@ -68,7 +68,8 @@ watch(
 )
 
 function keepChoice() {
-  const looked = fact.value?.kind === 'number' ? readNumber(number.value) : choice.value
+  const looked =
+    fact.value?.kind === 'number' ? readIn(fact.value.unit, number.value, fact.value.delta) : choice.value
   if (looked === null || looked === undefined) {
     wrong.value = fact.value?.kind === 'number' ? 'A number, as it stands there' : 'Choose what it was'
     return
@@ -84,7 +85,12 @@ function keepChoice() {
 
 <template>
   <div class="at-place">
-    <PickOne v-model="place" :options="places" :label="`${about.title}: of what`" data-testid="place" />
+    <PickOne
+      v-model="place"
+      :options="places"
+      :label="`${unitShown(about.title)}: of what`"
+      data-testid="place"
+    />
     <ReadingEntry
       v-if="about.unit && canKeep"
       :ready="!!place"
@@ -101,12 +107,12 @@ function keepChoice() {
         v-if="choices.length"
         v-model="choice"
         :options="choices"
-        :label="about.title"
+        :label="unitShown(about.title)"
         testid="choice"
         class="choices"
       />
       <label v-else-if="fact" class="number">
-        <span>{{ fact.asks }}{{ fact.unit ? `, ${fact.unit}` : '' }}</span>
+        <span>{{ fact.asks }}{{ fact.unit ? `, ${unitShown(fact.unit)}` : '' }}</span>
         <el-input v-model="number" class="mono" inputmode="decimal" maxlength="12" data-testid="looked-up" />
       </label>
       <label v-if="named?.note" class="number">

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { ref, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 import type { Catalogue, Reading } from '@/shared/api/client'
 import type { Read } from '@/shared/ui/useReadings'
-import { readAmount, readNumber, typedAmount } from '@/shared/model/units'
+import { readAmount, readNumber, shownIn, typedAmount, unitShown } from '@/shared/model/units'
 
 /** What the technician's instrument shows, typed; on a small screen with a keypad of its own. */
 const props = defineProps<{
@@ -16,13 +16,14 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ keep: [read: Read]; giveUp: [] }>()
 
-const EXAMPLES: Record<string, string> = {
-  volts_ac: '24.3',
-  ohms: '12.5',
-  amps_ac: '1.2',
-  degrees_f: '85',
-  psi: '110',
+const EXAMPLES: Record<string, number> = {
+  volts_ac: 24.3,
+  ohms: 12.5,
+  amps_ac: 1.2,
+  degrees_f: 85,
+  psi: 110,
 }
+const example = computed(() => String(shownIn(props.about.unit, EXAMPLES[props.about.id] ?? 3)))
 const PAD = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0', '⌫']
 
 const typed = ref('')
@@ -55,7 +56,7 @@ function keep() {
   const minutes = readNumber(stopped.value)
   if (amount === null) {
     const open = props.about.open ? ', or OL' : ''
-    wrong.value = `${props.about.title}: a number such as ${EXAMPLES[props.about.id] ?? 3}, a range such as 25 to 30${open}`
+    wrong.value = `${unitShown(props.about.title)}: a number such as ${example.value}, a range such as 25 to 30${open}`
     return
   }
   if (minutes === undefined || (minutes !== null && minutes < 0)) {
@@ -85,7 +86,7 @@ defineExpose({ focus: () => field.value?.focus() })
           :inputmode="docked ? 'none' : 'text'"
           autocomplete="off"
           maxlength="24"
-          :placeholder="EXAMPLES[about.id]"
+          :placeholder="example"
           data-testid="measured"
           @focus="keypad = docked"
           @keydown.esc="field?.blur()"

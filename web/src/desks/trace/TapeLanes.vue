@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
 import { clock, levelAt, shown, valueAt, type Curve, type Signal, type Timeline } from '@/desks/trace/tape'
-import { degreeSign, inUnit } from '@/shared/model/units'
+import { shownIn, unitShown } from '@/shared/model/units'
 
 const props = defineProps<{
   timeline: Timeline
@@ -52,7 +52,7 @@ function stretches(signal: Signal) {
 }
 
 /** A temperature is drawn as it is and read in the chosen unit. */
-const reads = (curve: Curve, value: number) => (curve.unit.startsWith('°') ? inUnit(value) : value).toFixed(0)
+const reads = (curve: Curve, value: number) => shownIn(curve.unit, value).toFixed(0)
 
 function path(curve: Curve): { d: string; low: number; high: number } {
   const values = curve.points.map(([, value]) => value ?? 0)
@@ -209,7 +209,7 @@ defineExpose({ zoom, all: () => place(0, whole.value) })
       <g v-for="(curve, i) in courses" :key="curve.id" :transform="`translate(0 ${courseTop(i)})`">
         <path class="curve" :d="path(curve).d" />
         <text class="scale" :x="NAMES - 6" y="16" text-anchor="end">
-          {{ reads(curve, path(curve).high) }} {{ curve.unit.startsWith('°') ? degreeSign() : curve.unit }}
+          {{ reads(curve, path(curve).high) }} {{ unitShown(curve.unit) }}
         </text>
         <text class="scale" :x="NAMES - 6" :y="CURVE - 12" text-anchor="end">
           {{ reads(curve, path(curve).low) }}

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { components } from '@/shared/api/schema'
-import { degrees } from '@/shared/model/units'
+import { degrees, shownIn, unitShown } from '@/shared/model/units'
 
 const props = defineProps<{
   state: components['schemas']['Refrigerant']
@@ -76,7 +76,7 @@ const slide = computed(() => (heating.value ? 0 : 34))
         :d="flow === 'to-indoor' ? 'M134 91l-9 5l9 5z' : 'M206 91l9 5l-9 5z'"
       />
       <text x="226" y="150" class="small">
-        {{ pressure === null ? '–' : Math.round(pressure) }} psi apart
+        {{ pressure === null ? '–' : Math.round(shownIn('psi', pressure)) }} {{ unitShown('psi') }} apart
       </text>
       <text x="226" y="168" class="small">coil {{ coil === null ? '–' : degrees(coil) }}</text>
     </svg>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
+import { degreeSign } from '@/shared/model/units'
 import PickButtons from '@/shared/ui/kit/PickButtons.vue'
 import PickOne from '@/shared/ui/kit/PickOne.vue'
 import SureButton from '@/shared/ui/kit/SureButton.vue'
@@ -137,7 +138,7 @@ const jumpered = computed(() =>
           class="key"
           :disabled="busy"
           @click="act('degrees', { place: one.id })"
-          >°F, {{ one.title }}</el-button
+          >{{ degreeSign() }}, {{ one.title }}</el-button
         >
         <el-button
           v-for="one in unit.sensors"

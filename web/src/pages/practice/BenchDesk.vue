@@ -4,6 +4,7 @@ import { onCrewEvent } from '@/shared/api/stream'
 import type { Station } from '@/shared/scene/geometry'
 import { practiceApi, type DrillTry } from '@/pages/practice/api'
 import { benchClock, placed, tapped, type Probes, type Said } from '@/pages/practice/bench'
+import { degrees } from '@/shared/model/units'
 import ActRail from '@/pages/practice/ActRail.vue'
 import BenchLog from '@/pages/practice/BenchLog.vue'
 import DecideDialog from '@/pages/practice/DecideDialog.vue'
@@ -54,8 +55,8 @@ function decide(said: Said[]) {
       <h1>
         {{ drillTry.drill.complaint[0] ?? drillTry.drill.title }}
         <small
-          >{{ drillTry.drill.rig_name }}, {{ Math.round(drillTry.drill.outdoor_degrees_f ?? 0) }} °F outdoors,
-          level {{ drillTry.drill.level }}</small
+          >{{ drillTry.drill.rig_name }}, {{ degrees(drillTry.drill.outdoor_degrees_f ?? 0) }} outdoors, level
+          {{ drillTry.drill.level }}</small
         >
       </h1>
       <p class="clock mono" aria-label="Bench clock" data-testid="bench-clock">

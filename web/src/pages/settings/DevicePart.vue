@@ -5,7 +5,7 @@ import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import { useQuestion } from '@/shared/api/useQuestion'
 import type { Problem } from '@/shared/model/outcome'
 import { useSession } from '@/shared/ui/useSession'
-import { chooseDegrees, degreeUnit } from '@/shared/model/units'
+import { chooseUnit, QUANTITIES, unitChosen, unitsOf, type Quantity } from '@/shared/model/units'
 import { storedTheme, storeTheme, type Theme } from '@/pages/settings/theme'
 
 const THEMES: { id: Theme; title: string }[] = [
@@ -13,6 +13,11 @@ const THEMES: { id: Theme; title: string }[] = [
   { id: 'dark', title: 'Dark, for the attic' },
   { id: 'system', title: 'As the device' },
 ]
+const TITLES: Record<Quantity, string> = {
+  temperature: 'Temperatures',
+  pressure: 'Pressures',
+  length: 'Cable lengths',
+}
 
 const { viewer } = useSession()
 const theme = ref(storedTheme())
@@ -51,17 +56,24 @@ async function act(asking: typeof api.restoreDemo) {
       </div>
     </section>
     <section>
-      <h2>Temperatures</h2>
-      <div class="settings-row" role="group" aria-label="Temperatures">
+      <h2>Units</h2>
+      <div
+        v-for="quantity in QUANTITIES"
+        :key="quantity"
+        class="settings-row unit"
+        role="group"
+        :aria-label="TITLES[quantity]"
+      >
+        <span>{{ TITLES[quantity] }}</span>
         <el-button
-          v-for="unit in ['F', 'C'] as const"
+          v-for="unit in unitsOf(quantity)"
           :key="unit"
           class="key"
-          :aria-pressed="degreeUnit === unit"
-          :data-testid="`degrees-${unit}`"
-          @click="chooseDegrees(unit)"
+          :aria-pressed="unitChosen(quantity) === unit"
+          :data-testid="`unit-${unit}`"
+          @click="chooseUnit(quantity, unit)"
         >
-          °{{ unit }}
+          {{ unit }}
         </el-button>
       </div>
     </section>
@@ -95,3 +107,13 @@ async function act(asking: typeof api.restoreDemo) {
     </section>
   </div>
 </template>
+
+<style scoped>
+.unit + .unit {
+  margin-top: 6px;
+}
+
+.unit span {
+  min-width: 9em;
+}
+</style>

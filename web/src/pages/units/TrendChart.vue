@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { UnitPage } from '@/shared/api/client'
-import { day, degreeSign, inUnit } from '@/shared/model/units'
+import { day, shownIn, unitShown } from '@/shared/model/units'
 
 /** One quantity over a unit's visits: what was read, and what the meter or the look leaves open. */
 const props = defineProps<{ trend: UnitPage['trends'][number] }>()
@@ -9,9 +9,8 @@ const WIDTH = 300
 const HEIGHT = 86
 const EDGE = 12
 
-const isDegrees = computed(() => props.trend.unit === '°F')
-const unit = computed(() => (isDegrees.value ? degreeSign() : props.trend.unit))
-const shown = (value: number) => (isDegrees.value ? inUnit(value, props.trend.difference) : value)
+const unit = computed(() => unitShown(props.trend.unit))
+const shown = (value: number) => shownIn(props.trend.unit, value, props.trend.difference)
 
 const span = computed(() => {
   const low = Math.min(...props.trend.points.map((one) => one.low))

@@ -2,7 +2,7 @@ import createClient from 'openapi-fetch'
 import { ref } from 'vue'
 import { CLIENT } from '@/shared/api/client-id'
 import { patientFetch } from '@/shared/api/patient'
-import { degreeUnit } from '@/shared/model/units'
+import { chosenUnits } from '@/shared/model/units'
 import { unreachable, type Outcome, type Problem } from '@/shared/model/outcome'
 import type { paths } from '@/shared/api/schema'
 
@@ -20,7 +20,8 @@ export const client = createClient<paths>({ baseUrl: '/', fetch: patientFetch })
 client.use({
   onRequest({ request }) {
     request.headers.set('X-Client', CLIENT)
-    if (degreeUnit.value === 'C') request.headers.set('X-Degrees', 'C')
+    const units = chosenUnits()
+    if (units) request.headers.set('X-Units', units)
     return request
   },
   onResponse({ response, schemaPath }) {

@@ -1,7 +1,7 @@
 import { keepPreviousData, QueryClient, useQuery } from '@tanstack/vue-query'
 import { computed, toValue, watch, type MaybeRefOrGetter } from 'vue'
 import { LOADING, type Outcome, type Problem } from '@/shared/model/outcome'
-import { degreeUnit } from '@/shared/model/units'
+import { chosenUnits } from '@/shared/model/units'
 
 /** Answers of this tab. The server is on loopback and asks again are patientFetch's: nothing is asked twice here. */
 export const answers = new QueryClient({
@@ -40,7 +40,7 @@ export function useQuestion<Question, Answer>(
   ask: (question: Question) => Promise<Outcome<Answer>>,
   { follows = true, stays = true, ahead = [] }: Ways<Question> = {},
 ) {
-  const key = (one: Question | null) => [name, degreeUnit.value, one]
+  const key = (one: Question | null) => [name, chosenUnits(), one]
   const lasts = follows ? { staleTime: Infinity } : { staleTime: 0, gcTime: 0 }
   const asking = (one: Question) => async (): Promise<Answer> => {
     const answer = await ask(one)

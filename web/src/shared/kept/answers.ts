@@ -1,5 +1,5 @@
 import type { Catalogue, Reading, Visit } from '@/shared/api/client'
-import { degreeUnit } from '@/shared/model/units'
+import { allChoices, chosenUnits } from '@/shared/model/units'
 import type { Item } from '@/shared/kept/item'
 import { readingsNow, visitNow } from '@/shared/kept/overlay'
 import { inTwo, leansOn, nameOf, stampOf, type Asked, type LeansOn } from '@/shared/kept/question'
@@ -34,7 +34,7 @@ export const questionOf = (visit: string, under: string): Asked => ({
   method: 'GET',
   path: `/api/visits/${visit}${under}`,
   query: '',
-  degrees: degreeUnit.value,
+  units: chosenUnits(),
   body: null,
   visit,
 })
@@ -53,10 +53,10 @@ export async function keepAnswer(one: Asked, body: string, stood?: Record<LeansO
   if (one.visit && leans === 'nothing') await stampAnew(one.visit)
 }
 
-/** An answer from before as it was, in whichever degrees it was asked for. */
+/** An answer from before as it was, in whichever units it was asked for. */
 export async function keptText(method: string, path: string): Promise<string | null> {
-  for (const degrees of [degreeUnit.value, 'F', 'C']) {
-    const row = await hand.store?.get('answers', `${method} ${path} ${degrees} `)
+  for (const units of [chosenUnits(), ...allChoices()]) {
+    const row = await hand.store?.get('answers', `${method} ${path} ${units} `)
     if (row) return row.body
   }
   return null

@@ -136,7 +136,7 @@ export async function askEngine(one: Asked, held: InHand): Promise<string | null
   const under = one.path.replace(`/api/visits/${held.visit.id}`, '').replace(/^\//, '')
   hold(held)
   const id = ++asked
-  const question = { method: one.method, under, body: one.body, degrees: one.degrees }
+  const question = { method: one.method, under, body: one.body, units: one.units }
   const ask: Ask = { kind: 'ask', id, text: JSON.stringify(question) }
   return new Promise((done) => {
     const late = setTimeout(() => waiting.delete(id) && done(null), ANSWER_MS)

@@ -18,7 +18,8 @@ export interface Asked {
   /** Without its query. */
   path: string
   query: string
-  degrees: string
+  /** Those in which it is to be answered, as "C kPa". */
+  units: string
   body: unknown
   /** Of a visit's own address. */
   visit: string | null
@@ -34,7 +35,7 @@ export async function asked(request: Request): Promise<Asked> {
     method: request.method,
     path: url.pathname,
     query: url.search,
-    degrees: request.headers.get('x-degrees') ?? 'F',
+    units: request.headers.get('x-units') ?? '',
     body: text ? JSON.parse(text) : null,
     visit: VISIT.exec(url.pathname)?.[1] ?? null,
   }
@@ -45,7 +46,7 @@ export const nameOf = (one: Asked) =>
   [
     one.method,
     one.path + one.query,
-    one.degrees,
+    one.units,
     one.body === null ? '' : JSON.stringify(plain(one.body)),
   ].join(' ')
 

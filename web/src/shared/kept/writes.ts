@@ -1,6 +1,6 @@
 import type { Asked } from '@/shared/kept/question'
 import type { Item, Json } from '@/shared/kept/item'
-import { degreeSign, inUnit } from '@/shared/model/units'
+import { shownIn, unitShown } from '@/shared/model/units'
 
 const DESK = /^\/api\/visits\/[^/]+\/desks\/(\w+)$/
 const RETRACTION = /^\/api\/visits\/[^/]+\/readings\/([^/]+)\/retraction$/
@@ -66,6 +66,7 @@ const UNIT: Record<string, string> = {
   volts_ac: 'V',
   ohms: 'Ω',
   amps_ac: 'A',
+  degrees_f: '°F',
   psi: 'psi',
   minutes: 'min',
 }
@@ -75,11 +76,10 @@ export function amountSays(body: Json): string {
   if (body.open) return 'OL'
   if (body.choice !== null && body.choice !== undefined) return String(body.choice)
   if (body.value === null || body.value === undefined) return ''
-  const shown = (value: unknown) =>
-    body.function === 'degrees_f' ? `${inUnit(Number(value))}` : String(value)
-  const unit = body.function === 'degrees_f' ? degreeSign() : (UNIT[String(body.function)] ?? '')
+  const unit = UNIT[String(body.function)]
+  const shown = (value: unknown) => (unit ? String(shownIn(unit, Number(value))) : String(value))
   const range = body.value_high === null || body.value_high === undefined ? '' : `–${shown(body.value_high)}`
-  return `${shown(body.value)}${range} ${unit}`.trim()
+  return `${shown(body.value)}${range} ${unitShown(unit) ?? ''}`.trim()
 }
 
 const letters = (node: unknown) => String(node ?? '').replace(/^\w+\./, '')

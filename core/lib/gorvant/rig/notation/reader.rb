@@ -28,7 +28,8 @@ module Gorvant
       MOST_LINES = 400
       MOST_COLUMNS = 600
       MOST_PROBLEMS = 20
-      CABLE = /\A\s*([a-z][a-z0-9_]*):\s*(\S+)\s*[-–]\s*([^\s,]+)\s*,\s*(\d+)\s*AWG\s*,\s*(\d+(?:\.\d+)?)\s*ft\s*\z/i
+      CABLE =
+        /\A\s*([a-z][a-z0-9_]*):\s*(\S+)\s*[-–]\s*([^\s,]+)\s*,\s*(\d+)\s*AWG\s*,\s*(\d+(?:\.\d+)?)\s*(ft|m)\s*\z/i
 
       attr_reader :rungs, :cables, :facts
 
@@ -197,7 +198,7 @@ module Gorvant
           from: places[0],
           to: places[1],
           gauge_awg: match[4].to_i,
-          length_feet: match[5].to_f
+          length_feet: match[6].downcase == "m" ? Measures.from("m", match[5].to_f).round(1) : match[5].to_f
         )
       end
 
