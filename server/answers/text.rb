@@ -16,9 +16,17 @@ module Gorvant
           end
 
           # Parsed JSON with what it speaks of in the units that were asked for.
-          def in_units(content, units) = Measures.all(JSON.parse(written(content)), units, own: OWN_WORDS)
+          def in_units(content, units) =
+            Measures.all(JSON.parse(written(content)), units) { |key, whole| own?(key, whole) }
 
           private
+
+          # The labels of a drawing, which stand at a point each, are the core's.
+          def own?(key, whole)
+            return false unless OWN_WORDS.include?(key)
+
+            key == "text" ? !whole.key?("x") : key != "labels" || whole[key].is_a?(Hash)
+          end
 
           def written(content) = content.is_a?(String) ? content : JSON.generate(content)
         end

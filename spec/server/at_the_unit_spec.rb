@@ -99,6 +99,15 @@ RSpec.describe "At the unit", :server do
       expect(answer["outdoor_degrees_f"]).to eq(34.0)
     end
 
+    it "come in kPa and meters too, on a drawing as in a sentence" do
+      header("X-Units", "kPa m")
+      send_json(:post, "#{visit}/drawing", view: "loops", condition: { call: "heat" })
+      said = answer["labels"].map { |label| label["text"] }.grep(/AWG/)
+      expect(said).to all(match(%r{ \d+(\.\d)? m\z})).and have_attributes(size: 2)
+    ensure
+      header("X-Units", nil)
+    end
+
     it "never turn what a person wrote" do
       words = "Colder than 60 °F upstairs since Monday"
       send_json(:patch, visit, version: version, complaint: words)

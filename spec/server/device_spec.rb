@@ -65,8 +65,11 @@ RSpec.describe "a device without signal", :server do
     [
       ["POST", "settings", {}],
       ["POST", "defrost/outlook", { "call" => "heat" }],
+      ["POST", "saying", { "text" => "supply air 33" }],
       ["GET", "close-out", nil]
     ].each { |one| expect(device.ask(*one, units: "C")).to eq(server(visit_id, *one)), one.inspect }
+    way = device.ask("POST", "saying", { "text" => "supply air 33" }, units: "C")["ways"].first
+    expect([way.dig("given", "value"), way["reads"]]).to eq([91.4, "33 °C"])
   ensure
     header("X-Units", nil)
   end

@@ -7,7 +7,8 @@ require_relative "finding"
 # the finder's own table of answers.
 class FindingTrial
   MOST = 15
-  Played = Struct.new(:truth, :tests, :minutes, :found, :top, :belief, :beliefs, keyword_init: true)
+  # not_now: whether it ended in that nothing of the complaint shows.
+  Played = Struct.new(:truth, :tests, :minutes, :found, :not_now, :top, :belief, :beliefs, keyword_init: true)
 
   def initialize(library, random, misread: 0.03)
     @library = library
@@ -44,7 +45,7 @@ class FindingTrial
           mode: mode
         )
       beliefs << [finder.remedy_belief, same?(finder.top.indexes.first, truth)] if evidence.any?
-      choice = finder.sure? || evidence.size == MOST ? nil : (choose ? choose.call(finder) : finder.next_test)
+      choice = finder.settled? || evidence.size == MOST ? nil : (choose ? choose.call(finder) : finder.next_test)
       return played(truth, finder, evidence, minutes, beliefs) unless choice
 
       minutes += choice.minutes
@@ -55,9 +56,22 @@ class FindingTrial
     end
   end
 
-  # Whether two hypotheses are the same to any test, or to the repair.
-  def same?(first, second) =
-    @library.class_of[first] == @library.class_of[second] || @library.remedies[first] == @library.remedies[second]
+  # Whether two hypotheses are the same to any test, or to the repair: whoever takes the one in hand has the other.
+  def same?(first, second)
+    @library.class_of[first] == @library.class_of[second] || @library.remedies[first] == @library.remedies[second] ||
+      wires(first).intersect?(wires(second))
+  end
+
+  # Conductors that something is wrong with.
+  def wires(index) = @library.hypotheses[index].faults.flat_map { |fault| fault.to_s.scan(/cable_\w+\.\w+/) }.uniq
+
+  # Whether the unit with this truth shows nothing of the complaint at the moment, by its own marks.
+  def absent?(finder, truth)
+    one = @library.hypotheses[truth]
+    return true if one.steady || (one.as_designed? && same?(truth, @library.index("nothing")))
+
+    finder.symptoms.none? { |symptom| finder.beliefs.shows?(truth, symptom) || one.explains[symptom] }
+  end
 
   private
 
@@ -67,7 +81,8 @@ class FindingTrial
       truth: truth,
       tests: evidence.size,
       minutes: minutes,
-      found: top.indexes.any? { |i| same?(i, truth) },
+      found: finder.not_now? ? absent?(finder, truth) : top.indexes.any? { |i| same?(i, truth) },
+      not_now: finder.not_now?,
       top: top.indexes.first,
       belief: top.belief,
       beliefs: beliefs

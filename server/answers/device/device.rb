@@ -43,7 +43,6 @@ module Gorvant
         "POST defrost/schools" => :schools,
         "POST defrost/forced_test" => :forced_test,
         "POST defrost/coil_switch" => :coil_switch,
-        "POST saying" => :saying,
         "POST find" => :find,
         "POST road-map" => :road_map
       }.freeze
@@ -121,8 +120,9 @@ module Gorvant
       # would give it, as text; nil for what a device does not answer; { "problem": … } for what the core refuses.
       def answer(asked)
         given = JSON.parse(asked)
-        content = content("#{given["method"]} #{given["under"]}", input(given["body"] || {}))
-        content && Answers::Text.of(content, Measures.chosen(given["units"]))
+        units = Measures.chosen(given["units"])
+        content = content("#{given["method"]} #{given["under"]}", input(given["body"] || {}), units)
+        content && Answers::Text.of(content, units)
       rescue Gorvant::Error => e
         JSON.generate("problem" => e.message)
       end
@@ -131,7 +131,7 @@ module Gorvant
 
       attr_reader :row
 
-      def content(question, input)
+      def content(question, input, units)
         case question
         when "GET "
           row[:desks].marks = VisitRecords.marks(row, Warm.rig(row), row[:desks].kept).first
@@ -142,6 +142,8 @@ module Gorvant
           Present.close_out(@answers.record(row))
         when "GET closing-mark" # of a closing that waits: how the server will mark it
           { mark: Gorvant::Desks::CloseOut.mark(@answers.record(row)) }
+        when "POST saying"
+          @answers.saying(row, input, units)
         when "POST report" # a closing's own report is as the server froze it
           input[:number] ? nil : report
         when "POST defrost/thermistor"

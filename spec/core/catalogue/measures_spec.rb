@@ -5,6 +5,16 @@ require_relative "../../support/core"
 # One formatter turns what the core says into the units that a person chose: a temperature by offset and factor, a
 # difference of two by the factor alone, a pressure or a length by its factor.
 RSpec.describe Gorvant::Measures do
+  def strings(value)
+    case value
+    when Hash
+      value.values.flat_map { |inner| strings(inner) }
+    when Array
+      value.flat_map { |inner| strings(inner) }
+    else
+      value.is_a?(String) ? [value] : []
+    end
+  end
   delta = described_class::DELTA
 
   {
@@ -70,13 +80,32 @@ RSpec.describe Gorvant::Measures do
 
   it "leaves a person's own words as they were written" do
     given = { "says" => "32 °F", "visit" => { "complaint" => "cold at 30 °F", "says" => "50 °F" } }
-    expect(described_class.all(given, ["C"], own: %w[complaint])).to eq(
+    expect(described_class.all(given, ["C"]) { |key, _whole| key == "complaint" }).to eq(
       "says" => "0 °C",
       "visit" => {
         "complaint" => "cold at 30 °F",
         "says" => "10 °C"
       }
     )
+  end
+
+  # A temperature whose unit stands only behind another one ("closes at 40 and opens at 45 °F") would keep its figure.
+  it "turns each temperature of every template, whatever stands between it and the next unit" do
+    temperatures = %w[asked closes coil degrees high low opens outdoor residual shipped].map(&:to_sym)
+    templates =
+      %i[wording verdicts findings].flat_map { |table| strings(Gorvant::Catalogue.public_send(table)) }.grep(/°F/)
+    unturned =
+      templates.select do |template|
+        names = template.scan(/%<(\w+)>s/).flatten.uniq.map(&:to_sym)
+        fields =
+          names.each_with_index.to_h do |name, i|
+            [name, temperatures.include?(name) ? (41.3 + (i * 1.7)).round(1).to_s : ", it"]
+          end
+        said = described_class.sentence(format(template, fields), ["C"])
+        (temperatures & names).any? { |name| said.include?(fields[name]) }
+      end
+    expect(unturned).to eq([])
+    expect(templates.size).to be > 80
   end
 
   it "leaves no figure unturned in any sentence of the catalogue that has one" do

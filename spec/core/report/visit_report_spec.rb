@@ -174,7 +174,7 @@ RSpec.describe Gorvant::VisitReport do
       report.call(
         { "plain" => "It was 34 °F.", "cause" => "written", "finding" => "34 °F outside", "done" => "nothing at 34 °F" }
       )
-    turned = Gorvant::Measures.all(JSON.parse(JSON.generate(given)), %w[C], own: %w[own handover])
+    turned = Gorvant::Measures.all(JSON.parse(JSON.generate(given)), %w[C]) { |key, _| %w[own handover].include?(key) }
     expect(words.call(turned).scan("34 °F").size).to eq(words.call(given).scan("34 °F").size)
   end
 

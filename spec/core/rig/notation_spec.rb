@@ -97,6 +97,12 @@ RSpec.describe Gorvant::Notation do
     end
   end
 
+  it "reads a cable's length in meters, and keeps it in feet" do
+    text = described_class.print(rig).sub(/(cable_a: .*AWG), [\d.]+ ft/, '\1, 12.8 m')
+    expect(parse(text).cables.find { |cable| cable.id == "cable_a" }.length_feet).to eq(42.0)
+    expect { parse(text.sub("12.8 m", "12.8 mi")) }.to raise_error(Gorvant::BadNotation, /is no cable/)
+  end
+
   it "makes a rig of seven rungs from a paper ladder, and leaves the rest to the archetype" do
     rig = parse(<<~RUNGS)
       R > wall.G > air_handler.G > (IFR) > C

@@ -40,14 +40,14 @@ module Gorvant
         turned.include?(MARK) ? turned.delete(MARK) : turned
       end
 
-      # The same for all words in an answer: Hashes, Arrays, Strings. Keys and numbers stay, and what lies under a key
-      # of `own`: a person's own words are nobody's to turn.
-      def all(value, chosen, own: [])
+      # The same for all words in an answer: Hashes, Arrays, Strings. Keys and numbers stay, and what the block says of
+      # (a key, the Hash that it is of): a person's own words are nobody's to turn.
+      def all(value, chosen, &own)
         case value
         when Hash
-          value.to_h { |key, inner| [key, own.include?(key) ? inner : all(inner, chosen, own: own)] }
+          value.to_h { |key, inner| [key, own&.call(key, value) ? inner : all(inner, chosen, &own)] }
         when Array
-          value.map { |inner| all(inner, chosen, own: own) }
+          value.map { |inner| all(inner, chosen, &own) }
         when String
           sentence(value, chosen)
         else

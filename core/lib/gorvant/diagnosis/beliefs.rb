@@ -14,7 +14,7 @@ module Gorvant
       def initialize(library, symptoms: [], evidence: [], hold: nil)
         @library = library
         @likelihoods = evidence.map { |clue| likelihood(clue) }
-        @before = priors(symptoms, hold)
+        @before = library.remember(:priors, symptoms, hold) { priors(symptoms, hold) }
         weights = @before.dup
         @likelihoods.each { |row| weights.each_index { |i| weights[i] *= row[i] } }
         total = weights.sum
@@ -60,7 +60,27 @@ module Gorvant
       end
 
       # Whether the unit does what this symptom says, with this hypothesis.
-      def shows?(index, symptom)
+      def shows?(index, symptom) = @library.remember(:shows, index, symptom) { shown?(index, symptom) }
+
+      # How probable it is that the unit shows none of these symptoms at this moment: what leaves them out, what comes
+      # and goes, and what is right though somebody complains of it. None of these is not counted: it may be anything.
+      def absent(symptoms)
+        marks = @library.remember(:absent, symptoms) { all.each_index.map { |i| absent?(i, symptoms) } }
+        all.each_index.sum { |i| marks[i] ? all[i] : 0.0 }
+      end
+
+      private
+
+      def absent?(index, symptoms)
+        one = @library.hypotheses[index]
+        return false if one.none_of_these?
+        return true if one.steady
+        return true if one.as_designed? && @library.class_of[index] == @library.class_of[@library.index("nothing")]
+
+        symptoms.none? { |symptom| shows?(index, symptom) || one.explains[symptom] }
+      end
+
+      def shown?(index, symptom)
         ways = Catalogue.symptoms.dig(symptom, "shows") || []
         marks = @library.marks_of(index)
         ways.any? do |way|
@@ -75,8 +95,6 @@ module Gorvant
           end
         end
       end
-
-      private
 
       # Bits that only tell one cause of a repair from another.
       def within_remedies(column)

@@ -12,7 +12,7 @@ module Gorvant
 
       FIRST_PLACE = "wall" # where the call is set
 
-      attr_reader :library, :beliefs, :evidence, :hold, :stands, :call, :mode
+      attr_reader :library, :beliefs, :symptoms, :evidence, :hold, :stands, :call, :mode
 
       # given: { symptoms:, evidence: [Clue], stands:, call:, mode:, stopped_minutes:, hold_read: }; all may be left
       # out.
@@ -99,6 +99,22 @@ module Gorvant
 
         remedy_belief >= Diagnosis.numbers[one.as_designed? && top.proved ? "design_sure" : "sure"]
       end
+
+      # Nothing of what was complained of shows now, though it was looked at in its own call. It clears nothing: what
+      # comes and goes reads well between. Where nobody looked, or the weather forbids the call, it is never said.
+      def not_now?
+        return @not_now unless @not_now.nil?
+
+        @not_now =
+          @symptoms.any? && !found? && !sure? && @symptoms.all? { |symptom| looked_at?(symptom) } &&
+            absent_belief >= Diagnosis.numbers["sure"]
+      end
+
+      def absent_belief = @absent_belief ||= beliefs.absent(@symptoms)
+
+      # There is nothing more to look for: one remedy stands, or what was complained of does not show. A hold is settled
+      # when it was waited out.
+      def settled? = waiting ? false : sure? || not_now?
 
       # How probable it is that the first suspect's remedy is the right one.
       def remedy_belief
@@ -191,6 +207,15 @@ module Gorvant
       end
 
       private
+
+      # Whether something was read in a call in which this symptom would show.
+      def looked_at?(symptom)
+        ways = Catalogue.symptoms.dig(symptom, "shows") || []
+        evidence.any? do |clue|
+          state = clue.test.state && @situation.state(clue.test.state)
+          state && ways.any? { |way| way["call"].nil? || way["call"] == state.condition.call }
+        end
+      end
 
       # The call that the complaint is about, set at the thermostat before anything else.
       def first_call

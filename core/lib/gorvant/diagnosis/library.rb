@@ -28,7 +28,11 @@ module Gorvant
         @marks = pieces.map { |piece| piece && piece["marks"] }
         @columns = {}
         @kept_columns = {}
+        @remembered = {}
       end
+
+      # What follows from the unit alone, or from it and what the key says, is worked out once.
+      def remember(*key) = @remembered.fetch(key) { @remembered[key] = yield }
 
       # Makes and lays out in one go: for specs, benches and small rigs.
       def self.of(situation)

@@ -35,7 +35,9 @@ module Gorvant
 
       # [[Stop, clues]] of a stop that has a test left and room for its answers.
       def branch(stop, told)
-        choice = stop.finder.next_test or return []
+        choice = stop.finder.not_now? ? nil : stop.finder.next_test
+        return [] unless choice
+
         answers = answers(stop, choice.test)
         return [] if @leaves + answers.size - 1 > @limits["leaves"]
 

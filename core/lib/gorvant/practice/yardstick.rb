@@ -25,7 +25,7 @@ module Gorvant
       # most: tests after which it gives up.
       def play(most = MOST)
         finder = find
-        while @tests < most && (choice = finder.sure? ? nil : finder.next_test)
+        while @tests < most && (choice = finder.settled? ? nil : finder.next_test)
           told = made(choice.test)
           @clues.concat(told)
           @tests += 1

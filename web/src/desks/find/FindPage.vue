@@ -49,6 +49,7 @@ const SIGN: Record<Find['outcome']['key'], string> = {
   proved: '=',
   found: '≠',
   as_designed: '=',
+  not_now: '?',
   nothing_left: '?',
   none: '?',
 }

@@ -98,6 +98,8 @@ module Gorvant
 
         # What a way comes to: sure, or where to go on.
         def leaf(one)
+          return not_now_leaf(one.finder) if one.finder.not_now?
+
           top = @library.hypotheses[one.finder.top.indexes.first]
           sure = one.finder.sure? || one.finder.found?
           proof = sure ? top.proof : words("back_to_find")
@@ -108,6 +110,11 @@ module Gorvant
             sure: sure,
             also: sure ? [] : also(one)
           }
+        end
+
+        def not_now_leaf(finder)
+          share = percent(finder.absent_belief)
+          { title: words("not_now"), share: share, proof: words("not_now_proof"), sure: true, also: [] }
         end
 
         # The first few, and of the others those that still weigh something.
@@ -126,12 +133,21 @@ module Gorvant
         def outcome
           top = hypothesis(@finder.top)
           key = outcome_key(top)
-          share = %w[open nothing_left].include?(key) ? @finder.top.belief : @finder.remedy_belief
+          share = outcome_share(key)
           fields = { title: top.title, share: percent(share), proof: top.proof.to_s }
           says = all_clear?(top, key) ? "nothing_now" : key
           fields = fields.merge(count: @finder.evidence.size)
           { key: key, says: words("outcome_#{says}", **fields), not_proved: words("not_proved_#{says}", **fields) }
         end
+
+        def outcome_share(key)
+          return @finder.top.belief if %w[open nothing_left].include?(key)
+
+          @finder.not_now? ? @finder.absent_belief : @finder.remedy_belief
+        end
+
+        # In front stands what is right, and complained of all the same.
+        def as_designed_and_right?(top) = top.as_designed? && top.explains.any? && top.id != "nothing"
 
         # Nothing wrong is only as far as was looked: it is said with how much that was.
         def all_clear?(top, key) = top.id == "nothing" && top.as_designed? && %w[as_designed nothing_left].include?(key)
@@ -140,6 +156,7 @@ module Gorvant
           return "none" if top.none_of_these?
           return "found" if @finder.found?
           return sure_key(top) if @finder.sure?
+          return as_designed_and_right?(top) ? "as_designed" : "not_now" if @finder.not_now?
 
           @finder.next_test ? "open" : "nothing_left"
         end

@@ -1,0 +1,63 @@
+# frozen_string_literal: true
+
+require_relative "../../support/finding_trial"
+
+# What was complained of does not show now: said when it was looked at and is not there, never because nobody looked.
+RSpec.describe "A complaint that does not show now" do
+  let(:find) { Finding.new(Finding.library("one stage", Gorvant::Composer.compose(name: "One", facts: {}), 34.0)) }
+  let(:well) do
+    [
+      %w[heat seen vapour_line_by_hand hot],
+      %w[heat seen blower blows],
+      %w[heat seen outdoor_fan turns],
+      ["heat", "volts_ac", %w[outdoor.C outdoor.O], 0.0],
+      %w[heat seen compressor runs],
+      ["heat", "volts_ac", %w[outdoor.C outdoor.Y], 24.2]
+    ]
+  end
+
+  def said(finder) = Gorvant::Desks::Find::Words.new(finder).to_h[:outcome]
+
+  it "is said once its own call was read and runs as it should, and clears nothing" do
+    finder = find.finder(%w[no_heat], *well)
+    expect(finder).to be_not_now.and be_settled
+    expect(finder.sure?).to be(false)
+    outcome = said(finder)
+    expect([outcome[:key], outcome[:says]]).to match(["not_now", /does not show now, 9\d% \(readings: 6\)/])
+    expect(outcome[:not_proved]).to match(/clears nothing.*comes and goes/)
+    expect(finder.next_test).not_to be_nil # it can be looked on
+  end
+
+  {
+    "a lukewarm line" => [%w[no_heat], ->(list) { [%w[heat seen vapour_line_by_hand lukewarm], *list.drop(1)] }],
+    "a blower that stands" => [%w[no_heat], ->(list) { [list[0], %w[heat seen blower stands], *list.drop(2)] }],
+    "nothing read" => [%w[no_heat], ->(_list) { [] }],
+    "one reading alone" => [%w[no_heat], ->(list) { list.first(1) }],
+    "readings of another call" => [%w[no_heat], ->(list) { list.map { |_call, *rest| ["fan", *rest] }.drop(1) }],
+    "no complaint" => [[], ->(list) { list }],
+    "a second complaint that nobody looked at" => [%w[no_heat blower_silent], ->(list) { list }],
+    "a complaint that the weather forbids to run" => [%w[no_cooling], ->(list) { list }]
+  }.each do |name, (symptoms, told)|
+    it("is not said with #{name}") { expect(find.finder(symptoms, *told.call(well))).not_to be_not_now }
+  end
+
+  it "is said as designed where what is right is complained of" do
+    expect(said(find.finder(%w[cold_air_in_heating], *well))[:key]).to eq("as_designed")
+  end
+
+  # Every fault that shows the complaint, by its own answers: found, left open, never told away.
+  %w[no_heat no_auxiliary_heat blower_silent contactor_silent].each do |symptom|
+    it "is never said of #{symptom} while it shows" do
+      library = find.library
+      start = Gorvant::Diagnosis::Finder.new(library, symptoms: [symptom])
+      shown =
+        library.hypotheses.each_index.select do |i|
+          one = library.hypotheses[i]
+          !one.none_of_these? && one.steady.nil? && !one.as_designed? && start.beliefs.shows?(i, symptom)
+        end
+      trial = FindingTrial.new(library, Random.new(9), misread: 0.0)
+      told_away = shown.sample(40, random: Random.new(3)).select { |truth| trial.play(truth, [symptom]).not_now }
+      expect(told_away.map { |i| library.hypotheses[i].id }).to eq([])
+    end
+  end
+end
