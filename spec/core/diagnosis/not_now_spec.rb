@@ -45,6 +45,23 @@ RSpec.describe "A complaint that does not show now" do
     expect(said(find.finder(%w[cold_air_in_heating], *well))[:key]).to eq("as_designed")
   end
 
+  # A switch that is stuck shut makes no ice: whoever is told “iced” and finds a coil as it should be is not sent to it.
+  it "takes a unit for iced where a look at the coil may find ice, and nowhere else" do
+    library = find.library
+    look = library.column(library.tests.find { |test| test.place == "ice" })
+    odd =
+      library.hypotheses.each_index.reject do |i|
+        marks = library.marks_of(i)
+        library.hypotheses[i].none_of_these? || library.hypotheses[i].steady ||
+          marks["heat"].include?("ice") == !%w[usual_frost no_frost].include?(look.codes[i])
+      end
+    expect(odd.map { |i| library.hypotheses[i].id }).to eq([])
+    finder = find.finder(%w[iced_outdoor_unit], %w[heat seen ice thin_even], *well)
+    lps = library.index("stuck_closed:LPS")
+    expect(finder.beliefs[lps]).to be < 0.02
+    expect(finder.beliefs.shows?(lps, "iced_outdoor_unit")).to be(false)
+  end
+
   # Every fault that shows the complaint, by its own answers: found, left open, never told away.
   %w[no_heat no_auxiliary_heat blower_silent contactor_silent].each do |symptom|
     it "is never said of #{symptom} while it shows" do

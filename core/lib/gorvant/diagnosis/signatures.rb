@@ -253,12 +253,7 @@ module Gorvant
         [
           *("never_defrosts" if never),
           *("often_defrosts" if often || shut),
-          *(
-            if hypothesis.senses["ice"] || (bodies["heat"].pumps? && iced?(hypothesis, bodies)) ||
-                 hypothesis.at == "LPS"
-              "ice"
-            end
-          ),
+          *("ice" unless %w[usual_frost no_frost].include?(ice(hypothesis, bodies))),
           *("coil_switch_shut" if shut)
         ]
       end

@@ -4,6 +4,7 @@ import type { Visit } from '@/shared/api/client'
 import { recordedApi, type ClimateWanted, type Plan, type PlannedSums } from '@/desks/defrost/recorded/api'
 import PickFile from '@/shared/ui/kit/PickFile.vue'
 import PickOne from '@/shared/ui/kit/PickOne.vue'
+import TaskProgress from '@/shared/ui/kit/TaskProgress.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import { useLongAnswer } from '@/shared/api/useLongAnswer'
 
@@ -133,7 +134,7 @@ const monthMost = computed(() => Math.max(1e-9, ...months.value.flatMap((one) =>
     <ProblemNote v-if="problem" :problem="problem" />
     <div v-if="task" class="working" role="status" data-testid="planning">
       <p>A day of every kind of weather, under every setting …</p>
-      <el-progress :percentage="task.total ? Math.round((task.done / task.total) * 100) : 0" />
+      <TaskProgress label="Days worked out" :done="task.done" :total="task.total" />
       <el-button class="key" @click="cancel">Stop</el-button>
     </div>
     <template v-if="plan">

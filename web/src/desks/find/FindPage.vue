@@ -7,6 +7,7 @@ import NextTest from '@/desks/find/NextTest.vue'
 import SuspectList from '@/desks/find/SuspectList.vue'
 import { useFind, type Place, type Way } from '@/desks/find/useFind'
 import { useQuestion } from '@/shared/api/useQuestion'
+import TaskProgress from '@/shared/ui/kit/TaskProgress.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import PickButtons from '@/shared/ui/kit/PickButtons.vue'
 import { useReadings, type Read } from '@/shared/ui/useReadings'
@@ -133,10 +134,7 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
         {{ answer ? 'The unit has changed: what' : 'What' }} every fault would show on this unit is being
         worked out.
       </p>
-      <el-progress
-        :percentage="task.total ? Math.round((task.done / task.total) * 100) : 0"
-        :format="() => `${task!.done} of ${task!.total ?? '…'}`"
-      />
+      <TaskProgress label="Faults worked out" :done="task.done" :total="task.total" counted />
       <el-button class="key" @click="cancel">Stop</el-button>
     </section>
     <el-skeleton v-if="!answer && asking" :rows="6" aria-label="Weighing" />

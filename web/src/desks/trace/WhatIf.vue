@@ -3,6 +3,7 @@ import { computed, ref } from 'vue'
 import { type Source, type Trace } from '@/shared/api/client'
 import { useAlike } from '@/desks/trace/useAlike'
 import type { Fault } from '@/desks/trace/traceState'
+import TaskProgress from '@/shared/ui/kit/TaskProgress.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import { useFaults } from '@/desks/trace/useFaults'
 
@@ -105,11 +106,12 @@ function toggleSupply(id: string) {
     <div v-if="faults.length === 1" class="alike" data-testid="alike">
       <el-button v-if="!alike && !task" class="key" @click="ask">Which faults read the same?</el-button>
       <template v-if="task">
-        <el-progress
+        <TaskProgress
           class="share"
-          :percentage="Math.round((100 * task.done) / Math.max(task.total, 1))"
+          label="Faults compared"
+          :done="task.done"
+          :total="task.total"
           :stroke-width="14"
-          aria-label="faults compared"
         />
         <el-button class="key quiet" @click="cancel">Stop</el-button>
       </template>

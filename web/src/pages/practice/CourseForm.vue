@@ -6,6 +6,7 @@ import { useQuestion } from '@/shared/api/useQuestion'
 import PickOne from '@/shared/ui/kit/PickOne.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import { useCatalogue } from '@/shared/ui/useCatalogue'
+import TaskProgress from '@/shared/ui/kit/TaskProgress.vue'
 import { useSession } from '@/shared/ui/useSession'
 import type { Problem } from '@/shared/model/outcome'
 import { practiceApi, type Drill, type DrillWanted, type PracticeSubject } from '@/pages/practice/api'
@@ -118,7 +119,7 @@ async function make() {
         >Add</el-button
       >
     </div>
-    <el-progress v-if="task" :percentage="task.total ? Math.round((100 * task.done) / task.total) : 0" />
+    <TaskProgress v-if="task" label="Drills made" :done="task.done" :total="task.total" />
     <ProblemNote v-if="problem ?? failed" :problem="(problem ?? failed)!" />
     <el-form-item v-if="owner && crew" label="Handed to (nobody named: everybody)">
       <el-checkbox-group v-model="learners">

@@ -7,6 +7,7 @@ import { useQuestion } from '@/shared/api/useQuestion'
 import PickOne from '@/shared/ui/kit/PickOne.vue'
 import PickTab from '@/shared/ui/kit/PickTab.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import TaskProgress from '@/shared/ui/kit/TaskProgress.vue'
 import { useCatalogue } from '@/shared/ui/useCatalogue'
 import { practiceApi, type Drill, type DrillWanted, type PracticeSubject } from '@/pages/practice/api'
 import CoursesPart from '@/pages/practice/CoursesPart.vue'
@@ -92,7 +93,7 @@ const busy = computed(() => wanted.value !== null)
         Hiding something in {{ rigOptions.find((one) => one.id === rig)?.title }}, and checking that measuring
         finds it …
       </p>
-      <el-progress :percentage="task.total ? Math.round((100 * task.done) / task.total) : 0" />
+      <TaskProgress label="Drill made" :done="task.done" :total="task.total" />
       <el-button class="key quiet" @click="giveUp">Leave it</el-button>
     </section>
 

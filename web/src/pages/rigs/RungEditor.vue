@@ -115,15 +115,17 @@ function follow(event: Event) {
         ></textarea>
       </div>
     </div>
-    <ul v-if="wrong.length" class="wrong-list" role="alert">
-      <li v-for="one in wrong" :key="`${one.line}.${one.column}`">
-        <b>Line {{ one.line }}, column {{ one.column }}.</b> <code v-if="one.word">{{ one.word }}</code>
-        {{ one.problem }}
-        <el-button v-if="one.suggestion" class="key" data-testid="mend" @click="mend(one)">
-          Put {{ one.suggestion }}
-        </el-button>
-      </li>
-    </ul>
+    <div v-if="wrong.length" class="wrong-list" role="alert">
+      <ul>
+        <li v-for="one in wrong" :key="`${one.line}.${one.column}`">
+          <b>Line {{ one.line }}, column {{ one.column }}.</b> <code v-if="one.word">{{ one.word }}</code>
+          {{ one.problem }}
+          <el-button v-if="one.suggestion" class="key" data-testid="mend" @click="mend(one)">
+            Put {{ one.suggestion }}
+          </el-button>
+        </li>
+      </ul>
+    </div>
     <!-- Over what follows, since it goes when the field is left: nothing that can be tapped must move then. -->
     <ul v-if="choices.length" class="choices" aria-label="Words" data-testid="choices">
       <li v-for="(word, i) in choices" :key="word.id">

@@ -192,7 +192,7 @@ async function save() {
       </section>
       <section v-else class="picture empty">
         <p>Type a rung as it stands on the panel, from R to C:</p>
-        <pre class="mono">
+        <pre class="mono" tabindex="0" aria-label="Example of rungs">
 R > wall.Y > air_handler.Y > outdoor.Y > LPS > DTS > HPS > M > (CC) > C
 R > wall.W2 > air_handler.W > (SEQ) > C
   | R > DFR/no > outdoor.W2_out > air_handler.W</pre>

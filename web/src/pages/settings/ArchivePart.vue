@@ -4,6 +4,7 @@ import { RouterLink } from 'vue-router'
 import { api, type TakenIn } from '@/shared/api/client'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import PickFile from '@/shared/ui/kit/PickFile.vue'
+import TaskProgress from '@/shared/ui/kit/TaskProgress.vue'
 import { useSession } from '@/shared/ui/useSession'
 import type { Problem } from '@/shared/model/outcome'
 
@@ -52,7 +53,7 @@ async function take(file: File) {
         data-testid="archive-file"
         @picked="take"
       />
-      <el-progress v-if="sent !== null" :percentage="sent" />
+      <TaskProgress v-if="sent !== null" label="File sent" :done="sent" :total="100" />
       <ProblemNote v-if="problem" :problem="problem" />
       <ul v-if="taken" data-testid="taken-in">
         <li v-for="one in taken" :key="one.id">

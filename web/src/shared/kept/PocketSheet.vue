@@ -20,6 +20,7 @@ import { megabytes, olderSays, storedFor } from '@/shared/kept/room'
 import { ago, clockTime } from '@/shared/model/when'
 import { useVisit } from '@/shared/ui/useVisit'
 import { api, type Visit } from '@/shared/api/client'
+import TaskProgress from '@/shared/ui/kit/TaskProgress.vue'
 import SureButton from '@/shared/ui/kit/SureButton.vue'
 
 /** What is on this device: what waits to be sent, and the visits that were taken along. */
@@ -161,7 +162,13 @@ const percent = computed(() => (going.value ? Math.round((100 * going.value.done
         <h2 id="pocket-along">Taken along</h2>
         <div v-if="going" class="going" role="status">
           <p>{{ going.title }}: {{ going.done }} of {{ going.of }}</p>
-          <el-progress :percentage="percent" :show-text="false" :stroke-width="12" />
+          <TaskProgress
+            label="Taking along"
+            :done="percent"
+            :total="100"
+            :show-text="false"
+            :stroke-width="12"
+          />
           <el-button class="key quiet" @click="stop.abort()">Stop</el-button>
         </div>
         <p v-else class="acts">

@@ -47,6 +47,7 @@ const visitId = computed(() => /^\/visits\/([0-9a-f-]{36})\//.exec(route.path)?.
   display: inline-flex;
   align-items: center;
   min-width: var(--target);
+  min-height: var(--target);
   justify-content: center;
   padding: 0 8px;
   color: var(--on-bar);

@@ -20,6 +20,7 @@ import PickFile from '@/shared/ui/kit/PickFile.vue'
 import SureButton from '@/shared/ui/kit/SureButton.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import { useLongAnswer } from '@/shared/api/useLongAnswer'
+import TaskProgress from '@/shared/ui/kit/TaskProgress.vue'
 import { useSession } from '@/shared/ui/useSession'
 import type { Problem } from '@/shared/model/outcome'
 
@@ -213,14 +214,14 @@ watch(
         data-testid="log-file"
         @picked="take"
       />
-      <el-progress v-if="sent !== null" :percentage="sent" />
+      <TaskProgress v-if="sent !== null" label="File sent" :done="sent" :total="100" />
     </aside>
     <section class="body">
       <ProblemNote v-if="problem ?? judging" :problem="(problem ?? judging)!" />
       <LogMappingForm v-if="head" :head="head" :busy="false" @read="read" @leave="head = null" />
       <div v-if="reading" class="working" role="status" data-testid="reading-log">
         <p>Reading the record …</p>
-        <el-progress :percentage="reading.total ? Math.round((reading.done / reading.total) * 100) : 0" />
+        <TaskProgress label="Record read" :done="reading.done" :total="reading.total" />
         <el-button class="key" @click="stop">Stop</el-button>
       </div>
       <template v-if="chosen && !head && !reading">
@@ -238,7 +239,7 @@ watch(
         </p>
         <div v-if="task" class="working" role="status">
           <p>Looking for runs and defrosts …</p>
-          <el-progress :percentage="task.total ? Math.round((task.done / task.total) * 100) : 0" />
+          <TaskProgress label="Record judged" :done="task.done" :total="task.total" />
           <el-button class="key" @click="cancel">Stop</el-button>
         </div>
         <template v-if="judgement && chosen.state === 'read'">

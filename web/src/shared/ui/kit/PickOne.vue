@@ -28,7 +28,12 @@ const shown = computed(() => {
   ]
   const groups = [...new Set(all.map((one) => one.group))]
   if (groups.every((one) => one === undefined)) return all
-  return groups.map((label) => ({ label, options: all.filter((one) => one.group === label) }))
+  // A group has a value too, else the library takes all of them for one.
+  return groups.map((label) => ({
+    label,
+    value: `group ${label}`,
+    options: all.filter((one) => one.group === label),
+  }))
 })
 </script>
 
