@@ -178,25 +178,4 @@ RSpec.describe "The defrost desk", :browser, type: :feature do
       expect(page).to have_css("[data-testid=table]", text: "own")
     end
   end
-
-  %w[light dark].each do |theme|
-    it "has nothing for axe to complain of in #{theme}, nor sideways scroll of the page on a phone" do
-      visit "/settings"
-      page.execute_script("localStorage.setItem('gorvant.theme', arguments[0])", theme)
-      {
-        "now" => "[data-testid=lamps]",
-        "sensors" => ".chart",
-        "schools" => "[data-testid=course-free]",
-        "test" => "[data-testid=verdicts] .verdict",
-        "list" => "[data-testid=check-t1]"
-      }.each do |tab, ready|
-        visit "#{desk}?tab=#{tab}"
-        expect(page).to have_css(ready)
-        expect([tab, complaints]).to eq([tab, []])
-        resize(390, 844)
-        expect([tab, page.evaluate_script("document.documentElement.scrollWidth")]).to match([tab, be <= 390])
-        resize(1280, 800)
-      end
-    end
-  end
 end

@@ -169,17 +169,4 @@ RSpec.describe "The first day with Gorvant", :browser, type: :feature do
     expect(page).to have_css("[data-testid=verdict]", text: "24.2 V agrees")
     expect(page.evaluate_script("document.documentElement.scrollWidth")).to be <= 390
   end
-
-  %w[/ /visits/new /rigs /settings trace].each do |path|
-    %w[light dark].each do |theme|
-      it "has nothing for axe to complain of on #{path} in #{theme}" do
-        visit "/settings"
-        page.execute_script("localStorage.setItem('gorvant.theme', arguments[0])", theme)
-        visit(path == "trace" ? trace_path("?call=heat&black=outdoor.C&red=outdoor.Y&supposed=DTS:open") : path)
-        expect(page).to have_css("h1")
-        expect(page).to have_css("[data-station]", minimum: 30) if path == "trace"
-        expect(complaints).to eq([])
-      end
-    end
-  end
 end

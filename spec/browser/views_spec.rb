@@ -134,24 +134,4 @@ RSpec.describe "Three linked views", :browser, type: :feature do
       )
     expect([bottom <= 800, small, thin]).to eq([true, 0, 0])
   end
-
-  %w[ladder connections focus legend]
-    .product(%w[light dark])
-    .each do |name, theme|
-      it "has nothing for axe to complain of in #{name} in #{theme}" do
-        visit "/settings"
-        page.execute_script("localStorage.setItem('gorvant.theme', arguments[0])", theme)
-        visit trace_path("?call=heat&view=#{name}&loop=CC&part=CC")
-        expect(page).to have_css(name == "legend" ? "[data-testid=legend-CC]" : "svg.#{name}")
-        expect(complaints).to eq([])
-      end
-    end
-
-  it "has nothing for axe to complain of where rungs are typed" do
-    visit "/rigs/#{db[:rigs].get(:id)}/rungs"
-    expect(page).to have_css("svg.ladder")
-    expect(complaints).to eq([])
-    resize(390, 844)
-    expect(page.evaluate_script("document.documentElement.scrollWidth")).to be <= 390
-  end
 end

@@ -210,26 +210,4 @@ RSpec.describe "What a visit finds", :browser, type: :feature do
     find("[data-testid=save-rig]").click
     expect(page).to have_text("the visit goes on with it")
   end
-
-  %w[light dark].each do |theme|
-    it "has nothing for axe to complain of in #{theme}, nor sideways scroll of the page on a phone" do
-      visit "/settings"
-      page.execute_script("localStorage.setItem('gorvant.theme', arguments[0])", theme)
-      bakery =
-        db[:visits].join(:units, id: :unit_id).where(Sequel[:units][:name] => "Shop unit").get(Sequel[:visits][:id])
-      {
-        "wiring" => "[data-testid=board]",
-        "thermostat" => "[data-testid=stages]",
-        "intake" => "[data-testid=complaint]",
-        "fitted" => "[data-testid=save-rig]"
-      }.each do |path, ready|
-        visit "/visits/#{bakery}/#{path}"
-        expect(page).to have_css(ready)
-        expect([path, complaints]).to eq([path, []])
-        resize(390, 844)
-        expect([path, page.evaluate_script("document.documentElement.scrollWidth")]).to match([path, be <= 390])
-        resize(1280, 800)
-      end
-    end
-  end
 end

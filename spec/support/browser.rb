@@ -36,6 +36,21 @@ Capybara.default_max_wait_time = 8
 module BrowserBench
   AXE = File.read(File.join(Gorvant::Server::ROOT, "node_modules/axe-core/axe.min.js"))
 
+  # Buttons, links and fields of less than 44 px in height, by their words; those in a line of text are let be.
+  SMALL = <<~JS
+    const whole = (one) => one.closest('label, .el-input__wrapper, .el-select__wrapper, .el-textarea, .el-upload') ?? one
+    return [...document.querySelectorAll('a, button, input, select, textarea, [role=tab], [role=button]')]
+      .filter((one) => !one.closest('svg') && !['inline', 'contents'].includes(getComputedStyle(one).display))
+      .map((one) => [one, whole(one).getBoundingClientRect()])
+      .filter(([one, box]) => box.width > 1 && box.height > 1 && box.height < 43.5 && one.checkVisibility())
+      .map(([one, box]) => `${(one.textContent || one.ariaLabel || one.className).trim()} ${Math.round(box.height)}`)
+  JS
+
+  def small_targets = page.evaluate_script("(() => { #{SMALL} })()")
+
+  # By how much the page is wider than what shows it.
+  def sideways = page.evaluate_script("document.documentElement.scrollWidth - window.innerWidth")
+
   def trace_path(query = "") = "/visits/#{visit_id}/trace#{query}"
   def tap_station(id) = find(%([data-station="#{id}"])).click
   def resize(width, height) =

@@ -54,6 +54,7 @@ const print = () => window.print()
 <template>
   <main class="print">
     <div class="bar">
+      <h1>Print</h1>
       <el-button class="key solid" :disabled="!drawn" data-testid="print-now" @click="print">Print</el-button>
       <RouterLink class="key" :to="`/${kind}s/${id}/trace`">Back to Trace</RouterLink>
       <p>Three sheets, light whatever the screen is.</p>

@@ -172,8 +172,8 @@ function table(text: string) {
 }
 
 .what .key {
-  min-height: 24px;
   min-width: 24px;
+  margin-block: -8px -4px; /* a thumb's height in a line of text */
   padding: 0 4px;
   font-size: 13px;
   font-weight: 450;

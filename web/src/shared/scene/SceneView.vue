@@ -91,6 +91,12 @@ const strike = (station: Station) =>
 /** The conductor of a field link, for who taps it. */
 const conductorOf = (link: SceneLink) =>
   link.branches.find((id) => !id.includes('@') && !id.includes('/')) ?? link.id
+/** "dark blue conductor, cable A" of cable_a.dark_blue. */
+function conductorName(id: string) {
+  const [cable = '', color = ''] = id.split('.')
+  const letter = cable.replace('cable_', '').toUpperCase()
+  return `${color.replaceAll('_', ' ')} conductor, cable ${letter}`
+}
 </script>
 
 <template>
@@ -153,7 +159,7 @@ const conductorOf = (link: SceneLink) =>
           class="wire-hit"
           role="button"
           tabindex="-1"
-          :aria-label="`conductor ${conductorOf(link)}`"
+          :aria-label="conductorName(conductorOf(link))"
           :data-wire="conductorOf(link)"
           :d="part.d"
           @click="emit('wire', link)"
