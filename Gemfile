@@ -5,6 +5,7 @@ source "https://rubygems.org"
 ruby ">= 3.1"
 
 gem "argon2", "~> 2.3"
+gem "aws-sdk-s3", "~> 1.239", require: false # where photos and records lie outside the database
 gem "dry-schema", "~> 1.13.0" # 1.14 uses block syntax that Ruby 3.1.2 does not read
 gem "dry-validation", "~> 1.10.0"
 gem "json", "~> 2.15" # openapi_first reads bodies through multi_json, which json 3 breaks

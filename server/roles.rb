@@ -63,6 +63,8 @@ module Gorvant
           "crews" => "SELECT",
           "rate_counts" => "SELECT, DELETE",
           "logs" => "SELECT, UPDATE",
+          "photos" => "SELECT, UPDATE (content, object_key)",
+          "stored_objects" => ALL,
           "log_parts" => "SELECT, DELETE",
           "log_hours" => ALL,
           "drills" => "SELECT, INSERT",
@@ -77,7 +79,10 @@ module Gorvant
         worker: ["current_crew()"]
       }.freeze
       # Tables in which a role sees every crew's rows.
-      WHOLE = { door: %w[users invitations devices crews audit_trail], worker: %w[tasks events crews] }.freeze
+      WHOLE = {
+        door: %w[users invitations devices crews audit_trail],
+        worker: %w[tasks events crews stored_objects]
+      }.freeze
 
       class << self
         # Makes the roles where they are missing and grants anew what each may do. Raises Refused where the owner may

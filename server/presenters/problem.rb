@@ -25,6 +25,7 @@ module Gorvant
         BadAddress => 400,
         GaveUp => 503,
         Busy => 503,
+        Depot::Away => 503,
         Invalid => 422,
         Refused => 422,
         BadRigFile => 422,

@@ -74,7 +74,10 @@ module Gorvant
           visits: documents,
           rigs: rigs(revisions),
           photos:
-            db[:photos].where(crew_id: viewer.crew_id, id: photos).select_hash(:id, :content).transform_values(&:to_s),
+            db[:photos]
+              .where(crew_id: viewer.crew_id, id: photos)
+              .select(:id, :content, :object_key)
+              .to_h { |row| [row[:id], Depot.current.bytes(row)] },
           made_at: Time.now.utc.iso8601,
           made_by: viewer.crew_name
         )

@@ -50,7 +50,7 @@ module Gorvant
 
       def ids = RecordHour.order(@row[:mapping]["columns"].keys)
       def numbers = hours.order(:hour).select_map(:hour)
-      def hour(number) = RecordHour.unpack(number, ids, hours.where(hour: number).get(:content).to_s)
+      def hour(number) = RecordHour.unpack(number, ids, Depot.current.bytes(hours.where(hour: number).first))
 
       private
 

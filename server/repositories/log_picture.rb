@@ -29,7 +29,7 @@ module Gorvant
       end
 
       def samples(row)
-        hour = RecordHour.unpack(row[:hour], @ids, row[:content].to_s)
+        hour = RecordHour.unpack(row[:hour], @ids, Depot.current.bytes(row))
         pieces = pieces(hour)
         @columns.each do |id|
           values = hour.columns.fetch(id)

@@ -21,6 +21,9 @@ module Gorvant
         end
       end
 
+      # The whole picture, wherever it lies.
+      def bytes(id) = Depot.current.bytes(find(id))
+
       def change(id, fields)
         row = find(id)
         db.transaction do

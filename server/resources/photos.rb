@@ -38,8 +38,8 @@ module Gorvant
         json(deleted: params[:id])
       end
 
-      get("/api/photos/:id") { picture(:content) }
-      get("/api/photos/:id/small") { picture(:small) }
+      get("/api/photos/:id") { picture(photos.bytes(params[:id])) }
+      get("/api/photos/:id/small") { picture(photos.find(params[:id])[:small].to_s) }
 
       private
 
@@ -54,11 +54,10 @@ module Gorvant
         { of: of, fact_key: fact.empty? ? nil : fact, note: params["note"].to_s[0, 200] }
       end
 
-      def picture(size)
-        row = photos.find(params[:id])
+      def picture(bytes)
         content_type "image/jpeg"
         headers "cache-control" => "private, max-age=31536000, immutable", "x-content-type-options" => "nosniff"
-        row[size].to_s
+        bytes
       end
     end
   end

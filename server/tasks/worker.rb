@@ -54,12 +54,20 @@ module Gorvant
         RateCounts.new(@db).prune
         Metrics.tasks(@db[:tasks].group_and_count(:state).as_hash(:state, :count))
         Events.new(@db).prune
-        @db[:crews]
-          .select_map(:id)
-          .each { |crew| Crew.as(crew) { [Bin, ArchiveParts, Logs].each { |kept| kept.prune(@db) } } }
+        crews = @db[:crews].select_map(:id)
+        crews.each { |crew| Crew.as(crew) { [Bin, ArchiveParts, Logs].each { |kept| kept.prune(@db) } } }
+        store(crews)
       end
 
       private
+
+      # Bytes go out to the storage where there is one; while it is away they stay where they are.
+      def store(crews)
+        crews.each { |crew| Crew.as(crew) { Depot.current.move(@db) } }
+        Depot.current.prune(@db)
+      rescue Depot::Away
+        nil
+      end
 
       # Its id.
       def counted(task, state, began)

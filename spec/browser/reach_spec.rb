@@ -46,30 +46,34 @@ RSpec.describe "Reach", :browser, type: :feature do
   end
 
   widths = [[1280, 800], [390, 844], [820, 1100]]
-  every.each_slice(9).with_index do |slice, number|
-    it "has nothing for axe to complain of, no sideways scroll and no small target (#{number + 1})" do
-      visit "/settings"
-      wrong =
-        slice.each_with_index.flat_map do |path, i|
-          found = []
-          # Each page in both themes: on a phone in one, wider in the other; which, goes round.
-          [widths[1], widths[i.odd? ? 0 : 2]].zip(i.odd? ? %w[dark light] : %w[light dark]) do |(width, height), theme|
-            page.execute_script("localStorage.setItem('gorvant.theme', arguments[0])", theme)
-            resize(width, height)
-            arrive(path)
-            found.concat(complaints.map { |one| [path, width, theme, one] })
-            found << [path, width, "sideways", sideways] if sideways.positive?
-            next unless width == 390
+  every
+    .each_slice(9)
+    .with_index do |slice, number|
+      it "has nothing for axe to complain of, no sideways scroll and no small target (#{number + 1})" do
+        visit "/settings"
+        wrong =
+          slice.each_with_index.flat_map do |path, i|
+            found = []
+            # Each page in both themes: on a phone in one, wider in the other; which, goes round.
+            [widths[1], widths[i.odd? ? 0 : 2]].zip(
+              i.odd? ? %w[dark light] : %w[light dark]
+            ) do |(width, height), theme|
+              page.execute_script("localStorage.setItem('gorvant.theme', arguments[0])", theme)
+              resize(width, height)
+              arrive(path)
+              found.concat(complaints.map { |one| [path, width, theme, one] })
+              found << [path, width, "sideways", sideways] if sideways.positive?
+              next unless width == 390
 
-            found << [path, "small", small_targets.first(3)] if small_targets.any?
-            resize(320, 640) # as 1280 px at 400 %
-            found << [path, 320, "sideways", sideways] if sideways.positive?
+              found << [path, "small", small_targets.first(3)] if small_targets.any?
+              resize(320, 640) # as 1280 px at 400 %
+              found << [path, 320, "sideways", sideways] if sideways.positive?
+            end
+            found
           end
-          found
-        end
-      expect(wrong).to eq([])
+        expect(wrong).to eq([])
+      end
     end
-  end
 
   # What is said of the page, from top to bottom: [[role, name, the element's number]].
   def spoken

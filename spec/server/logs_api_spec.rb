@@ -3,12 +3,15 @@
 require "zlib"
 require_relative "../support/server"
 require_relative "../support/contract"
+require_relative "../support/object_storage"
 
 # A logger's files from the first part to what they say of the unit.
 RSpec.describe "Recorded defrosts", :server do
   include_context "with the API's contract"
 
   before { ServerBench.demo.load }
+
+  after { Gorvant::Server::Depot.current = nil }
 
   let(:worker) { Gorvant::Server::Worker.new(db) }
   let(:visit) { "/api/visits/#{visit_id}" }
@@ -123,6 +126,13 @@ RSpec.describe "Recorded defrosts", :server do
     seconds = picture[1_768_003_200, 1_768_003_210, 10]["coil"]
     expect(seconds["least"]).to eq([20.0, 40.0] * 5)
     expect(seconds["most"]).to eq(seconds["least"])
+
+    # The same from a storage beside the database.
+    storage = ObjectStorage.new
+    Gorvant::Server::Depot.current = storage.depot
+    worker.tidy
+    expect(db[:log_hours].where(log_id: id, object_key: nil).count).to eq(0)
+    expect([storage.objects.size, picture[1_768_003_200, 1_768_003_210, 10]["coil"]]).to eq([2, seconds])
 
     picture[1_768_003_210, 1_768_003_200, 10]
     expect([last_response.status, answer["errors"].first["problem"]]).to eq([422, "has to be after “from”"])

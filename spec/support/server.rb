@@ -119,6 +119,7 @@ module ServerBench
       archive_parts
       rate_counts
       dear_answers
+      stored_objects
     ].each { |table| db[table].delete }
   end
 

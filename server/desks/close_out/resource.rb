@@ -50,12 +50,7 @@ module Gorvant
         paper = in_units(report(row, input))
         left_out = input.fetch(:leave_out, [])
         Warm.dear do
-          Reports::Pdf.new(
-            paper,
-            leave_out: left_out,
-            photo: ->(id) { photos.find(id)[:content].to_s },
-            mark: mark
-          ).render
+          Reports::Pdf.new(paper, leave_out: left_out, photo: ->(id) { photos.bytes(id) }, mark: mark).render
         end
       end
 
