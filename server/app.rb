@@ -57,6 +57,7 @@ module Gorvant
         api = api(db, door, opening, secret)
         hosts = HOSTS + ENV.fetch("GORVANT_HOSTS", "").split(",") + [opening.host].compact
         Rack::Builder.app do
+          use Insistent
           use Health, { web: db, door: door }
           use Rack::Deflater
           use Rack::ConditionalGet
