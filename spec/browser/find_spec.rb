@@ -58,7 +58,7 @@ RSpec.describe "Find", :browser, type: :feature do
     expect(page).to have_css("[data-testid=suspects]", wait: 60)
     known = library(id)
     tests = 0
-    until %w[proved found as_designed].include?(find("[data-testid=outcome]")["data-outcome"]) || tests == most
+    until %w[proved found as_designed not_now].include?(find("[data-testid=outcome]")["data-outcome"]) || tests == most
       break unless page.has_css?("[data-testid=next-test]", wait: 1)
 
       test = find("[data-testid=next-test]")["data-test"]
@@ -137,6 +137,14 @@ RSpec.describe "Find", :browser, type: :feature do
     find("[data-testid=said]").set("good morning")
     expect(page).to have_css("[data-testid=said-nothing]")
     expect(complaints).to eq([])
+  end
+
+  it "says of a unit that runs as it should that the complaint does not show now, and goes on being asked" do
+    tests = solve("Kiln shed unit", "nothing", most: 14)
+    outcome = find("[data-testid=outcome]")
+    expect([tests, outcome["data-outcome"]]).to match([be > 1, "not_now"])
+    expect(outcome).to have_text("?").and have_text(/does not show now, 9\d%/).and have_text("clears nothing")
+    expect(page).to have_css("[data-testid=next-test]")
   end
 
   it "draws a road map on one page, to print and take along" do
