@@ -45,6 +45,29 @@ RSpec.describe "A complaint that does not show now" do
     expect(said(find.finder(%w[cold_air_in_heating], *well))[:key]).to eq("as_designed")
   end
 
+  it "ends a way of the road map, with what is left to do" do
+    told = well.map { |one| find.clue(*one) }
+    start = ->(clues) { Gorvant::Diagnosis::Finder.new(find.library, symptoms: %w[no_heat], evidence: told + clues) }
+    drawn = Gorvant::Desks::Find::Words.new(start.call([])).road_map { |clues| start.call(clues) }
+    expect([drawn[:leaves], drawn[:tree]]).to match([1, include(title: "Does not show now", share: /9\d%/, sure: true)])
+    expect(drawn[:tree][:proof]).to match(/min and max/)
+  end
+
+  it "is not settled while a hold is waited out, and is after it" do
+    kiln = Finding.new(Finding.library("kiln", rig("lantern_kiln"), 34.0))
+    within = kiln.finder(%w[contactor_silent], ["heat", "minutes", "since_stop", 1.0], stopped_minutes: 1.0)
+    expect([kiln.top(within), within.sure?, within.settled?]).to eq(["hold", true, false])
+    expect(within.next_test.test.place).to eq("after_the_wait")
+    over =
+      kiln.finder(
+        %w[contactor_silent],
+        ["heat", "minutes", "since_stop", 1.0],
+        %w[heat seen after_the_wait in],
+        stopped_minutes: 6.0
+      )
+    expect(over.next_test&.test&.place).not_to eq("after_the_wait")
+  end
+
   # A switch that is stuck shut makes no ice: whoever is told “iced” and finds a coil as it should be is not sent to it.
   it "takes a unit for iced where a look at the coil may find ice, and nowhere else" do
     library = find.library
