@@ -6,10 +6,12 @@ require_relative "../support/server"
 RSpec.describe Gorvant::Server::Insistent, :server do
   let(:at) { [100.0] }
   let(:reached) { [] }
+  let(:meanwhile) { [] }
   let(:busy) { [true] }
   let(:inner) do
     ->(env) do
       reached << env["PATH_INFO"]
+      meanwhile.shift&.call
       next 200, {}, ["done"] unless busy.first
 
       Gorvant::Server::Problem.response(Gorvant::Server::OneByOne.new, env)
@@ -38,6 +40,15 @@ RSpec.describe Gorvant::Server::Insistent, :server do
     at[0] += 1.01
     busy[0] = false
     expect(Array.new(4) { ask.first }).to eq([200] * 4)
+  end
+
+  it "keeps the others back while that one is worked out" do
+    5.times { ask }
+    at[0] += 1.01
+    others = []
+    meanwhile << -> { 3.times { others << ask.first } }
+    ask
+    expect([others, reached.size]).to eq([[429] * 3, described_class::PATIENCE + 1])
   end
 
   it "says nothing to who waits as told, however often" do
