@@ -5,18 +5,11 @@ module Gorvant
     # What ended the defrost, and what came back. Every moment is a stretch, [at the earliest, at the latest] on the
     # watch: fan and valve tell it to the second, what heats indoors comes and goes late, and a bridge left on eats the
     # limit.
-    class Ending
-      include Telling
-
-      attr_reader :rig, :record, :profile
-
+    class Ending < Judge
       # warm: whether it went out again at once on a warm coil.
       def initialize(rig, record, profile, warm:)
-        @rig = rig
-        @record = record
-        @profile = profile
+        super(rig, record, profile)
         @warm = warm
-        @numbers = Catalogue.profile.fetch("defrost")
       end
 
       # [Verdict]

@@ -11,6 +11,7 @@ module Gorvant
       # What a hand, and two devices' clocks beside each other, leave open at every mark.
       def reaction = @numbers.fetch("reaction_seconds") + record.clock_apart_seconds
       def seconds(value) = format("%g", value.round(1))
+      def since_bridge(mark) = seconds(marks[mark] - marks["bridge_on"])
       def clock(seconds) = "#{seconds.floor / 60}:#{(seconds.floor % 60).to_s.rjust(2, "0")}"
 
       # When it began by what follows the relay at once: [at the earliest, at the latest] on the watch, nil where
