@@ -8,7 +8,6 @@ import {
   type Reading,
   type Rig,
   type Source,
-  type Trace,
   type Visit,
 } from '@/shared/api/client'
 import CallBar from '@/shared/ui/CallBar.vue'
@@ -22,7 +21,10 @@ import MeterPanel from '@/desks/trace/MeterPanel.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import ReadingLog from '@/desks/trace/ReadingLog.vue'
 import SymptomLeads from '@/shared/ui/SymptomLeads.vue'
+import RigFoot from '@/desks/trace/RigFoot.vue'
 import SpokenLoops from '@/desks/trace/SpokenLoops.vue'
+import StandsBar from '@/desks/trace/StandsBar.vue'
+import SupposeKey from '@/desks/trace/SupposeKey.vue'
 import TapePanel from '@/desks/trace/TapePanel.vue'
 import TraceHead from '@/desks/trace/TraceHead.vue'
 import TraceViews from '@/desks/trace/TraceViews.vue'
@@ -94,27 +96,11 @@ const wide = computed(() => state.value.view === 'connections' && !narrow.value)
 const docked = computed(() => small.value || wide.value)
 
 const callReadings = computed(() => readings.value.filter((reading) => reading.condition.call === call.value))
-/** A moment of the defrost, as a run has it: its switches, its faults. */
-type Moment = Trace['moments'][number]
-const showMoment = (moment: Moment) =>
-  change({
-    supposed: moment.id === 'natural' ? {} : (moment.condition.switches ?? {}),
-    faults: moment.condition.faults ?? [],
-  })
-const isMoment = (moment: Moment) =>
-  JSON.stringify(moment.condition.faults ?? []) === JSON.stringify(state.value.faults) &&
-  (moment.id === 'natural') === !Object.keys(state.value.supposed).length
 /** What the visit's symptoms say to look at first. */
 const leads = computed(() =>
   (catalogue.value?.symptoms ?? []).filter((one) => visit.value?.symptoms.includes(one.id)),
 )
 
-const canSuppose = computed(() => {
-  const code = state.value.part
-  if (!code || !trace.value?.movable.includes(code)) return null
-  const bead = trace.value.strings.flatMap((one) => one.beads).find((one) => one.id === code)
-  return { code, closed: bead?.closed ?? true }
-})
 const off = computed(() =>
   Object.entries(condition.value.supplies ?? {}).flatMap(([id, on]) => (on ? [] : [id])),
 )
@@ -255,38 +241,13 @@ watch(trace, (now) => {
     >
       Tape
     </el-button>
-    <ul
-      v-if="trace && (trace.stands.length || trace.moments.length) && !state.tape"
-      class="stands"
-      data-testid="stands"
-    >
-      <li v-for="stand in trace.stands" :key="stand.code" :class="stand.state">
-        {{ stand.says }}
-        <el-button
-          class="key quiet"
-          :data-testid="`stand-${stand.code}`"
-          @click="suppose(stand.code, stand.state === 'open' ? 'closed' : 'open')"
-        >
-          Suppose {{ stand.state === 'open' ? 'closed' : 'open' }}
-        </el-button>
-      </li>
-      <li v-for="moment in trace.moments" :key="moment.id">
-        <el-button
-          class="key"
-          :aria-pressed="isMoment(moment)"
-          :data-testid="`moment-${moment.id}`"
-          @click="showMoment(moment)"
-        >
-          {{ moment.says }}
-        </el-button>
-      </li>
-    </ul>
-    <p v-if="Object.keys(state.supposed).length && !state.tape" class="supposed">
-      <span v-for="(position, code) in state.supposed" :key="code">
-        supposed: <b>{{ code }} {{ position }}</b>
-      </span>
-      <el-button class="key quiet" @click="change({ supposed: {} })">as at rest</el-button>
-    </p>
+    <StandsBar
+      v-if="trace && !state.tape"
+      :trace="trace"
+      :state="state"
+      @suppose="suppose"
+      @change="change"
+    />
     <ProblemNote v-if="outcome.state === 'failed' && !failure" :problem="outcome.problem" />
     <RouterLink v-if="failure" class="key" to="/">Back to the day sheet</RouterLink>
     <p v-if="outcome.state === 'loading'" class="waiting">Solving the circuit …</p>
@@ -361,23 +322,7 @@ watch(trace, (now) => {
             @function="(of) => of !== state.function && change({ function: of })"
             @keep="keepLive"
           />
-          <div v-if="canSuppose" class="suppose">
-            <el-button
-              v-if="state.supposed[canSuppose.code]"
-              class="key"
-              @click="suppose(canSuppose.code, null)"
-            >
-              {{ canSuppose.code }} as at rest
-            </el-button>
-            <el-button
-              v-else
-              class="key"
-              data-testid="suppose"
-              @click="suppose(canSuppose.code, canSuppose.closed ? 'open' : 'closed')"
-            >
-              Suppose {{ canSuppose.code }} {{ canSuppose.closed ? 'open' : 'closed' }}
-            </el-button>
-          </div>
+          <SupposeKey :trace="trace" :state="state" @suppose="suppose" />
         </MeterPanel>
         <FollowPanel
           v-if="!narrow"
@@ -403,19 +348,7 @@ watch(trace, (now) => {
           @faults="setFaults"
           @off="setSupplies"
         />
-        <p class="assumed">
-          Transformer: {{ trace.supply.drawn_va.toFixed(0) }} of {{ trace.supply.rated_va.toFixed(0) }} VA in
-          this call, at {{ volts(trace.supply.volts_ac) }} V.
-          <el-button class="key quiet" @click="saveDeck">SPICE deck</el-button>
-        </p>
-        <RouterLink v-if="visit" class="key quiet" :to="`/rigs/${visit.rig_id}`"
-          >Rig: {{ visit.rig_name }}, revision {{ visit.rig_revision }}</RouterLink
-        >
-        <details v-if="trace.assumed.length" class="assumed" data-testid="assumed">
-          <summary>{{ trace.assumed.length }} facts of this rig are assumed, not read</summary>
-          {{ trace.assumed.join(', ').toLowerCase() }}.
-          <RouterLink v-if="visit" :to="`/visits/${id}/fitted`">Read them under Fitted</RouterLink>
-        </details>
+        <RigFoot :trace="trace" :visit="visit" @deck="saveDeck" />
       </div>
     </div>
 
@@ -484,43 +417,11 @@ watch(trace, (now) => {
   gap: 12px;
 }
 
-.supposed {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 4px 16px;
-  padding: 0 10px;
-  border-left: 6px solid var(--between);
-  background: var(--note-soft);
-}
-
-.stands {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 2px 18px;
-  margin: 0;
-  padding: 0 10px;
-  border-left: 6px solid var(--rule-strong);
-  list-style: none;
-}
-
-.stands .undetermined {
-  border-left: 4px dashed var(--between);
-  padding-left: 8px;
-}
-
-.suppose .key {
-  width: 100%;
-}
-
 .waiting,
-.assumed,
 .small {
   color: var(--ink-soft);
 }
 
-.assumed,
 .small {
   font-size: 14px;
 }
