@@ -60,7 +60,7 @@ const print = () => window.print()
       <p>Three sheets, light whatever the screen is.</p>
     </div>
     <ProblemNote v-if="problem" :problem="problem" />
-    <p v-if="!drawn">Drawing …</p>
+    <p v-if="!drawn && !problem" class="until-there">Drawing …</p>
     <figure v-for="sheet in sheets" :key="sheet.view" data-testid="sheet">
       <img :src="sheet.url" :alt="sheet.title" />
     </figure>

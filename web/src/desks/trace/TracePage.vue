@@ -250,7 +250,10 @@ watch(trace, (now) => {
     />
     <ProblemNote v-if="outcome.state === 'failed' && !failure" :problem="outcome.problem" />
     <RouterLink v-if="failure" class="key" to="/">Back to the day sheet</RouterLink>
-    <p v-if="outcome.state === 'loading'" class="waiting">Solving the circuit …</p>
+    <p v-if="outcome.state === 'loading'" :class="['waiting', { 'until-there': !trace }]">
+      Solving the circuit …
+    </p>
+    <div v-else-if="(!trace || !catalogue) && !failure && outcome.state !== 'failed'" class="until-there" />
 
     <LoadList v-if="trace" :loads="trace.loads" :asked="askedLoad" @ask="ask" />
     <div v-if="trace && catalogue" class="bench">

@@ -97,7 +97,8 @@ const busy = computed(() => wanted.value !== null)
       <el-button class="key quiet" @click="giveUp">Leave it</el-button>
     </section>
 
-    <template v-if="practice && known">
+    <div v-if="outcome.state !== 'failed' && !(practice && known)" class="until-there" />
+    <template v-else-if="practice && known">
       <section v-if="practice.open.length" class="left-off" aria-label="Left half-way">
         <RouterLink
           v-for="one in practice.open.slice(0, 3)"

@@ -193,7 +193,8 @@ async function begin() {
             >
           </el-radio>
         </div>
-        <div v-if="catalogue" class="kits" role="radiogroup" aria-label="A usual kit">
+        <div v-if="!catalogue" class="until-there" />
+        <div v-else class="kits" role="radiogroup" aria-label="A usual kit">
           <el-radio
             v-for="kit in catalogue.kits"
             :key="kit.id"
