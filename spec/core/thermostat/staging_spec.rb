@@ -223,7 +223,7 @@ RSpec.describe Gorvant::Staging do
     expect(words(waiting)).to include("not before its stage delay of 12 min")
     expect(waiting.next_on.seconds).to eq(720)
     expect(words(chain.call(run(rig, "heat", 1.2), "THERMOSTAT.Y2", 20))).to include(
-      "the error is 1.2 #{Gorvant::Measures::DELTA}; it needs more than 1.5 #{Gorvant::Degrees::DELTA}"
+      "the error is 1.2 #{Gorvant::Measures::DELTA}; it needs more than 1.5 #{Gorvant::Measures::DELTA}"
     )
     warm =
       run(rig(balance_points: true, outdoor_sensor: true, auxiliary_balance_degrees_f: 45), "heat", 4.0, outdoor: 50)
