@@ -3,7 +3,7 @@
 module Gorvant
   class ForcedTest
     # What the defrost relay moves: the outdoor fan, the valve, and heat indoors.
-    class Effects < Judge
+    class RelayMoves < Judge
       # [Verdict]
       def verdicts = [fan, valve, strips].compact
 
