@@ -144,7 +144,10 @@ module Gorvant
     def verdicts
       return [] unless record.marks["bridge_on"]
 
-      all = [entry, *(went_in? ? [*RelayMoves.new(rig, record, profile).verdicts, *ending.verdicts] : [])].flatten.compact
+      all = [
+        entry,
+        *(went_in? ? [*RelayMoves.new(rig, record, profile).verdicts, *ending.verdicts] : [])
+      ].flatten.compact
       all.sort_by.with_index { |verdict, i| [verdict.look_first ? 0 : 1, i] }
     end
 
