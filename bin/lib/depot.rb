@@ -45,7 +45,9 @@ class DepotCommand
     missing =
       Gorvant::Server::Depot::HELD.flat_map do |table, names|
         rows = outside(table, names)
-        @out.puts("#{table}: #{rows.size} in the storage, #{Gorvant::Server::Depot.inside(@db, table).count} in the database")
+        @out.puts(
+          "#{table}: #{rows.size} in the storage, #{Gorvant::Server::Depot.inside(@db, table).count} in the database"
+        )
         gone = rows.reject { |row| @depot.there?(row[:object_key]) }
         gone.map { |row| "#{table} #{row.values_at(*names).join(" ")}" }
       end
@@ -57,8 +59,7 @@ class DepotCommand
 
   private
 
-  def outside(table, names) =
-    Gorvant::Server::Depot.outside(@db, table).select(*names, :content, :object_key).all
+  def outside(table, names) = Gorvant::Server::Depot.outside(@db, table).select(*names, :content, :object_key).all
 
   def told(words, code = 0)
     @out.puts(words)

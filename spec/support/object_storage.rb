@@ -29,7 +29,7 @@ class ObjectStorage
   def call(env)
     key = Rack::Utils.unescape_path(env["PATH_INFO"]).delete_prefix("/larkmere/")
     @asked << [env["REQUEST_METHOD"], key]
-    return [403, {}, []] unless env["HTTP_AUTHORIZATION"].to_s.start_with?("AWS4-HMAC-SHA256 Credential=key/")
+    return 403, {}, [] unless env["HTTP_AUTHORIZATION"].to_s.start_with?("AWS4-HMAC-SHA256 Credential=key/")
 
     respond(env["REQUEST_METHOD"], key, env["rack.input"])
   end
@@ -53,8 +53,8 @@ class ObjectStorage
       [204, {}, []]
     else
       found = @objects[key]
-      return [404, {}, []] if found.nil? && method == "HEAD"
-      return [404, {}, ["<Error><Code>NoSuchKey</Code><Message>none</Message></Error>"]] unless found
+      return 404, {}, [] if found.nil? && method == "HEAD"
+      return 404, {}, ["<Error><Code>NoSuchKey</Code><Message>none</Message></Error>"] unless found
 
       [200, { "content-length" => found.bytesize.to_s }, method == "HEAD" ? [] : [found]]
     end
