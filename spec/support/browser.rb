@@ -77,10 +77,23 @@ module BrowserBench
     # A list that still moves into its place lets a click fall on its neighbor: then once more.
     2.times do
       find("#{field} .el-select__wrapper").click
-      find(".el-select-dropdown__item:not([hidden])", exact_text: title).click
+      at_rest(find(".el-select-dropdown__item:not([hidden])", exact_text: title)).click
       break if page.has_css?(field, text: title, wait: 3)
     end
     expect(page).to have_css(field, text: title)
+  end
+
+  # Once it moves no more.
+  def at_rest(element)
+    before = nil
+    40.times do
+      now = element.rect.to_h
+      break if now == before
+
+      before = now
+      sleep 0.05
+    end
+    element
   end
 
   # What a desk holds of a visit, as if somebody else had kept it; unheard, as if the page's stream were away just then.
