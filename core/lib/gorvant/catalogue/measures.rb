@@ -1,9 +1,9 @@
 # frozen_string_literal: true
 
 module Gorvant
-  # Temperatures, pressures and lengths in the unit that a person asked for. The core stays in °F, psi and feet; what it
-  # says is turned here, and nowhere else. A difference of temperatures is written with a word joiner before its unit
-  # (DELTA), since it turns without the offset.
+  # Temperatures, pressures and lengths in the unit that a person asked for. The core stays in °F, psi and feet; what
+  # it says is turned here, and nowhere else. A difference of temperatures is written with a word joiner before its
+  # unit (DELTA), since it turns without the offset.
   module Measures
     MARK = "\u2060"
     DELTA = "#{MARK}°F".freeze
