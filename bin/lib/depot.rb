@@ -4,8 +4,7 @@ require_relative "../../server/boot"
 
 # What bin/depot does, as the owner of the tables, for all crews.
 class DepotCommand
-  include Gorvant::Server
-
+  Depot = Gorvant::Server::Depot
   WAYS = %w[check out back].freeze
 
   def initialize(db, depot, out: $stdout)
@@ -20,6 +19,8 @@ class DepotCommand
     return told("no storage is set up: GORVANT_S3_BUCKET is empty", 1) unless @depot.respond_to?(:there?)
 
     public_send(way)
+  rescue Depot::Away => e
+    told(e.message, 1)
   end
 
   def out
@@ -27,12 +28,13 @@ class DepotCommand
     while (some = @depot.move(@db)).positive?
       moved += some
     end
-    told("#{moved} moved out")
+    left = Depot::HELD.keys.sum { |table| Depot.inside(@db, table).count }
+    told("#{moved} moved out, #{left} still in the database", left.zero? ? 0 : 1)
   end
 
   def back
     moved =
-      Gorvant::Server::Depot::HELD.sum do |table, names|
+      Depot::HELD.sum do |table, names|
         outside(table, names).count do |row|
           content = Sequel.blob(@depot.bytes(row))
           @db[table].where(row.slice(*names)).update(content: content, object_key: nil) == 1
@@ -43,11 +45,9 @@ class DepotCommand
 
   def check
     missing =
-      Gorvant::Server::Depot::HELD.flat_map do |table, names|
+      Depot::HELD.flat_map do |table, names|
         rows = outside(table, names)
-        @out.puts(
-          "#{table}: #{rows.size} in the storage, #{Gorvant::Server::Depot.inside(@db, table).count} in the database"
-        )
+        @out.puts("#{table}: #{rows.size} in the storage, #{Depot.inside(@db, table).count} in the database")
         gone = rows.reject { |row| @depot.there?(row[:object_key]) }
         gone.map { |row| "#{table} #{row.values_at(*names).join(" ")}" }
       end
@@ -59,7 +59,7 @@ class DepotCommand
 
   private
 
-  def outside(table, names) = Gorvant::Server::Depot.outside(@db, table).select(*names, :content, :object_key).all
+  def outside(table, names) = Depot.outside(@db, table).select(*names, :content, :object_key).all
 
   def told(words, code = 0)
     @out.puts(words)

@@ -35,14 +35,13 @@ RSpec.describe "Reach", :browser, type: :feature do
     visit address(path)
     expect(page).to have_css("main :is(h1, h2)", wait: 40), path
     expect(page).to have_no_css(".el-skeleton, [role=progressbar]", wait: 40)
-    before = nil
-    20.times do
-      asked = page.evaluate_script("performance.getEntriesByType('resource').length")
-      break if asked == before
-
-      before = asked
-      sleep 0.15
-    end
+    page.evaluate_async_script(<<~JS)
+      const [done] = arguments
+      let timer
+      const rest = () => { clearTimeout(timer); timer = setTimeout(done, 300) }
+      new PerformanceObserver(rest).observe({ type: 'resource' })
+      rest()
+    JS
   end
 
   widths = [[1280, 800], [390, 844], [820, 1100]]
@@ -87,14 +86,15 @@ RSpec.describe "Reach", :browser, type: :feature do
 
   # The one thing of this role that is said so, however it looks and wherever it stands.
   def hear(role, name)
-    found = nil
-    60.times do
-      found = spoken.find { |said, heard, _node| said == role && name === heard } # rubocop:disable Style/CaseEquality
-      break if found
-
-      sleep 0.2
-    end
-    found or raise "no #{role} is called #{name.inspect}: #{names(role).first(60)}"
+    page
+      .document
+      .synchronize(15, errors: [BrowserBench::NotHeard]) do
+        all = spoken.select { |said, _heard, _node| said == role }
+        all.find { |_said, heard, _node| name === heard } || # rubocop:disable Style/CaseEquality
+          raise(
+            BrowserBench::NotHeard.new("no #{role} is called #{name.inspect}: #{all.map { |one| one[1] }.first(60)}")
+          )
+      end
   end
 
   # As a reader's own "activate", and its own way to type.

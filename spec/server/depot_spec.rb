@@ -131,6 +131,10 @@ RSpec.describe "Storage beside the database", :server do
     expect(command("out")).to eq(0)
     expect(command("check")).to eq(0)
     expect(out.string).to include("1 moved out", "photos: 1 in the storage", "nothing is missing")
+    storage.away
+    expect(command("check")).to eq(1)
+    expect(out.string).to include("does not answer just now")
+    storage.back
     lost = storage.objects.delete(row(id)[:object_key])
     expect(command("check")).to eq(1)
     expect(out.string).to include("missing: photos #{id}")

@@ -36,6 +36,10 @@ Capybara.default_max_wait_time = 8
 module BrowserBench
   AXE = File.read(File.join(Gorvant::Server::ROOT, "node_modules/axe-core/axe.min.js"))
 
+  # What a screen reader was asked for and does not say.
+  class NotHeard < StandardError
+  end
+
   # Buttons, links and fields of less than 44 px in height, by their words; those in a line of text are let be.
   SMALL = <<~JS
     const whole = (one) => one.closest('label, .el-input__wrapper, .el-select__wrapper, .el-textarea, .el-upload') ?? one
@@ -83,16 +87,19 @@ module BrowserBench
     expect(page).to have_css(field, text: title)
   end
 
-  # Once it moves no more.
+  # Once it has not moved for some frames.
   def at_rest(element)
-    before = nil
-    40.times do
-      now = element.rect.to_h
-      break if now == before
-
-      before = now
-      sleep 0.05
-    end
+    page.evaluate_async_script(<<~JS, element)
+      const [one, done] = arguments
+      let [before, still] = ['', 0]
+      const look = () => {
+        const box = JSON.stringify(one.getBoundingClientRect())
+        still = box === before ? still + 1 : 0
+        before = box
+        still > 3 ? done() : requestAnimationFrame(look)
+      }
+      look()
+    JS
     element
   end
 

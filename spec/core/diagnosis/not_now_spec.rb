@@ -36,7 +36,11 @@ RSpec.describe "A complaint that does not show now" do
     "readings of another call" => [%w[no_heat], ->(list) { list.map { |_call, *rest| ["fan", *rest] }.drop(1) }],
     "no complaint" => [[], ->(list) { list }],
     "a second complaint that nobody looked at" => [%w[no_heat blower_silent], ->(list) { list }],
-    "a complaint that the weather forbids to run" => [%w[no_cooling], ->(list) { list }]
+    "a complaint that the weather forbids to run" => [%w[no_cooling], ->(list) { list }],
+    "readings in the call that the weather forbids" => [
+      %w[no_cooling],
+      ->(list) { [*list, ["cool", "volts_ac", %w[outdoor.C outdoor.Y], 0.0], %w[cool seen blower stands]] }
+    ]
   }.each do |name, (symptoms, told)|
     it("is not said with #{name}") { expect(find.finder(symptoms, *told.call(well))).not_to be_not_now }
   end

@@ -60,7 +60,9 @@ module Gorvant
       end
 
       # Whether the unit does what this symptom says, with this hypothesis.
-      def shows?(index, symptom) = @library.remember(:shows, index, symptom) { shown?(index, symptom) }
+      def shows?(index, symptom)
+        @library.remember(:shows, symptom) { Array.new(@library.size) { |i| shown?(i, symptom) } }[index]
+      end
 
       # How probable it is that the unit shows none of these symptoms at this moment: what leaves them out, what comes
       # and goes, and what is right though somebody complains of it. None of these is not counted: it may be anything.
@@ -82,7 +84,8 @@ module Gorvant
 
       def shown?(index, symptom)
         ways = Catalogue.symptoms.dig(symptom, "shows") || []
-        marks = @library.marks_of(index)
+        marks = @library.marks_of(index) or return false # none of these
+
         ways.any? do |way|
           calls =
             marks

@@ -208,13 +208,15 @@ module Gorvant
 
       private
 
-      # Whether something was read in a call in which this symptom would show.
+      # Whether something was read in a call in which this symptom would show, and may be run to show it: of a call that
+      # the weather forbids no hypothesis says what it would do.
       def looked_at?(symptom)
         ways = Catalogue.symptoms.dig(symptom, "shows") || []
-        evidence.any? do |clue|
-          state = clue.test.state && @situation.state(clue.test.state)
-          state && ways.any? { |way| way["call"].nil? || way["call"] == state.condition.call }
-        end
+        calls = evidence.filter_map { |clue| clue.test.state && @situation.state(clue.test.state)&.condition&.call }
+        calls
+          .uniq
+          .select { |call| @situation.allowed?(call) }
+          .any? { |call| ways.any? { |way| way["call"].nil? || way["call"] == call } }
       end
 
       # The call that the complaint is about, set at the thermostat before anything else.

@@ -15,6 +15,8 @@ module Gorvant
           def eql?(other) = equal?(other)
         end
 
+      MOST_REMEMBERED = 60
+
       attr_reader :situation, :hypotheses, :tests, :marks
 
       def initialize(situation, pieces)
@@ -31,8 +33,15 @@ module Gorvant
         @remembered = {}
       end
 
-      # What follows from the unit alone, or from it and what the key says, is worked out once.
-      def remember(*key) = @remembered.fetch(key) { @remembered[key] = yield }
+      # What follows from the unit alone, or from it and what the key says, is worked out once for as many keys as one
+      # unit is usually asked about; the oldest go first.
+      def remember(kind, *key)
+        known = @remembered[kind] ||= {}
+        known.fetch(key) do
+          known.shift if known.size >= MOST_REMEMBERED
+          known[key] = yield
+        end
+      end
 
       # Makes and lays out in one go: for specs, benches and small rigs.
       def self.of(situation)
