@@ -44,7 +44,7 @@ class FindingTrial
           call: call,
           mode: mode
         )
-      beliefs << [finder.remedy_belief, same?(finder.top.indexes.first, truth)] if evidence.any?
+      beliefs << [finder.remedy_belief, right?(finder, truth)] if evidence.any?
       choice = finder.settled? || evidence.size == MOST ? nil : (choose ? choose.call(finder) : finder.next_test)
       return played(truth, finder, evidence, minutes, beliefs) unless choice
 
@@ -60,6 +60,13 @@ class FindingTrial
   def same?(first, second)
     @library.class_of[first] == @library.class_of[second] || @library.remedies[first] == @library.remedies[second] ||
       wires(first).intersect?(wires(second))
+  end
+
+  # Whether the first suspect is the truth; wires seen otherwise are told apart by whoever sees them.
+  def right?(finder, truth)
+    top = finder.top
+    top.indexes.any? { |i| same?(i, truth) } ||
+      (finder.seen_at_wires?(top.indexes.first) && finder.seen_at_wires?(truth))
   end
 
   # Conductors that something is wrong with.
@@ -81,7 +88,7 @@ class FindingTrial
       truth: truth,
       tests: evidence.size,
       minutes: minutes,
-      found: finder.not_now? ? absent?(finder, truth) : top.indexes.any? { |i| same?(i, truth) },
+      found: finder.not_now? ? absent?(finder, truth) : right?(finder, truth),
       not_now: finder.not_now?,
       top: top.indexes.first,
       belief: top.belief,

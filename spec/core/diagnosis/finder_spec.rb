@@ -233,42 +233,6 @@ RSpec.describe Gorvant::Diagnosis::Finder do
     end
   end
 
-  describe "a fuse that blows" do
-    let(:find) { Finding.new(Finding.library("hostel", rig("hostel_bunks"), 34.0)) }
-
-    # Answers as a unit with this truth would, until nothing is asked any more.
-    def told_by(truth, most)
-      clues = Gorvant::Diagnosis::Clues.new(find.library)
-      index = find.library.index(truth)
-      told = []
-      until told.size == most || (test = find_with(told).next_test&.test).nil?
-        yield test
-        column = find.library.column(test)
-        row = column.scale.row(column.codes[index])
-        told << clues.answered(test, column.scale.answers[row.index(row.max)])
-      end
-      find_with(told)
-    end
-
-    def find_with(told) = described_class.new(find.library, symptoms: %w[fuse_blows], evidence: told)
-
-    %w[coil_shorted:SEQ short:air_handler.cable_a.yellow~air_handler.C].each do |truth|
-      it "is found with the power off alone: #{truth}" do
-        finder =
-          told_by(truth, 14) do |test|
-            expect([test.function, test.state]).to satisfy { |what, state| what == "ohms" || state.nil? }
-          end
-        expect(find.library.hypotheses[finder.top.indexes.first].id).to eq(truth)
-        expect(Gorvant::Desks::Find::Words.new(finder).to_h[:care][:steps].size).to be > 4
-      end
-    end
-
-    it "is no care of any other complaint" do
-      finder = described_class.new(find.library, symptoms: %w[no_heat])
-      expect([finder.fuse_care?, finder.next_test.test.function]).to eq([false, "volts_ac"])
-    end
-  end
-
   it "puts right first what the visit found, where that explains the complaint, and not where it does not" do
     clinic = Finding.new(Finding.library("clinic", rig("clinic_waiting"), 38.0))
     o_live = ["heat", "volts_ac", %w[outdoor.C outdoor.O], 24.2]

@@ -153,8 +153,16 @@ module Gorvant
       def priors(symptoms, hold)
         shares =
           @library.hypotheses.each_with_index.map { |one, i| one.share * complaint(one, i, symptoms) * held(one, hold) }
+        shares[-1] = [shares.last, none_as_all(shares)].min
         total = shares.sum
         shares.map { |share| share / total }
+      end
+
+      # None of these, as if it showed the complaint as often as all the others together: where few things show it, what
+      # nobody has thought of seldom does either.
+      def none_as_all(shares)
+        shown = shares[0...-1].sum / @library.hypotheses[0...-1].sum(&:share)
+        @library.hypotheses.last.share * shown
       end
 
       # While a hold is in force it is what is seen, whatever else there is; once over it is nothing any more.

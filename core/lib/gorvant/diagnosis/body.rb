@@ -36,6 +36,8 @@ module Gorvant
 
       # Fed, and does not run: one winding without the other.
       def hums?(code) = !works?(code) && @solution.working?(code) && @netlist.branch?("#{code}.start")
+      # Whether a fuse would go; with a lamp in its place, whether that lights up full.
+      def blows? = @solution.blown.any?
       def backup? = %w[HTR HTR2 GAS].any? { |code| works?(code) }
       def compressor? = works?("COMP")
       def blank? = @netlist.branch?("THERMOSTAT") && !@solution.working?("THERMOSTAT")
@@ -119,7 +121,7 @@ module Gorvant
           *("backup" if backup?),
           *("stage_2" if works?("COMP2") || works?("Y2S")),
           "#{line}_line",
-          *("blown" if @solution.blown.any?),
+          *("blown" if blows?),
           *("chatter" if @solution.chatter?),
           *("blank" if blank?)
         ]

@@ -22,6 +22,12 @@ module Gorvant
       )
 
     class Clue
+      # How probable it is to be told so where a hypothesis, by its index, is true.
+      def weight(index)
+        row = column.codes[index] ? column.scale.row(column.codes[index]) : column.none
+        row.each_with_index.sum { |share, a| share * told[a] }
+      end
+
       # Whether this and nothing else was told.
       def answer_is?(answer) = test.scale.answers.each_with_index.all? { |one, i| told[i].positive? == (one == answer) }
     end

@@ -21,7 +21,7 @@ module Gorvant
         return design?(test, hypothesis) unless hypothesis.turns.empty?
 
         looked_up?(test, hypothesis) || wires?(test, hypothesis) || sensed?(test, hypothesis) ||
-          measured?(test, parts(hypothesis))
+          hypothesis.faults.any? { |fault| Diagnosis.touch?(fault, test) } || measured?(test, parts(hypothesis))
       end
 
       # What something as designed hangs on.

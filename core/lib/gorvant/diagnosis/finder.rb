@@ -11,8 +11,10 @@ module Gorvant
       Contradiction = Value.define(:clues, :kind)
 
       FIRST_PLACE = "wall" # where the call is set
+      FUSE = "fuse_blows"
+      FUSE_OPEN = "stuck_open:FU"
 
-      attr_reader :library, :beliefs, :symptoms, :evidence, :hold, :stands, :call, :mode
+      attr_reader :library, :beliefs, :symptoms, :evidence, :aside, :hold, :stands, :call, :mode
 
       # given: { symptoms:, evidence: [Clue], stands:, call:, mode:, stopped_minutes:, hold_read: }; all may be left
       # out.
@@ -30,11 +32,11 @@ module Gorvant
         @situation = library.situation
         @direct = Direct.new(library)
         @symptoms = symptoms
-        @evidence = evidence
+        @aside, @evidence = evidence.partition { |clue| of_open_fuse?(clue) }
         @stopped = stopped_minutes
         @skip = skip
         @hold = hold_now
-        @beliefs = Beliefs.new(library, symptoms: symptoms, evidence: evidence, hold: @hold)
+        @beliefs = Beliefs.new(library, symptoms: symptoms, evidence: @evidence, hold: @hold)
         @stands = stands || FIRST_PLACE
         @call = in_defrost? ? "defrost" : call || first_call
         @mode = mode || "cheapest"
@@ -116,15 +118,25 @@ module Gorvant
       # when it was waited out.
       def settled? = waiting ? false : sure? || not_now?
 
-      # How probable it is that the first suspect's remedy is the right one.
+      # How probable it is that the first suspect's remedy is the right one. Wires that were seen to lie otherwise are
+      # one remedy: whoever saw them knows which they are.
       def remedy_belief
         @remedy_belief ||=
           begin
             mine = library.remedies[top.indexes.first]
             alike = top.indexes.to_h { |i| [i, true] }
-            library.remedies.each_index.sum { |i| library.remedies[i] == mine || alike.key?(i) ? beliefs[i] : 0.0 }
+            wires = seen_at_wires?(top.indexes.first)
+            library.remedies.each_index.sum do |i|
+              library.remedies[i] == mine || alike.key?(i) || (wires && seen_at_wires?(i)) ? beliefs[i] : 0.0
+            end
           end
       end
+
+      # Whether wires were seen to lie otherwise than drawn, at a place where this hypothesis has them so.
+      def seen_at_wires?(index) = wires_seen.any? { |column| column.codes[index] == "otherwise" }
+
+      # What is left was seen, and not said: which wire it is stands on the Wiring page, once it is written down there.
+      def landings_seen? = sure? && seen_at_wires?(top.indexes.first) && top.belief < Diagnosis.numbers["sure"]
 
       # The test that looks at the first suspect itself, or nil where none of the list does.
       def confirming
@@ -196,7 +208,10 @@ module Gorvant
           end
 
       # Whether a further test with the power on may cost a fuse.
-      def fuse_care? = @symptoms.include?("fuse_blows") || blowing >= Diagnosis.numbers.dig("fuse_care", "from")
+      def fuse_care? = @symptoms.include?(FUSE) || fuse_open? || blowing >= Diagnosis.numbers.dig("fuse_care", "from")
+
+      # The fuse itself is open, and nothing here says what opened it.
+      def fuse_open? = !@symptoms.include?(FUSE) && sure? && library.hypotheses[top.indexes.first].id == FUSE_OPEN
 
       # Seconds that the board's hold may last: read, or both that are usual.
       def hold_seconds
@@ -207,6 +222,15 @@ module Gorvant
       end
 
       private
+
+      # Of a fuse that blows: what was read while it lay open says that it was, and nothing of what opened it.
+      def of_open_fuse?(clue)
+        return false unless @symptoms.include?(FUSE) && library.id?(FUSE_OPEN)
+        return false unless clue.test.state && NextTests.powered?(clue.test)
+
+        open, well = [FUSE_OPEN, "nothing"].map { |id| clue.weight(library.index(id)) }
+        well < open * Diagnosis.numbers.dig("fuse_care", "aside_below")
+      end
 
       # Whether something was read in a call in which this symptom would show, and may be run to show it: of a call that
       # the weather forbids no hypothesis says what it would do.
@@ -223,6 +247,14 @@ module Gorvant
       def first_call
         calls = @symptoms.filter_map { |symptom| Catalogue.symptoms.dig(symptom, "opens", "call") } - ["defrost"]
         calls.find { |call| @situation.state(call) } || "heat"
+      end
+
+      # Columns of the looks at wires that found them otherwise.
+      def wires_seen
+        @wires_seen ||=
+          evidence
+            .select { |clue| clue.test.place.to_s.start_with?("wires_") && clue.answer_is?("otherwise") }
+            .map(&:column)
       end
 
       # Whether a forced defrost was seen to go in: then what shows in one can be read.
@@ -260,7 +292,7 @@ module Gorvant
         )
       end
 
-      def made = @evidence.map { |clue| clue.test.id }.uniq + @skip
+      def made = (@evidence + @aside).map { |clue| clue.test.id }.uniq + @skip
 
       def suspect(number, belief)
         indexes = library.classes[number].sort_by { |i| [-beliefs[i], i] }

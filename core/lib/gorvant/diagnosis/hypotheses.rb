@@ -69,10 +69,20 @@ module Gorvant
             shows: about["shows"],
             proof: about["proof"]
           )
+        return [open_fuse(plain)] if plain.id == Finder::FUSE_OPEN
+
         senses["valve"] == "stuck" ? stuck_valves(plain) : [plain]
       rescue BadCondition, UnknownNode, UnknownBranch
         []
       end
+
+      # A fuse opens for a reason, and is no reason itself.
+      def open_fuse(plain) =
+        plain.with(
+          title: Catalogue.wording.fetch("find.fuse_open"),
+          shows: Catalogue.wording.fetch("find.fuse_open_shows"),
+          proof: Catalogue.wording.fetch("find.fuse_open_proof")
+        )
 
       # A slide that does not move stands in one of its two ends.
       def stuck_valves(plain)

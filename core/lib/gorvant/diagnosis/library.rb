@@ -51,6 +51,7 @@ module Gorvant
 
       def size = @hypotheses.size
       def index(id) = @by_id.fetch(id)
+      def id?(id) = @by_id.key?(id)
       def test?(id) = @position.key?(id)
       def position(test) = @position.fetch(test.id, @tests.size)
       def test(id) = @tests.fetch(@position.fetch(id))

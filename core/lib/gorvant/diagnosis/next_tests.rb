@@ -31,6 +31,9 @@ module Gorvant
           }
         )
 
+      # Whether a test in a call is made with the fuse in its place: with a lamp there instead nothing else can be read.
+      def self.powered?(test) = !Diagnosis.numbers.fetch("fuse_lamp").key?(test.place)
+
       # here: Here. made: ids of tests that are answered, or cannot be made.
       def initialize(beliefs, here, made: [], mode: "cheapest")
         @beliefs = beliefs
@@ -81,7 +84,7 @@ module Gorvant
         return @here.powered && wait? if test.place == "after_the_wait"
         return @here.hold.nil? if test.place == "since_stop"
         return true if test.state.nil?
-        return false unless @here.powered
+        return false unless @here.powered == NextTests.powered?(test)
 
         state?(@situation.state(test.state), test)
       end

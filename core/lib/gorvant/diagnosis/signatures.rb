@@ -112,7 +112,7 @@ module Gorvant
         when "seen"
           seen(test, hypothesis, bodies)
         when "ohms"
-          ohms(test, hypothesis)
+          ohms(test, hypothesis, bodies)
         when "looked_up"
           Diagnosis.facts_of(hypothesis).fetch(test.place) { @situation.rig[test.place.to_sym] }
         else
@@ -153,12 +153,28 @@ module Gorvant
           hypothesis.senses["port"] == test.place ? "past" : "inside"
         when /\Awires_/
           landed?(hypothesis, test.place.delete_prefix("wires_")) ? "otherwise" : "as_drawn"
+        when /\Afuse_lamp/
+          lamp(test, hypothesis, bodies)
         when "after_a_minute"
           bodies[test.state].works?("HTR") || hypothesis.turns.key?("contacts") ? "on" : "off"
         when "after_the_wait"
           bodies["heat"].works?("CC") || hypothesis.turns["board"] == "hold" ? "in" : "out"
         else
           bodies[test.state].look(test.place)
+        end
+      end
+
+      # Taking wires off makes no short: only one that is there with all of them on is looked for behind fewer.
+      def lamp(test, hypothesis, bodies)
+        off = @situation.off_for_lamp(test.place)
+        return bodies[test.state].blows? ? "full" : "not_full" if off.empty? || !bodies[test.state].blows?
+
+        lifted = off.map { |joint| { "kind" => "lifted", "at" => joint }.freeze }
+        condition = @situation.state(test.state).condition
+        if body(hypothesis, condition.with(faults: [*condition.faults, *lifted].freeze), test.state).blows?
+          "full"
+        else
+          "not_full"
         end
       end
 
@@ -190,7 +206,7 @@ module Gorvant
 
       # With the coil switch's pins jumpered the board sees a cold coil; what a person sees of it is its relay at work.
       def forced(hypothesis, bodies)
-        return "goes_dead" if @situation.state("defrost") && bodies["defrost"].solution.blown.any?
+        return "goes_dead" if @situation.state("defrost") && bodies["defrost"].blows?
         return "stays_out" if hypothesis.id == "clock_dead" || !relay_moves?(bodies)
 
         switch_only = hypothesis.at == "DFT" || hypothesis.part_ok == "DFT"
@@ -204,9 +220,10 @@ module Gorvant
       end
 
       # A part by itself: its own fault, or what it is.
-      def ohms(test, hypothesis)
+      def ohms(test, hypothesis, bodies)
         return touching?(hypothesis, test) ? "joined" : "open" if test.place == "between"
         return sound(test.place) if hypothesis.part_ok == test.place
+        return "open+joined" if fuse?(test.place) && blows?(bodies)
 
         fault = hypothesis.faults.find { |one| one["at"] == test.place }
         case fault && fault["kind"]
@@ -221,14 +238,12 @@ module Gorvant
         end
       end
 
-      # A short between a conductor and the common one of its cable, which the library has as the terminal C.
-      def touching?(hypothesis, test)
-        wire = test.to_node.split(".").last(2).join(".")
-        hypothesis.faults.any? do |fault|
-          fault["kind"] == "short" && fault["at"].any? { |node| node.end_with?(".#{wire}") } &&
-            fault["at"].any? { |node| node.end_with?(".C") }
-        end
-      end
+      def touching?(hypothesis, test) = hypothesis.faults.any? { |fault| Diagnosis.touch?(fault, test) }
+
+      # Behind a short the fuse is whole until the call that blows it, and open from then on.
+      def fuse?(id) = @situation.netlist[id].kind == :fuse
+      def blows?(bodies) = own_calls.any? { |call| bodies[call].blows? }
+      def own_calls = @own_calls ||= Outputs.calls(@situation.rig).select { |call| @situation.state(call) }
 
       def sound(id)
         branch = @situation.netlist[id]
@@ -240,8 +255,7 @@ module Gorvant
 
       # { call => marks }, and of frost under the heating call.
       def marks(hypothesis, bodies)
-        calls = Outputs.calls(@situation.rig).select { |call| @situation.state(call) }
-        all = calls.to_h { |call| [call, bodies[call].marks] }
+        all = own_calls.to_h { |call| [call, bodies[call].marks] }
         all["heat"] += frost(hypothesis, bodies) if all["heat"]
         all
       end

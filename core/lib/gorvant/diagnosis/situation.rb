@@ -57,6 +57,20 @@ module Gorvant
         condition.with(outdoor_degrees_f: outdoor&.to_f, coil_degrees_f: coil(condition)).for_rig(rig).to_json_hash
       end
 
+      # Joints that are taken off before a lamp is lit in place of the fuse: of the outdoor unit's cable, or all on R.
+      def off_for_lamp(place)
+        joints = netlist.branches.select { |branch| branch.kind == :wire && branch.id.end_with?("@air_handler") }
+        case Diagnosis.numbers.fetch("fuse_lamp").fetch(place)["lift"]
+        when "outdoor_cable"
+          id = rig.cables.find { |cable| cable.to == "outdoor" }&.id
+          joints.map(&:id).select { |joint| joint.start_with?("#{id}.") }
+        when "on_r"
+          joints.select { |joint| joint.from == "air_handler.R" }.map(&:id)
+        else
+          []
+        end
+      end
+
       # Whether a point is of the low voltage.
       def low?(node) =
         (

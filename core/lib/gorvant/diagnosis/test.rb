@@ -53,6 +53,7 @@ module Gorvant
           *by_hand,
           *ice,
           *ohms,
+          *lamp,
           *facts,
           *landings,
           *times,
@@ -250,6 +251,34 @@ module Gorvant
           end
       end
 
+      # --- a lamp in place of the fuse
+
+      # In every call; with the outdoor unit's cable off; with every wire off R: the way to a short, and no fuse burnt.
+      def lamp
+        return [] unless @netlist.branch?("FU")
+
+        Diagnosis
+          .numbers
+          .fetch("fuse_lamp")
+          .reject { |place, about| about["lift"] && @situation.off_for_lamp(place).empty? }
+          .flat_map do |place, about|
+            states = @situation.states.select { |state| lit_in?(state, about["calls"]) }
+            states.map do |state|
+              look(
+                place,
+                state,
+                "air_handler",
+                %w[full not_full],
+                minutes: about["minutes"],
+                cautions: %w[dead_short two_supplies],
+                first: about["first"]
+              )
+            end
+          end
+      end
+
+      def lit_in?(state, calls) = state.id == state.condition.call && (calls.nil? || calls.include?(state.id))
+
       # --- power off
 
       def ohms
@@ -402,6 +431,16 @@ module Gorvant
       else
         false
       end
+    end
+
+    # Whether a test between two conductors of a cable, both off at both ends, shows a fault: the one touches the other,
+    # or C, as the library has the common one's terminal.
+    def self.touch?(fault, test)
+      return false unless fault["kind"] == "short" && test.place == "between"
+
+      common, wire = [test.from_node, test.to_node].map { |node| ".#{node.split(".").last(2).join(".")}" }
+      first, second = fault["at"].partition { |node| node.end_with?(wire) }.map(&:first)
+      !first.nil? && !second.nil? && second.end_with?(common, ".C")
     end
 
     # Facts that a hypothesis has otherwise than noted: its own, and those of a wrong set-up.

@@ -129,6 +129,7 @@ module Gorvant
         def place?(netlist, place, load)
           fitted = { "suction_port" => %w[LPS], "liquid_side" => %w[HPS HPS2] }[place]
           return fitted.any? { |code| netlist.branch?(code) } if fitted
+          return netlist.branch?("FU") if Diagnosis.numbers.fetch("fuse_lamp").key?(place)
 
           netlist.branch?(load || { "display" => "THERMOSTAT" }.fetch(place, "COMP"))
         end

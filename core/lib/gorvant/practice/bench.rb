@@ -123,6 +123,7 @@ module Gorvant
         place = act["place"]
         minutes = Diagnosis.numbers.dig("by_hand", place, "minutes") || @costs[place] || @costs["seen"]
         minutes = @costs["port"] if %w[suction_port liquid_side].include?(place)
+        minutes = Diagnosis.numbers.dig("fuse_lamp", place, "minutes") || minutes
         now = standing.at(Practice.numbers.dig("looks", place), minutes)
         choice = seen(place, now)
         return told(now, "untold") unless choice
@@ -332,11 +333,19 @@ module Gorvant
         case place
         when "ice"
           drawn_choice(@truth.codes["ice"], now)
+        when /\Afuse_lamp/
+          lamp(place, now)
         when "suction_port", "liquid_side"
           @truth.whole.senses["port"] == place && @truth.there?(now.seconds) ? "past" : "inside"
         else
           unit.body.look(place).then { |choice| choice == Diagnosis::Scale::UNKNOWN ? nil : choice }
         end
+      end
+
+      # Of a lamp in place of the fuse, as the steady circuit has it in this call; nil of a drill that was made without.
+      def lamp(place, now)
+        code = @truth.codes["seen|#{now.call}|#{place}|person"]
+        code && !@truth.there?(now.seconds) ? "not_full" : code
       end
 
       # Of what the truth leaves open, by the odds that the trade gives it.

@@ -132,11 +132,13 @@ module Gorvant
         list
       end
 
-      # { test id => code } of what the steady circuit tells and a run does not: ohms of parts alone, ice.
+      # { test id => code } of what the steady circuit tells and a run does not: ohms of parts alone, a lamp in place of
+      # the fuse, ice.
       def codes(hypotheses)
         indexes = hypotheses.map { |one| @library.index(one.id) }
         well = @library.index("nothing")
-        tests = @library.tests.select { |test| test.function == "ohms" || test.place == "ice" }
+        lamps = Diagnosis.numbers.fetch("fuse_lamp").keys
+        tests = @library.tests.select { |test| test.function == "ohms" || ["ice", *lamps].include?(test.place) }
         tests.to_h do |test|
           all = @library.column(test).codes
           otherwise = indexes.map { |i| all[i] }.find { |code| code != all[well] }

@@ -48,12 +48,21 @@ const SIGN: Record<Find['outcome']['key'], string> = {
   open: '~',
   unproved: '~',
   proved: '=',
+  fuse_open: '≠',
+  landings: '≠',
   found: '≠',
   as_designed: '=',
   not_now: '?',
   nothing_left: '?',
   none: '?',
 }
+
+/** Outcomes that another page goes on from. */
+const GO_ON: Partial<Record<Find['outcome']['key'], { page: string; says: string }>> = {
+  landings: { page: 'wiring', says: 'Write down on Wiring where each one lands' },
+  fuse_open: { page: 'intake', says: 'Tick “Fuse blows” on Intake, then come back' },
+}
+const goOn = computed(() => (answer.value ? GO_ON[answer.value.outcome.key] : undefined))
 
 /** What was read is kept with the visit, under the call of the test, so that it is there on every page. */
 async function keepRead(read: Read) {
@@ -171,7 +180,12 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
             </p>
           </template>
         </section>
-        <section v-if="!next && answer.suspects[0]?.proof" class="now" aria-label="Do now">
+        <section v-if="!next && goOn" class="now" aria-label="Do now">
+          <h2>
+            <RouterLink :to="`/visits/${id}/${goOn.page}`">{{ goOn.says }}</RouterLink>
+          </h2>
+        </section>
+        <section v-else-if="!next && answer.suspects[0]?.proof" class="now" aria-label="Do now">
           <h2>{{ answer.suspects[0].proof }}</h2>
         </section>
         <section v-if="answer.care" class="care" aria-label="Fuse" data-testid="fuse-care">

@@ -4339,7 +4339,7 @@ export interface components {
             mode: "cheapest" | "fewest" | "here";
             outcome: {
                 /** @enum {string} */
-                key: "open" | "unproved" | "proved" | "found" | "as_designed" | "not_now" | "nothing_left" | "none";
+                key: "open" | "unproved" | "proved" | "fuse_open" | "landings" | "found" | "as_designed" | "not_now" | "nothing_left" | "none";
                 says: string;
                 not_proved: string;
             };

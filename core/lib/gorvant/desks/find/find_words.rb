@@ -41,7 +41,7 @@ module Gorvant
             beside: beside,
             changed: @finder.contradictions.map { |one| changed(one) },
             unlikely: @finder.unlikely.map { |one, clue| { title: hypothesis(one).title, says: clue_words(clue) } },
-            evidence: @finder.evidence.map { |clue| { source: clue.source, says: clue_words(clue) } },
+            evidence: evidence,
             assumed: assumed
           }
         end
@@ -99,6 +99,7 @@ module Gorvant
         # What a way comes to: sure, or where to go on.
         def leaf(one)
           return not_now_leaf(one.finder) if one.finder.not_now?
+          return landings_leaf(one.finder) if one.finder.landings_seen?
 
           top = @library.hypotheses[one.finder.top.indexes.first]
           sure = one.finder.sure? || one.finder.found?
@@ -110,6 +111,11 @@ module Gorvant
             sure: sure,
             also: sure ? [] : also(one)
           }
+        end
+
+        def landings_leaf(finder)
+          share = percent(finder.remedy_belief)
+          { title: words("landings"), share: share, proof: words("landings_proof"), sure: true, also: [] }
         end
 
         def not_now_leaf(finder)
@@ -131,8 +137,8 @@ module Gorvant
         # --- how it stands
 
         def outcome
-          top = hypothesis(@finder.top)
-          key = outcome_key(top)
+          key = outcome_key(hypothesis(@finder.top))
+          top = hypothesis(key == "open" ? leading : @finder.top)
           share = outcome_share(key)
           fields = { title: top.title, share: percent(share), proof: top.proof.to_s }
           says = all_clear?(top, key) ? "nothing_now" : key
@@ -141,10 +147,13 @@ module Gorvant
         end
 
         def outcome_share(key)
-          return @finder.top.belief if %w[open nothing_left].include?(key)
+          return (key == "open" ? leading : @finder.top).belief if %w[open nothing_left].include?(key)
 
           @finder.not_now? ? @finder.absent_belief : @finder.remedy_belief
         end
+
+        # The first that says something: none of these stands in front only until something was read.
+        def leading = suspects.find { |one| !hypothesis(one).none_of_these? } || @finder.top
 
         # In front stands what is right, and complained of all the same.
         def as_designed_and_right?(top) = top.as_designed? && top.explains.any? && top.id != "nothing"
@@ -153,8 +162,10 @@ module Gorvant
         def all_clear?(top, key) = top.id == "nothing" && top.as_designed? && %w[as_designed nothing_left].include?(key)
 
         def outcome_key(top)
-          return "none" if top.none_of_these?
+          return "none" if top.none_of_these? && @finder.unexplained?
           return "found" if @finder.found?
+          return "landings" if @finder.landings_seen?
+          return "fuse_open" if @finder.fuse_open? && @finder.top.proved
           return sure_key(top) if @finder.sure?
           return as_designed_and_right?(top) ? "as_designed" : "not_now" if @finder.not_now?
 
@@ -328,9 +339,8 @@ module Gorvant
         # What is done before the reading.
         def first(test)
           return nil unless test.first
-          return Catalogue.wording.fetch(test.first) unless test.state
-
-          Catalogue.words(test.first, wire: @netlist[@situation.state(test.state).lifted].label)
+          lifted = test.state && @situation.state(test.state).lifted
+          lifted ? Catalogue.words(test.first, wire: @netlist[lifted].label) : Catalogue.wording.fetch(test.first)
         end
 
         def answer_words(test, answer)
@@ -345,6 +355,11 @@ module Gorvant
         end
 
         # --- evidence
+
+        # What was weighed, and what was read while the fuse lay open.
+        def evidence =
+          @finder.evidence.map { |clue| { source: clue.source, says: clue_words(clue) } } +
+            @finder.aside.map { |clue| { source: clue.source, says: words("aside", says: clue_words(clue)) } }
 
         def clue_words(clue)
           known = clue.test.scale.answers.find { |answer| answer.to_s == clue.answer }
