@@ -188,13 +188,6 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
         <section v-else-if="!next && answer.suspects[0]?.proof" class="now" aria-label="Do now">
           <h2>{{ answer.suspects[0].proof }}</h2>
         </section>
-        <section v-if="answer.care" class="care" aria-label="Fuse" data-testid="fuse-care">
-          <h2>{{ answer.care.title }}</h2>
-          <p v-for="caution in answer.care.cautions" :key="caution" class="caution">⚠ {{ caution }}</p>
-          <ol>
-            <li v-for="step in answer.care.steps" :key="step">{{ step }}</li>
-          </ol>
-        </section>
         <NextTest
           v-if="next"
           ref="fork"
@@ -204,6 +197,17 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
           @skip="skip(next)"
           @untold="untold"
         />
+        <section v-if="answer.care" class="care" aria-label="Fuse" data-testid="fuse-care">
+          <h2>{{ answer.care.title }}</h2>
+          <p v-for="caution in answer.care.cautions" :key="caution" class="caution">⚠ {{ caution }}</p>
+          <el-collapse>
+            <el-collapse-item :title="`By hand, in ${answer.care.steps.length} steps`">
+              <ol>
+                <li v-for="step in answer.care.steps" :key="step">{{ step }}</li>
+              </ol>
+            </el-collapse-item>
+          </el-collapse>
+        </section>
         <section v-if="next?.others.length" class="others" aria-label="Other tests">
           <h3>Or</h3>
           <p v-for="one in next.others" :key="one.id">

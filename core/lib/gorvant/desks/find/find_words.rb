@@ -328,6 +328,8 @@ module Gorvant
           end
 
           title = Observation.functions.dig("seen", "places", test.place, "title")
+          return words("test_lamp", what: title, call: call_words(test)) unless Diagnosis::NextTests.powered?(test)
+
           words("test_seen", what: title, call: test.state ? ", #{call_words(test)}" : "")
         end
 
