@@ -103,6 +103,17 @@ module BrowserBench
     element
   end
 
+  # How much of what was in sight moved while the page came: its layout shifts together.
+  def shifted
+    page.evaluate_async_script(<<~JS)
+      const [done] = arguments
+      const all = []
+      const keep = (seen) => all.push(...seen.getEntries().filter((one) => !one.hadRecentInput))
+      new PerformanceObserver(keep).observe({ type: 'layout-shift', buffered: true })
+      setTimeout(() => done(all.reduce((sum, one) => sum + one.value, 0)), 60)
+    JS
+  end
+
   # What a desk holds of a visit, as if somebody else had kept it; unheard, as if the page's stream were away just then.
   def hold(desk, visit, content, heard: false)
     viewer = Gorvant::Server::Viewer.local_owner(db)

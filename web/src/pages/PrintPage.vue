@@ -14,7 +14,7 @@ const VIEWS = [
   { view: 'connections', title: 'Connections' },
 ] as const
 const source: Source = { kind: props.kind, id: props.id }
-const sheets = shallowRef<{ view: string; title: string; url: string }[]>([])
+const sheets = shallowRef<{ view: string; title: string; url: string; width: number; height: number }[]>([])
 const problem = shallowRef<Problem | null>(null)
 const drawn = ref(false)
 
@@ -38,12 +38,21 @@ void (async () => {
       }),
     ),
   )
-  sheets.value = answers.flatMap((answer, i) => {
+  const there = answers.flatMap((answer, i) => {
     const one = VIEWS[i]
     if (answer.state === 'failed') problem.value = answer.problem
     if (answer.state !== 'ready' || !one) return []
     return [{ ...one, url: URL.createObjectURL(new Blob([answer.value], { type: 'image/svg+xml' })) }]
   })
+  // Each sheet's size first, so that none is pushed down by the one above it.
+  sheets.value = await Promise.all(
+    there.map(async (one) => {
+      const image = new Image()
+      image.src = one.url
+      await image.decode().catch(() => null)
+      return { ...one, width: image.naturalWidth || 1, height: image.naturalHeight || 1 }
+    }),
+  )
   drawn.value = true
 })()
 onBeforeUnmount(() => sheets.value.forEach((sheet) => URL.revokeObjectURL(sheet.url)))
@@ -62,7 +71,7 @@ const print = () => window.print()
     <ProblemNote v-if="problem" :problem="problem" />
     <p v-if="!drawn && !problem" class="until-there">Drawing …</p>
     <figure v-for="sheet in sheets" :key="sheet.view" data-testid="sheet">
-      <img :src="sheet.url" :alt="sheet.title" />
+      <img :src="sheet.url" :alt="sheet.title" :width="sheet.width" :height="sheet.height" />
     </figure>
     <p v-if="drawn" class="small">
       The maker’s diagram and instructions for the unit in hand, local codes and licensed practice come first.

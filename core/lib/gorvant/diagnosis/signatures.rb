@@ -54,11 +54,21 @@ module Gorvant
       end
 
       def body(hypothesis, condition, state_id)
-        rig, netlist, held, points = circuit(hypothesis, condition)
+        circuit = circuit(hypothesis, condition)
+        Body.new(circuit.first, hypothesis, solve(hypothesis, condition, state_id, circuit), circuit.last)
+      end
+
+      # The Solution of a hypothesis in a call, with wires off beside.
+      def settled(hypothesis, state, off)
+        rig, netlist, held, points = own_circuit(hypothesis)
+        solve(hypothesis, state.condition, state.id, [rig, netlist, held.merge(off), points])
+      end
+
+      def solve(hypothesis, condition, state_id, circuit)
+        rig, netlist, held, = circuit
         turned = Turns.turned(hypothesis, condition, rig, state_id)
         held = Turns.late(hypothesis, netlist).merge(held)
-        solution = Settling.settle(netlist, positions: positions(rig, turned), held: held)
-        Body.new(rig, hypothesis, solution, points)
+        Settling.settle(netlist, positions: positions(rig, turned), held: held)
       end
 
       def positions(rig, condition)
@@ -166,16 +176,10 @@ module Gorvant
 
       # Taking wires off makes no short: only one that is there with all of them on is looked for behind fewer.
       def lamp(test, hypothesis, bodies)
-        off = @situation.off_for_lamp(test.place)
-        return bodies[test.state].blows? ? "full" : "not_full" if off.empty? || !bodies[test.state].blows?
+        return "not_full" unless bodies[test.state].blows?
 
-        lifted = off.map { |joint| { "kind" => "lifted", "at" => joint }.freeze }
-        condition = @situation.state(test.state).condition
-        if body(hypothesis, condition.with(faults: [*condition.faults, *lifted].freeze), test.state).blows?
-          "full"
-        else
-          "not_full"
-        end
+        off = (@off ||= {})[test.place] ||= @situation.off_for_lamp(test.place).to_h { |joint| [joint, :open] }
+        off.empty? || settled(hypothesis, @situation.state(test.state), off).blown.any? ? "full" : "not_full"
       end
 
       # Ice as a fault leaves it; else as frost does. A unit that does not run frosts no coil, but a pressure switch may

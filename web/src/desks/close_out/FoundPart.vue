@@ -28,7 +28,7 @@ const CAUSES = [
       testid="cause"
       @update:model-value="(cause) => emit('keep', { cause })"
     />
-    <el-skeleton v-if="!answer" :rows="2" animated data-testid="find-asked" />
+    <el-skeleton v-if="!answer" class="asked" :rows="2" animated data-testid="find-asked" />
     <p v-if="!answer && task" class="quiet">
       Find works this unit out: {{ task.done }} of {{ task.total ?? '…' }}.
     </p>
@@ -72,6 +72,23 @@ blockquote {
 blockquote.proved,
 blockquote.found {
   border-left: 6px solid var(--agrees);
+}
+
+/* About as much room as the answer takes. */
+.asked {
+  min-height: 150px;
+}
+
+@media (max-width: 1040px) {
+  .asked {
+    min-height: 250px;
+  }
+}
+
+@media (max-width: 640px) {
+  .asked {
+    min-height: 430px;
+  }
 }
 
 .says {

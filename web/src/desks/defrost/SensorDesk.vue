@@ -185,7 +185,8 @@ const chosen = computed(() => tables.value.find((one) => one.id === table.value)
   <section class="sensors" aria-label="Sensors">
     <ProblemNote v-if="trouble" :problem="trouble" />
     <p v-if="wrong" class="wrong" role="alert">≠ {{ wrong }}</p>
-    <div class="two">
+    <div v-if="!coilSwitch && !trouble" class="until-there" />
+    <div v-else class="two">
       <div>
         <h2>Coil switch</h2>
         <div class="asks">

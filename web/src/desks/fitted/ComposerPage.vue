@@ -220,71 +220,78 @@ onBeforeUnmount(() => removeEventListener('keydown', onKey))
 
 <template>
   <main class="composer">
-    <RigHead
-      :title="visit ? 'Fitted' : id ? 'What is fitted' : 'Compose a rig'"
-      :name="draft.name"
-      :can-undo="history.canUndo.value"
-      :can-redo="history.canRedo.value"
-      :can-keep="!!composed"
-      :busy="busy"
-      :problem="problem"
-      :saved="saved"
-      @rename="(name) => history.set({ ...draft, name })"
-      @undo="history.undo()"
-      @redo="history.redo()"
-      @keep="save"
-    >
-      <el-button class="key" :disabled="!composed" @click="exportFile">Export</el-button>
-      <RouterLink v-if="rig" class="key" :to="`/rigs/${rig.id}/rungs`">Rungs</RouterLink>
-      <RouterLink v-if="rig && !visit" class="key" :to="`/rigs/${rig.id}/trace`">Trace</RouterLink>
-    </RigHead>
+    <div v-if="!composed && !problem" class="until-there" />
+    <template v-else>
+      <RigHead
+        :title="visit ? 'Fitted' : id ? 'What is fitted' : 'Compose a rig'"
+        :name="draft.name"
+        :can-undo="history.canUndo.value"
+        :can-redo="history.canRedo.value"
+        :can-keep="!!composed"
+        :busy="busy"
+        :problem="problem"
+        :saved="saved"
+        @rename="(name) => history.set({ ...draft, name })"
+        @undo="history.undo()"
+        @redo="history.redo()"
+        @keep="save"
+      >
+        <el-button class="key" :disabled="!composed" @click="exportFile">Export</el-button>
+        <RouterLink v-if="rig" class="key" :to="`/rigs/${rig.id}/rungs`">Rungs</RouterLink>
+        <RouterLink v-if="rig && !visit" class="key" :to="`/rigs/${rig.id}/trace`">Trace</RouterLink>
+      </RigHead>
 
-    <RigMeanwhile
-      v-if="visit && meanwhile"
-      :problem="meanwhile"
-      @stands="(file) => saveForVisit(visit!, file, meanwhile!.current_version)"
-      @later="meanwhile = null"
-    />
-    <p v-if="found" class="draft" data-testid="draft">
-      Your answers from before, not kept yet.
-      <el-button class="key" data-testid="give-up" @click="giveUp">Give them up</el-button>
-    </p>
-    <div class="work">
-      <section class="questions" aria-label="Questions">
-        <PickTab :tabs="tabs" :tab="group" label="Place" testid="group" @choose="(one) => (group = one)" />
-        <div v-if="catalogue" class="source">
-          What I answer now is
-          <PickOne
-            v-model="source"
-            :options="catalogue.sources.map((id) => ({ id, title: SOURCES[id] ?? id }))"
-            label="What I answer now is"
-            data-testid="source"
+      <RigMeanwhile
+        v-if="visit && meanwhile"
+        :problem="meanwhile"
+        @stands="(file) => saveForVisit(visit!, file, meanwhile!.current_version)"
+        @later="meanwhile = null"
+      />
+      <p v-if="found" class="draft" data-testid="draft">
+        Your answers from before, not kept yet.
+        <el-button class="key" data-testid="give-up" @click="giveUp">Give them up</el-button>
+      </p>
+      <div class="work">
+        <section class="questions" aria-label="Questions">
+          <PickTab :tabs="tabs" :tab="group" label="Place" testid="group" @choose="(one) => (group = one)" />
+          <div v-if="catalogue" class="source">
+            What I answer now is
+            <PickOne
+              v-model="source"
+              :options="catalogue.sources.map((id) => ({ id, title: SOURCES[id] ?? id }))"
+              label="What I answer now is"
+              data-testid="source"
+            />
+          </div>
+          <FactQuestion
+            v-for="question in questions"
+            :key="question.key"
+            :question="question"
+            :fact="draft.facts[question.key]"
+            :value="valueOf(question.key)"
+            @answer="(value) => answer(question.key, value)"
+            @clear="clear(question.key)"
           />
-        </div>
-        <FactQuestion
-          v-for="question in questions"
-          :key="question.key"
-          :question="question"
-          :fact="draft.facts[question.key]"
-          :value="valueOf(question.key)"
-          @answer="(value) => answer(question.key, value)"
-          @clear="clear(question.key)"
-        />
-      </section>
-      <section v-if="composed" class="picture" aria-label="Drawing">
-        <CallBar :calls="calls" :call="composed.call" @choose="(one) => (call = one)" />
-        <ScenePane :width="composed.preview.scene.width" :height="composed.preview.scene.height" name="loops">
-          <SceneView :scene="composed.preview.scene" />
-        </ScenePane>
-        <p class="runs">
-          Runs: {{ running.join(', ') || 'nothing' }}. {{ composed.preview.supply.drawn_va.toFixed(0) }} of
-          {{ composed.preview.supply.rated_va.toFixed(0) }} VA.
-        </p>
-        <FindingList :findings="composed.preview.findings" />
-        <PhotoStrip v-if="visit" :visit="visit.id" />
-        <RevisionList v-if="revisions.length" :revisions="revisions" />
-      </section>
-    </div>
+        </section>
+        <section v-if="composed" class="picture" aria-label="Drawing">
+          <CallBar :calls="calls" :call="composed.call" @choose="(one) => (call = one)" />
+          <ScenePane
+            :width="composed.preview.scene.width"
+            :height="composed.preview.scene.height"
+            name="loops"
+          >
+            <SceneView :scene="composed.preview.scene" />
+          </ScenePane>
+          <p class="runs">
+            Runs: {{ running.join(', ') || 'nothing' }}. {{ composed.preview.supply.drawn_va.toFixed(0) }} of
+            {{ composed.preview.supply.rated_va.toFixed(0) }} VA.
+          </p>
+          <FindingList :findings="composed.preview.findings" />
+          <PhotoStrip v-if="visit" :visit="visit.id" />
+          <RevisionList v-if="revisions.length" :revisions="revisions" />
+        </section>
+      </div>
+    </template>
   </main>
 </template>
 

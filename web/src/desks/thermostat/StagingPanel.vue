@@ -113,6 +113,7 @@ const stages = computed(() => (staging.value?.stages ?? []).filter((one) => one.
     >
     <p v-if="wrong" class="wrong" role="alert">≠ {{ wrong }}</p>
     <ProblemNote v-if="problem" :problem="problem" />
+    <div v-if="!staging && !problem && !wrong" class="until-there" />
     <template v-if="staging">
       <StagingChart :staging="staging" :at="at" @at="(seconds) => (at = seconds)" />
       <p v-if="!staging.waiting.length" class="now" data-testid="waiting">

@@ -34,6 +34,7 @@ const whole = ref(false)
 <style scoped>
 .head {
   display: flex;
+  min-height: var(--target);
   flex-wrap: wrap;
   align-items: baseline;
   gap: 2px 18px;

@@ -73,11 +73,23 @@ const calls = computed(() =>
 )
 const { loop, tap, step } = useProbes(trace, state, change)
 const { outcome: drawing, again: drawAgain } = useDrawing(loop)
+/** Whether what stands below the bench has its place: the bench is there, or will not come. */
+const settled = computed(
+  () =>
+    !!failure.value ||
+    outcome.value.state === 'failed' ||
+    (known.value && !!trace.value && (drawn.value || narrow.value)),
+)
+/** Whether a drawing has come once: what stands under it waits for that, and is not pushed down by it. */
+const drawn = ref(false)
+watch(drawing, (now) => now.state !== 'loading' && (drawn.value = true), { immediate: true })
 const { expected, ohms } = useExpected(source, expectedTable, condition, state)
 const { readings, problem, busy, keep, takeBack } = useReadings(props.kind === 'visit' ? props.id : null)
 
 const visit = shallowRef<Visit | null>(null)
 const rig = shallowRef<Rig | null>(null)
+/** What this page is of, and in which words: nothing that the head would push down stands before it. */
+const known = computed(() => (visit.value ?? rig.value) !== null && !!catalogue.value)
 const missing = ref<string | null>(null)
 const askedLoad = ref<string | null>(null)
 const inHand = ref<string[]>([])
@@ -212,7 +224,7 @@ watch(trace, (now) => {
   <main :class="['trace', { docked, wide, taped: !!state.tape && !docked }]">
     <div class="top">
       <TraceHead :visit="visit" :rig="rig" />
-      <ViewTabs v-if="!narrow && !failure" :view="state.view" @choose="(view) => change({ view })">
+      <ViewTabs v-if="known && !narrow && !failure" :view="state.view" @choose="(view) => change({ view })">
         <el-button
           class="key tape-key"
           :aria-pressed="!!state.tape"
@@ -231,9 +243,9 @@ watch(trace, (now) => {
       :visit="visit"
       :symptoms="leads"
     />
-    <CallBar v-if="catalogue && !failure" :calls="calls" :call="call" @choose="choose" />
+    <CallBar v-if="known && !failure" :calls="calls" :call="call" @choose="choose" />
     <el-button
-      v-if="narrow && !failure"
+      v-if="known && narrow && !failure"
       class="key"
       :aria-pressed="!!state.tape"
       data-testid="tape-out"
@@ -250,13 +262,14 @@ watch(trace, (now) => {
     />
     <ProblemNote v-if="outcome.state === 'failed' && !failure" :problem="outcome.problem" />
     <RouterLink v-if="failure" class="key" to="/">Back to the day sheet</RouterLink>
-    <p v-if="outcome.state === 'loading'" :class="['waiting', { 'until-there': !trace }]">
+    <div v-if="!known && !failure" class="until-there" />
+    <p v-else-if="outcome.state === 'loading'" :class="['waiting', { 'until-there': !trace }]">
       Solving the circuit …
     </p>
     <div v-else-if="(!trace || !catalogue) && !failure && outcome.state !== 'failed'" class="until-there" />
 
-    <LoadList v-if="trace" :loads="trace.loads" :asked="askedLoad" @ask="ask" />
-    <div v-if="trace && catalogue" class="bench">
+    <LoadList v-if="trace && known" :loads="trace.loads" :asked="askedLoad" @ask="ask" />
+    <div v-if="trace && catalogue && known" class="bench">
       <LoopStrings
         v-if="narrow"
         class="drawing"
@@ -285,7 +298,7 @@ watch(trace, (now) => {
         @svg="saveSvg"
       />
 
-      <div class="side">
+      <div v-if="!docked || narrow || drawn" class="side">
         <FindingList :findings="trace.findings" folded />
         <MeterPanel
           ref="meter"
@@ -367,19 +380,21 @@ watch(trace, (now) => {
       @away="tapeOut"
     />
     <SpokenLoops v-if="trace && !narrow" :strings="trace.strings" />
-    <ReadingLog
-      v-if="kind === 'visit' && !failure"
-      :visit="id"
-      :readings="readings"
-      @take-back="takeBack"
-      @correct="correct"
-      @show="show"
-    />
-    <KeyHelp v-model="keysShown" :calls="calls" @look="looking = true" />
-    <FirstLook v-if="looking && trace" v-model="looking" :narrow="narrow" />
-    <p class="small">
-      The maker’s diagram and instructions come first. Fan and compressor may start by themselves.
-    </p>
+    <template v-if="settled">
+      <ReadingLog
+        v-if="kind === 'visit' && !failure"
+        :visit="id"
+        :readings="readings"
+        @take-back="takeBack"
+        @correct="correct"
+        @show="show"
+      />
+      <KeyHelp v-model="keysShown" :calls="calls" @look="looking = true" />
+      <FirstLook v-if="looking && trace" v-model="looking" :narrow="narrow" />
+      <p class="small">
+        The maker’s diagram and instructions come first. Fan and compressor may start by themselves.
+      </p>
+    </template>
   </main>
 </template>
 

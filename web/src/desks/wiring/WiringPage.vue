@@ -248,7 +248,7 @@ onBeforeUnmount(() => removeEventListener('keydown', onKey))
     <p v-if="!wiring && !problem" class="quiet">Solving the circuit …</p>
 
     <LandingEntry
-      v-if="wiring"
+      v-if="wiring && visit"
       ref="entry"
       v-model="text"
       :places="places.map((one) => ({ ...one, left: leftAt(one.place) }))"
@@ -263,7 +263,7 @@ onBeforeUnmount(() => removeEventListener('keydown', onKey))
       @key="arrows"
     />
 
-    <div v-if="wiring" class="work">
+    <div v-if="wiring && visit" class="work">
       <div class="picture" tabindex="0" role="region" aria-label="Drawing, scrolls sideways">
         <WiringBoard
           :wiring="wiring"
@@ -287,7 +287,7 @@ onBeforeUnmount(() => removeEventListener('keydown', onKey))
       <WiringSide :wiring="wiring" :trace-to="traceTo" @mark="(ends) => (marked = ends)" />
     </div>
 
-    <LandingList v-if="wiring" :wiring="wiring" :visit="visit" />
+    <LandingList v-if="wiring && visit" :wiring="wiring" :visit="visit" />
   </main>
 </template>
 

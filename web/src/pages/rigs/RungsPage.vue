@@ -138,9 +138,23 @@ async function save() {
       <RouterLink v-if="rig" class="key" :to="`/rigs/${rig.id}/trace`">Trace</RouterLink>
     </RigHead>
 
-    <div class="work">
+    <div v-if="!ready && !problem" class="until-there" />
+    <div v-else class="work">
       <section class="typed" aria-label="Rungs as read from the panel">
         <RungEditor v-model="text" :words="catalogue?.words ?? []" :wrong="wrong" />
+        <div class="against">
+          Compare with
+          <PickOne
+            v-model="against"
+            none="nothing"
+            :options="[
+              { id: 'archetype', title: 'the archetype' },
+              ...others.map((one) => ({ id: one.id, title: one.name })),
+            ]"
+            label="Compare with"
+            data-testid="against"
+          />
+        </div>
         <div v-if="answer" class="panel-options">
           <p>On the panel, fitted here?</p>
           <el-button
@@ -154,19 +168,6 @@ async function save() {
             <s v-if="answer.absent.includes(key)">{{ title }}</s>
             <template v-else>{{ title }}</template>
           </el-button>
-        </div>
-        <div class="against">
-          Compare with
-          <PickOne
-            v-model="against"
-            none="nothing"
-            :options="[
-              { id: 'archetype', title: 'the archetype' },
-              ...others.map((one) => ({ id: one.id, title: one.name })),
-            ]"
-            label="Compare with"
-            data-testid="against"
-          />
         </div>
         <p v-if="answer?.assumed.length" class="assumed">
           Not said, so assumed: {{ answer.assumed.join(', ').toLowerCase() }}.
@@ -190,7 +191,7 @@ async function save() {
           <SceneView :scene="answer.scene" :lit="lit" @tap="(station) => (part = station.part)" />
         </ScenePane>
       </section>
-      <section v-else class="picture empty">
+      <section v-else-if="!text.trim() || wrong.length || problem" class="picture empty">
         <p>Type a rung as it stands on the panel, from R to C:</p>
         <pre class="mono" tabindex="0" aria-label="Example of rungs">
 R > wall.Y > air_handler.Y > outdoor.Y > LPS > DTS > HPS > M > (CC) > C

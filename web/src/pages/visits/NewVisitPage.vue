@@ -175,95 +175,97 @@ async function begin() {
           /></label>
         </div>
       </section>
-      <section>
-        <h2>What is fitted</h2>
-        <div v-if="earlier.length" class="rigs" role="radiogroup" aria-label="As at an earlier visit">
-          <el-radio
-            v-for="visit in earlier.slice(0, 3)"
-            :key="visit.id"
-            v-model="asVisit"
-            :value="visit.id"
-            :class="['rig', { chosen: asVisit === visit.id }]"
-            data-testid="as-earlier"
-          >
-            <b>As at the visit of {{ day(visit.visit_on, true) }}</b>
-            <span
-              >{{ visit.rig_name }}, revision {{ visit.rig_revision }}; landings and settings as told
-              then</span
-            >
-          </el-radio>
-        </div>
-        <div v-if="!catalogue" class="until-there" />
-        <div v-else class="kits" role="radiogroup" aria-label="A usual kit">
-          <el-radio
-            v-for="kit in catalogue.kits"
-            :key="kit.id"
-            v-model="form.kit"
-            :value="kit.id"
-            :class="['kit', { chosen: form.kit === kit.id }]"
-            :data-testid="`kit-${kit.id}`"
-          >
-            <KitPicture :kind="kit.picture" />
-            <b>{{ kit.title }}</b>
-            <small>{{ kit.says }}</small>
-          </el-radio>
-        </div>
-        <p class="compose">
-          A usual kit is all assumed; each answer asks you to read what it leans on. A rig of the library
-          instead:
-        </p>
-        <details :open="!!form.rig" data-testid="library">
-          <summary>From the library of rigs</summary>
-          <div v-if="rigs.state === 'ready'" class="rigs" role="radiogroup" aria-label="Rig">
+      <div v-if="!catalogue" class="until-there" />
+      <template v-else>
+        <section>
+          <h2>What is fitted</h2>
+          <div v-if="earlier.length" class="rigs" role="radiogroup" aria-label="As at an earlier visit">
             <el-radio
-              v-for="rig in rigs.value.rigs"
-              :key="rig.id"
-              v-model="form.rig"
-              :value="rig.id"
-              :class="['rig', { chosen: form.rig === rig.id }]"
+              v-for="visit in earlier.slice(0, 3)"
+              :key="visit.id"
+              v-model="asVisit"
+              :value="visit.id"
+              :class="['rig', { chosen: asVisit === visit.id }]"
+              data-testid="as-earlier"
             >
-              <b>{{ rig.name }}</b>
-              <span>{{ rig.archetype_title }}, {{ rig.changeover }} type</span>
+              <b>As at the visit of {{ day(visit.visit_on, true) }}</b>
+              <span
+                >{{ visit.rig_name }}, revision {{ visit.rig_revision }}; landings and settings as told
+                then</span
+              >
             </el-radio>
           </div>
-        </details>
-        <ProblemNote v-if="rigs.state === 'failed'" :problem="rigs.problem" />
-        <p class="compose">
-          Not in the library? <RouterLink class="key" to="/rigs/new?for=visit">Compose it</RouterLink> by
-          archetype and options, or take in a file:
+          <div class="kits" role="radiogroup" aria-label="A usual kit">
+            <el-radio
+              v-for="kit in catalogue.kits"
+              :key="kit.id"
+              v-model="form.kit"
+              :value="kit.id"
+              :class="['kit', { chosen: form.kit === kit.id }]"
+              :data-testid="`kit-${kit.id}`"
+            >
+              <KitPicture :kind="kit.picture" />
+              <b>{{ kit.title }}</b>
+              <small>{{ kit.says }}</small>
+            </el-radio>
+          </div>
+          <p class="compose">
+            A usual kit is all assumed; each answer asks you to read what it leans on. A rig of the library
+            instead:
+          </p>
+          <details :open="!!form.rig" data-testid="library">
+            <summary>From the library of rigs</summary>
+            <div v-if="rigs.state === 'ready'" class="rigs" role="radiogroup" aria-label="Rig">
+              <el-radio
+                v-for="rig in rigs.value.rigs"
+                :key="rig.id"
+                v-model="form.rig"
+                :value="rig.id"
+                :class="['rig', { chosen: form.rig === rig.id }]"
+              >
+                <b>{{ rig.name }}</b>
+                <span>{{ rig.archetype_title }}, {{ rig.changeover }} type</span>
+              </el-radio>
+            </div>
+          </details>
+          <ProblemNote v-if="rigs.state === 'failed'" :problem="rigs.problem" />
+          <p class="compose">
+            Not in the library? <RouterLink class="key" to="/rigs/new?for=visit">Compose it</RouterLink> by
+            archetype and options, or take in a file:
+          </p>
+          <RigImport @imported="imported" />
+        </section>
+        <section>
+          <h2>What the customer says</h2>
+          <el-input
+            v-model="form.complaint"
+            type="textarea"
+            :autosize="{ minRows: 2, maxRows: 8 }"
+            maxlength="4000"
+            aria-label="Complaint in the customer’s words"
+            placeholder="In their words"
+            data-testid="complaint"
+          />
+          <div class="symptoms">
+            <el-button
+              v-for="symptom in catalogue.symptoms"
+              :key="symptom.id"
+              class="key"
+              :aria-pressed="form.symptoms.includes(symptom.id)"
+              @click="pick(symptom.id)"
+            >
+              {{ symptom.title }}
+            </el-button>
+          </div>
+        </section>
+        <ProblemNote v-if="problem" :problem="problem" />
+        <p v-if="touched && lacking.length" class="lacking" role="alert">
+          ≠ Still missing: {{ lacking.join(', ') }}.
         </p>
-        <RigImport @imported="imported" />
-      </section>
-      <section>
-        <h2>What the customer says</h2>
-        <el-input
-          v-model="form.complaint"
-          type="textarea"
-          :autosize="{ minRows: 2, maxRows: 8 }"
-          maxlength="4000"
-          aria-label="Complaint in the customer’s words"
-          placeholder="In their words"
-          data-testid="complaint"
-        />
-        <div v-if="catalogue" class="symptoms">
-          <el-button
-            v-for="symptom in catalogue.symptoms"
-            :key="symptom.id"
-            class="key"
-            :aria-pressed="form.symptoms.includes(symptom.id)"
-            @click="pick(symptom.id)"
-          >
-            {{ symptom.title }}
-          </el-button>
-        </div>
-      </section>
-      <ProblemNote v-if="problem" :problem="problem" />
-      <p v-if="touched && lacking.length" class="lacking" role="alert">
-        ≠ Still missing: {{ lacking.join(', ') }}.
-      </p>
-      <el-button class="key solid go" native-type="submit" :disabled="busy" data-testid="begin">
-        {{ busy ? 'Beginning …' : 'Begin' }}
-      </el-button>
+        <el-button class="key solid go" native-type="submit" :disabled="busy" data-testid="begin">
+          {{ busy ? 'Beginning …' : 'Begin' }}
+        </el-button>
+      </template>
     </form>
   </main>
 </template>

@@ -21,7 +21,7 @@ const takeTheirs = () => location.reload()
 </script>
 
 <template>
-  <div class="whole">
+  <div :class="['whole', { pending: !visit }]">
     <div class="head">
       <h1>
         {{ title }}
@@ -49,6 +49,18 @@ const takeTheirs = () => location.reload()
 </template>
 
 <style scoped>
+/* Which unit it is comes a moment later, and may take a second line: until then nothing is shown that would move. */
+.pending {
+  animation: pending 2s;
+}
+
+@keyframes pending {
+  from,
+  to {
+    visibility: hidden;
+  }
+}
+
 .head {
   display: flex;
   flex-wrap: wrap;

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, watch } from 'vue'
 import { useRoute } from 'vue-router'
+import type { Visit } from '@/shared/api/client'
 import SayIt from '@/shared/ui/SayIt.vue'
 import { useVisit } from '@/shared/ui/useVisit'
 import { MEANS, PAGES, SIGNS } from '@/shared/model/visitPages'
@@ -11,6 +12,9 @@ const id = computed(() => {
   const known = /^\/visits\/([0-9a-f-]{36})\//.exec(route.path)
   return known ? (known[1] as string) : null
 })
+/** How a page stands, null until the visit is there. */
+const mark = (page: keyof Visit['marks']) =>
+  visit.value && visit.value.id === id.value ? visit.value.marks[page] : null
 watch(
   id,
   (now) => {
@@ -28,11 +32,11 @@ watch(
       :to="`/visits/${id}/${page.path}`"
       :data-testid="`page-${page.id}`"
     >
-      <span v-if="visit && visit.id === id" :class="['sign', visit.marks[page.id]]" aria-hidden="true">{{
-        SIGNS[visit.marks[page.id]]
+      <span :class="['sign', mark(page.id)]" aria-hidden="true">{{
+        SIGNS[mark(page.id) ?? 'untouched']
       }}</span>
       {{ page.title }}
-      <span v-if="visit" class="hidden-label">{{ MEANS[visit.marks[page.id]] }}</span>
+      <span v-if="mark(page.id)" class="hidden-label">{{ MEANS[mark(page.id)!] }}</span>
     </RouterLink>
     <SayIt :key="id" :visit="id" />
   </nav>
@@ -69,6 +73,8 @@ a.router-link-active {
 }
 
 .sign {
+  width: 10px;
+  text-align: center;
   font-weight: 800;
   color: var(--on-bar-soft);
 }

@@ -290,7 +290,7 @@ watch(
             </el-collapse-item>
           </el-collapse>
         </template>
-        <div v-if="mayChange" class="keys">
+        <div v-if="mayChange && (judgement || judging || task || chosen.state !== 'read')" class="keys">
           <el-button v-if="!chosen.demo" class="key" data-testid="read-anew" @click="readAnew(chosen)">
             {{ chosen.state === 'read' ? 'Other columns' : 'Say which column is what' }}
           </el-button>
