@@ -108,8 +108,8 @@ async function keepProfile() {
 <template>
   <main class="thermostat">
     <VisitHead title="Thermostat" :visit="visit" :kept="saved && !keeping">
-      <p v-if="answer" class="tally" data-testid="tally">
-        {{ tally }}
+      <p :class="['tally', { pending: !answer }]" data-testid="tally">
+        {{ answer ? tally : '' }}
       </p>
       <el-button class="key" :disabled="!history.canUndo.value" data-testid="undo" @click="step('undo')">
         Undo
@@ -193,6 +193,10 @@ async function keepProfile() {
   grid-template-columns: minmax(0, 1fr);
   gap: 8px;
   padding: 8px 16px 40px;
+}
+
+.tally.pending {
+  min-width: 200px; /* its place, until it is reckoned */
 }
 
 .tally {
