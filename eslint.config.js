@@ -1,6 +1,9 @@
 import vue from 'eslint-plugin-vue'
 import tseslint from 'typescript-eslint'
 
+/** Signs that stand for themselves in any language, and the name of the product. */
+const ALONE = [...'()[]{}<>.,:;!?+-=*/#%&|·•–—−×÷°Ω≠≈≤≥~…“”’‘"\'⚠↻→←↑↓↵‹›■●○▲✓✕', 'gorvant']
+
 export default tseslint.config(
   { ignores: ['web/dist/**', 'web/src/shared/api/schema.d.ts', 'node_modules/**', 'vendor/**'] },
   ...tseslint.configs.recommended,
@@ -28,6 +31,19 @@ export default tseslint.config(
         'error',
         { key: 'role', value: 'tablist' },
         { key: 'role', value: 'dialog' },
+      ],
+      // What the pages say stands in web/src/words.
+      'vue/no-bare-strings-in-template': [
+        'error',
+        {
+          allowlist: ALONE,
+          attributes: {
+            '/.+/': [
+              ...['title', 'alt', 'label', 'placeholder', 'description', 'content', 'active-text'],
+              ...['aria-label', 'aria-placeholder', 'aria-roledescription', 'aria-valuetext'],
+            ],
+          },
+        },
       ],
       'no-restricted-globals': ['error', 'alert', 'confirm', 'prompt'],
     },

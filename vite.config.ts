@@ -41,9 +41,12 @@ export default defineConfig({
   root: 'web',
   plugins: [vue(), components({ dirs: [], dts: false, resolvers: [ElementPlusResolver()] }), pwa],
   resolve: { alias: { '@': fileURLToPath(new URL('./web/src', import.meta.url)) } }, // a path may have a space
+  // Of the words' library only what is used: no older way to call it, no tools of its makers.
+  define: { __VUE_I18N_LEGACY_API__: false, __INTLIFY_PROD_DEVTOOLS__: false },
   worker: { format: 'es' },
   build: { outDir: 'dist', emptyOutDir: true, target: 'es2022' },
   test: {
+    setupFiles: ['tests/setup.ts'],
     server: { deps: { inline: ['element-plus'] } }, // it brings its styles with it
     testTimeout: 60_000, // nothing here is about time: a busy machine takes its own
   },

@@ -34,15 +34,15 @@ const shows = computed(() => {
   <AppHeader />
   <div class="over">
     <p v-if="waiting" class="waiting" role="status" data-testid="waiting">
-      No answer from the server yet. Asking again by itself; what you typed stays here.
+      {{ $t('App.noAnswerFromTheServer') }}
     </p>
     <p v-if="somebodyElse" class="waiting" role="alert" data-testid="somebody-else">
-      Somebody else has signed in in this browser. Nothing is kept under their name.
-      <el-button class="key" @click="reloadAnew">Load the page anew</el-button>
+      {{ $t('App.somebodyElseHasSignedIn') }}
+      <el-button class="key" @click="reloadAnew">{{ $t('App.loadThePageAnew') }}</el-button>
     </p>
     <p v-if="renewed || newVersion" class="waiting" role="status" data-testid="renewed">
-      Gorvant has been renewed since this page was opened.
-      <el-button class="key" @click="reloadAnew">Reload it</el-button>
+      {{ $t('App.gorvantHasBeenRenewedSince') }}
+      <el-button class="key" @click="reloadAnew">{{ $t('App.reloadIt') }}</el-button>
     </p>
   </div>
   <RouterView v-if="shows === 'page'" v-slot="{ Component, route: shown }">
@@ -53,14 +53,14 @@ const shows = computed(() => {
   <el-dialog
     v-if="shows === 'page'"
     :model-value="signedOut"
-    title="Your session has ended"
+    :title="$t('App.yourSessionHasEnded')"
     width="min(460px, calc(100vw - 24px))"
     :show-close="false"
     :close-on-click-modal="false"
     :close-on-press-escape="false"
     data-testid="signed-out"
   >
-    <p class="stays">What you typed stays on the page behind. Sign in again, then send it.</p>
+    <p class="stays">{{ $t('App.whatYouTypedStaysOn') }}</p>
     <SignInForm />
   </el-dialog>
 </template>

@@ -1,5 +1,13 @@
 import { createRouter, createWebHistory } from 'vue-router'
+import type { Component } from 'vue'
 import VisitsPage from '@/pages/visits/VisitsPage.vue'
+import { bringWords } from '@/words'
+
+/** A page with the words of its area, both fetched when it is first gone to. */
+const page = (area: string, load: () => Promise<{ default: Component }>) => async () => {
+  const [loaded] = await Promise.all([load(), bringWords(area)])
+  return loaded
+}
 
 export const router = createRouter({
   history: createWebHistory(),
@@ -12,55 +20,55 @@ export const router = createRouter({
     },
     {
       path: '/visits/:id/intake',
-      component: () => import('@/desks/intake/IntakePage.vue'),
+      component: page('intake', () => import('@/desks/intake/IntakePage.vue')),
       props: (route) => ({ id: String(route.params.id) }),
       meta: { title: 'Intake' },
     },
     {
       path: '/visits/:id/fitted',
-      component: () => import('@/desks/fitted/FittedPage.vue'),
+      component: page('fitted', () => import('@/desks/fitted/FittedPage.vue')),
       props: (route) => ({ id: String(route.params.id) }),
       meta: { title: 'Fitted' },
     },
     {
       path: '/visits/:id/wiring',
-      component: () => import('@/desks/wiring/WiringPage.vue'),
+      component: page('wiring', () => import('@/desks/wiring/WiringPage.vue')),
       props: (route) => ({ id: String(route.params.id) }),
       meta: { title: 'Wiring' },
     },
     {
       path: '/visits/:id/thermostat',
-      component: () => import('@/desks/thermostat/ThermostatPage.vue'),
+      component: page('thermostat', () => import('@/desks/thermostat/ThermostatPage.vue')),
       props: (route) => ({ id: String(route.params.id) }),
       meta: { title: 'Thermostat' },
     },
     {
       path: '/visits/:id/defrost',
-      component: () => import('@/desks/defrost/DefrostPage.vue'),
+      component: page('defrost', () => import('@/desks/defrost/DefrostPage.vue')),
       props: (route) => ({ id: String(route.params.id) }),
       meta: { title: 'Defrost' },
     },
     {
       path: '/visits/:id/trace',
-      component: () => import('@/desks/trace/TracePage.vue'),
+      component: page('trace', () => import('@/desks/trace/TracePage.vue')),
       props: (route) => ({ kind: 'visit', id: String(route.params.id) }),
       meta: { title: 'Trace' },
     },
     {
       path: '/visits/:id/find',
-      component: () => import('@/desks/find/FindPage.vue'),
+      component: page('find', () => import('@/desks/find/FindPage.vue')),
       props: (route) => ({ id: String(route.params.id) }),
       meta: { title: 'Find' },
     },
     {
       path: '/visits/:id/close-out',
-      component: () => import('@/desks/close_out/CloseOutPage.vue'),
+      component: page('close_out', () => import('@/desks/close_out/CloseOutPage.vue')),
       props: (route) => ({ id: String(route.params.id) }),
       meta: { title: 'Close out' },
     },
     {
       path: '/visits/:id/report/:number?',
-      component: () => import('@/desks/close_out/ReportPage.vue'),
+      component: page('close_out', () => import('@/desks/close_out/ReportPage.vue')),
       props: (route) => ({
         id: String(route.params.id),
         number: route.params.number ? Number(route.params.number) : null,
@@ -69,7 +77,7 @@ export const router = createRouter({
     },
     {
       path: '/visits/:id/road-map',
-      component: () => import('@/desks/find/RoadMapPage.vue'),
+      component: page('find', () => import('@/desks/find/RoadMapPage.vue')),
       props: (route) => ({ id: String(route.params.id) }),
       meta: { title: 'Road map' },
     },
@@ -92,61 +100,65 @@ export const router = createRouter({
     },
     {
       path: '/units/:id',
-      component: () => import('@/pages/units/UnitPage.vue'),
+      component: page('units', () => import('@/pages/units/UnitPage.vue')),
       props: (route) => ({ id: String(route.params.id) }),
       meta: { title: 'Unit' },
     },
     {
       path: '/sites/:id',
-      component: () => import('@/pages/units/SitePage.vue'),
+      component: page('units', () => import('@/pages/units/SitePage.vue')),
       props: (route) => ({ id: String(route.params.id) }),
       meta: { title: 'Site' },
     },
-    { path: '/rigs', component: () => import('@/pages/rigs/RigsPage.vue'), meta: { title: 'Rigs' } },
+    {
+      path: '/rigs',
+      component: page('rigs', () => import('@/pages/rigs/RigsPage.vue')),
+      meta: { title: 'Rigs' },
+    },
     {
       path: '/rigs/new',
-      component: () => import('@/desks/fitted/ComposerPage.vue'),
+      component: page('fitted', () => import('@/desks/fitted/ComposerPage.vue')),
       props: { id: null },
       meta: { title: 'Compose a rig' },
     },
     {
       path: '/rigs/new/rungs',
-      component: () => import('@/pages/rigs/RungsPage.vue'),
+      component: page('rigs', () => import('@/pages/rigs/RungsPage.vue')),
       props: { id: null },
       meta: { title: 'Type rungs' },
     },
     {
       path: '/rigs/:id/rungs',
-      component: () => import('@/pages/rigs/RungsPage.vue'),
+      component: page('rigs', () => import('@/pages/rigs/RungsPage.vue')),
       props: (route) => ({ id: String(route.params.id) }),
       meta: { title: 'Rungs' },
     },
     {
       path: '/rigs/:id',
-      component: () => import('@/desks/fitted/ComposerPage.vue'),
+      component: page('fitted', () => import('@/desks/fitted/ComposerPage.vue')),
       props: (route) => ({ id: String(route.params.id) }),
       meta: { title: 'What is fitted' },
     },
     {
       path: '/rigs/:id/trace',
-      component: () => import('@/desks/trace/TracePage.vue'),
+      component: page('trace', () => import('@/desks/trace/TracePage.vue')),
       props: (route) => ({ kind: 'rig', id: String(route.params.id) }),
       meta: { title: 'Trace' },
     },
     {
       path: '/practice',
-      component: () => import('@/pages/practice/PracticePage.vue'),
+      component: page('practice', () => import('@/pages/practice/PracticePage.vue')),
       meta: { title: 'Practice' },
     },
     {
       path: '/practice/tries/:id',
-      component: () => import('@/pages/practice/TryPage.vue'),
+      component: page('practice', () => import('@/pages/practice/TryPage.vue')),
       props: (route) => ({ id: String(route.params.id) }),
       meta: { title: 'Drill' },
     },
     {
       path: '/settings/:part?',
-      component: () => import('@/pages/settings/SettingsPage.vue'),
+      component: page('settings', () => import('@/pages/settings/SettingsPage.vue')),
       props: (route) => ({ part: String(route.params.part || 'device') }),
       meta: { title: 'Settings', stays: 'settings' },
     },

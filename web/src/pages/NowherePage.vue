@@ -1,7 +1,10 @@
 <template>
   <main class="nowhere">
-    <h1>Nothing lands here</h1>
-    <p>This address leads to no page. <RouterLink to="/">Back to the day sheet</RouterLink></p>
+    <h1>{{ $t('NowherePage.nothingLandsHere') }}</h1>
+    <p>
+      {{ $t('NowherePage.thisAddressLeadsToNo') }}
+      <RouterLink to="/">{{ $t('NowherePage.backToTheDaySheet') }}</RouterLink>
+    </p>
   </main>
 </template>
 

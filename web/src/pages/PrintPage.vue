@@ -63,18 +63,20 @@ const print = () => window.print()
 <template>
   <main class="print">
     <div class="bar">
-      <h1>Print</h1>
-      <el-button class="key solid" :disabled="!drawn" data-testid="print-now" @click="print">Print</el-button>
-      <RouterLink class="key" :to="`/${kind}s/${id}/trace`">Back to Trace</RouterLink>
-      <p>Three sheets, light whatever the screen is.</p>
+      <h1>{{ $t('PrintPage.print') }}</h1>
+      <el-button class="key solid" :disabled="!drawn" data-testid="print-now" @click="print">{{
+        $t('PrintPage.print')
+      }}</el-button>
+      <RouterLink class="key" :to="`/${kind}s/${id}/trace`">{{ $t('PrintPage.backToTrace') }}</RouterLink>
+      <p>{{ $t('PrintPage.threeSheetsLightWhateverThe') }}</p>
     </div>
     <ProblemNote v-if="problem" :problem="problem" />
-    <p v-if="!drawn && !problem" class="until-there">Drawing …</p>
+    <p v-if="!drawn && !problem" class="until-there">{{ $t('PrintPage.drawing') }}</p>
     <figure v-for="sheet in sheets" :key="sheet.view" data-testid="sheet">
       <img :src="sheet.url" :alt="sheet.title" :width="sheet.width" :height="sheet.height" />
     </figure>
     <p v-if="drawn" class="small">
-      The maker’s diagram and instructions for the unit in hand, local codes and licensed practice come first.
+      {{ $t('PrintPage.theMakersDiagramAndInstructions') }}
     </p>
   </main>
 </template>

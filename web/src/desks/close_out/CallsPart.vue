@@ -41,35 +41,37 @@ const SIGN = { open: '·', left: '–', wrong: '≠', fine: '=' }
 <template>
   <div class="calls">
     <p v-if="open().length > 1" class="all">
-      <el-button class="key" data-testid="all-expected" @click="allAsExpected"
-        >The {{ open().length }} that the weather allows: ran as expected</el-button
-      >
+      <el-button class="key" data-testid="all-expected" @click="allAsExpected">{{
+        $t('CallsPart.theThatTheWeatherAllows', { open: open().length })
+      }}</el-button>
     </p>
     <ul>
       <li v-for="line in lines" :key="line.id" :class="mark(line)" :data-testid="`call-${line.id}`">
         <p class="what">
           <b class="sign" aria-hidden="true">{{ SIGN[mark(line)] }}</b>
           <b>{{ line.title }}</b>
-          <span v-if="line.season === 'out'" class="season">out of season</span>
+          <span v-if="line.season === 'out'" class="season">{{ $t('CallsPart.outOfSeason') }}</span>
         </p>
         <p class="expect">
-          <b class="mono">{{ line.expect.join(' ') || 'none live' }}</b>
-          <span>{{ line.works.join(', ') || 'nothing runs' }}</span>
+          <b class="mono">{{ line.expect.join(' ') || $t('CallsPart.noneLive') }}</b>
+          <span>{{ line.works.join(', ') || $t('CallsPart.nothingRuns') }}</span>
         </p>
         <PickOne
           :model-value="outcomeOf(said(line.id))"
           :options="OUTCOMES"
-          :label="`How ${line.title} came out`"
-          placeholder="how it came out"
+          :label="$t('CallsPart.howCameOut', { title: line.title })"
+          :placeholder="$t('CallsPart.howItCameOut')"
           :data-testid="`outcome-${line.id}`"
           @update:model-value="(one) => choose(line.id, one)"
         />
         <KeptInput
           v-if="said(line.id)"
           maxlength="400"
-          :placeholder="said(line.id)?.how === 'not_run' ? 'why not' : 'what was seen'"
+          :placeholder="
+            said(line.id)?.how === 'not_run' ? $t('CallsPart.whyNot') : $t('CallsPart.whatWasSeen')
+          "
           :value="said(line.id)?.note"
-          :aria-label="`Note on ${line.title}`"
+          :aria-label="$t('CallsPart.noteOn', { title: line.title })"
           :data-testid="`note-${line.id}`"
           @keep="(text) => note(line.id, text)"
         />

@@ -91,13 +91,14 @@ const other = computed(() => {
 
 <template>
   <main class="close-out">
-    <VisitHead title="Close out" :visit="visit" :kept="saved && !keeping && !closed" />
+    <VisitHead page="close_out" :visit="visit" :kept="saved && !keeping && !closed" />
     <p v-if="other" class="other" role="alert" data-testid="closed-by-other">
-      ≠ {{ other.by }} closed this visit meanwhile, as no. {{ other.number }}. What you wrote is kept with the
-      visit and is not in that closing: read it, then open the visit again if yours has to go in.
+      {{ $t('CloseOutPage.closedThisVisitMeanwhileAs', { by: other.by, number: other.number }) }}
     </p>
     <ProblemNote v-else-if="problem ?? keeping ?? unread" :problem="(problem ?? keeping ?? unread)!" />
-    <p v-if="!answer && !unread && !keeping" class="quiet">Looking through the visit’s records …</p>
+    <p v-if="!answer && !unread && !keeping" class="quiet">
+      {{ $t('CloseOutPage.lookingThroughTheVisitsRecords') }}
+    </p>
     <ClosedPart
       v-if="answer && answer.closings.length"
       :visit="id"
@@ -112,9 +113,9 @@ const other = computed(() => {
         <section v-for="(step, i) in STEPS" :id="`step-${step.id}`" :key="step.id" :aria-label="step.title">
           <h2>
             <span class="number" aria-hidden="true">{{ i + 1 }}</span> {{ step.title }}
-            <small v-if="missingAt(step.id).length" :data-testid="`missing-${step.id}`"
-              >{{ missingAt(step.id).length }} missing</small
-            >
+            <small v-if="missingAt(step.id).length" :data-testid="`missing-${step.id}`">{{
+              $t('CloseOutPage.missing', { missingAt: missingAt(step.id).length })
+            }}</small>
             <small v-else class="fine">=</small>
           </h2>
           <FoundPart v-if="step.id === 'found'" :visit="id" :kept="kept" @keep="keep" />
@@ -142,9 +143,13 @@ const other = computed(() => {
           <CustomerPart v-else :visit="id" :kept="kept" :complaint="visit.complaint" @keep="keep" />
         </section>
       </div>
-      <aside id="closing" class="rail" aria-label="Closing">
+      <aside id="closing" class="rail" :aria-label="$t('CloseOutPage.closing')">
         <p class="count" data-testid="missing-count">
-          {{ missing.length ? `${missing.length} still missing` : 'Nothing missing' }}
+          {{
+            missing.length
+              ? $t('CloseOutPage.stillMissing', { missing: missing.length })
+              : $t('CloseOutPage.nothingMissing')
+          }}
         </p>
         <ul class="steps">
           <li v-for="step in STEPS.filter((one) => missingAt(one.id).length)" :key="step.id">
@@ -160,14 +165,14 @@ const other = computed(() => {
             :loading="busy"
             data-testid="close-visit"
             @click="close"
-            >Close the visit</el-button
+            >{{ $t('CloseOutPage.closeTheVisit') }}</el-button
           >
-          <RouterLink class="key" :to="`/visits/${id}/report`" data-testid="draft"
-            >Look at the draft</RouterLink
-          >
+          <RouterLink class="key" :to="`/visits/${id}/report`" data-testid="draft">{{
+            $t('CloseOutPage.lookAtTheDraft')
+          }}</RouterLink>
         </p>
         <label :class="['off', { on: leftOff }]"
-          >Unit left OFF, locked out and tagged, because
+          >{{ $t('CloseOutPage.unitLeftOffLockedOut') }}
           <KeptInput
             :value="kept.left_off"
             maxlength="400"
@@ -176,8 +181,14 @@ const other = computed(() => {
         /></label>
       </aside>
       <p class="foot">
-        <b>{{ missing.length ? `${missing.length} still missing` : 'Nothing missing' }}</b>
-        <el-button class="key" data-testid="to-closing" @click="toClosing">To the closing</el-button>
+        <b>{{
+          missing.length
+            ? $t('CloseOutPage.stillMissing', { missing: missing.length })
+            : $t('CloseOutPage.nothingMissing')
+        }}</b>
+        <el-button class="key" data-testid="to-closing" @click="toClosing">{{
+          $t('CloseOutPage.toTheClosing')
+        }}</el-button>
       </p>
     </div>
   </main>

@@ -53,35 +53,38 @@ const asking = ref(false)
 </script>
 
 <template>
-  <section class="closed" aria-label="Closings">
+  <section class="closed" :aria-label="$t('ClosedPart.closings')">
     <div v-if="holds" :class="['holds', holds.mark]" data-testid="closed">
-      <p class="big">{{ SIGNS[holds.mark] }} Closed, no. {{ holds.number }}</p>
+      <p class="big">{{ $t('ClosedPart.closedNo', { mark: SIGNS[holds.mark], number: holds.number }) }}</p>
       <p>{{ holds.by }}, {{ moment(holds.at) }} · {{ AS[holds.mark] }}</p>
       <ul v-if="open.length" class="open" data-testid="left-open">
         <li v-for="line in open" :key="line">{{ line }}</li>
       </ul>
       <p class="keys">
-        <RouterLink class="key solid" :to="`/visits/${visit}/report/${holds.number}`" data-testid="to-report"
-          >Report</RouterLink
+        <RouterLink
+          class="key solid"
+          :to="`/visits/${visit}/report/${holds.number}`"
+          data-testid="to-report"
+          >{{ $t('ClosedPart.report') }}</RouterLink
         >
-        <a class="key" :href="`/api/visits/${visit}/archive`" download>Archive</a>
+        <a class="key" :href="`/api/visits/${visit}/archive`" download>{{ $t('ClosedPart.archive') }}</a>
         <el-button
           v-if="mayOpen && holds.mark !== 'disagrees'"
           class="key"
           :disabled="good"
           data-testid="known-good"
           @click="keepGood"
-          >{{ good ? '= Known good' : 'Hold up as known good' }}</el-button
+          >{{ good ? $t('ClosedPart.knownGood') : $t('ClosedPart.holdUpAsKnownGood') }}</el-button
         >
-        <el-button v-if="mayOpen" class="key" data-testid="open-again" @click="asking = true"
-          >Open again</el-button
-        >
+        <el-button v-if="mayOpen" class="key" data-testid="open-again" @click="asking = true">{{
+          $t('ClosedPart.openAgain')
+        }}</el-button>
       </p>
       <p v-if="refused" class="refused" role="alert">≠ {{ refused }}</p>
-      <p class="quiet mono digest">SHA-256 {{ holds.digest }}</p>
+      <p class="quiet mono digest">{{ $t('ClosedPart.sha256', { digest: holds.digest }) }}</p>
     </div>
     <ul v-if="answer.addenda.length" class="addenda" data-testid="addenda">
-      <li class="head">Arrived after the closing; no part of it</li>
+      <li class="head">{{ $t('ClosedPart.arrivedAfterTheClosingNo') }}</li>
       <li v-for="one in answer.addenda" :key="one.id">
         <b class="mono">{{ one.reads }}</b> {{ one.where }}, {{ one.call_title }} · {{ one.by }},
         {{ moment(one.received_at) }}
@@ -89,23 +92,34 @@ const asking = ref(false)
     </ul>
     <ul v-if="before.length" class="before">
       <li v-for="one in before" :key="one.id" :data-testid="`closing-${one.number}`">
-        No. {{ one.number }}, {{ one.by }}, {{ moment(one.at) }}; opened again by {{ one.reopened_by }}
+        {{
+          $t('ClosedPart.noOpenedAgainBy', {
+            number: one.number,
+            by: one.by,
+            moment: moment(one.at),
+            reopened_by: one.reopened_by,
+          })
+        }}
         <template v-if="one.reopened_why">: {{ one.reopened_why }}</template>
-        <RouterLink class="key quiet" :to="`/visits/${visit}/report/${one.number}`">Report</RouterLink>
+        <RouterLink class="key quiet" :to="`/visits/${visit}/report/${one.number}`">{{
+          $t('ClosedPart.report')
+        }}</RouterLink>
       </li>
     </ul>
-    <el-dialog v-model="asking" title="Open this visit again" width="min(440px, 94vw)">
-      <label class="why">Why <el-input v-model="why" maxlength="400" data-testid="open-why" /></label>
-      <p class="quiet">The closing stays as it is. The next one takes the next number.</p>
+    <el-dialog v-model="asking" :title="$t('ClosedPart.openThisVisitAgain')" width="min(440px, 94vw)">
+      <label class="why"
+        >{{ $t('ClosedPart.why') }} <el-input v-model="why" maxlength="400" data-testid="open-why"
+      /></label>
+      <p class="quiet">{{ $t('ClosedPart.theClosingStaysAsIt') }}</p>
       <template #footer>
-        <el-button class="key" @click="asking = false">Leave it closed</el-button>
+        <el-button class="key" @click="asking = false">{{ $t('ClosedPart.leaveItClosed') }}</el-button>
         <el-button
           v-if="holds"
           class="key solid"
           :loading="busy"
           data-testid="open-sure"
           @click="((asking = false), emit('reopen', holds.number, why.trim()))"
-          >Open again</el-button
+          >{{ $t('ClosedPart.openAgain') }}</el-button
         >
       </template>
     </el-dialog>

@@ -27,17 +27,17 @@ const choose = (id: string, on: unknown) =>
   <div class="customer">
     <p v-if="complaint" class="said">“{{ complaint }}”</p>
     <div class="answered">
-      <span>Is that answered?</span>
+      <span>{{ $t('CustomerPart.isThatAnswered') }}</span>
       <PickButtons
         :model-value="props.kept.answered ?? null"
         :options="ANSWERS"
-        label="Is the complaint answered"
+        :label="$t('CustomerPart.isTheComplaintAnswered')"
         testid="answered"
         @update:model-value="(answered) => emit('keep', { answered })"
       />
     </div>
     <label class="field"
-      >What was found and done, in words without codes
+      >{{ $t('CustomerPart.whatWasFoundAndDone') }}
       <KeptInput
         :value="props.kept.plain"
         type="textarea"
@@ -47,10 +47,10 @@ const choose = (id: string, on: unknown) =>
         @keep="(plain) => emit('keep', { plain })"
     /></label>
     <p v-if="codes.length" class="codes" data-testid="codes">
-      ~ Codes the customer does not know: {{ codes.join(', ') }}
+      {{ $t('CustomerPart.codesTheCustomerDoesNot', { codes: codes.join(', ') }) }}
     </p>
     <label class="field"
-      >What comes next
+      >{{ $t('CustomerPart.whatComesNext') }}
       <KeptInput
         :value="props.kept.follow_up"
         type="textarea"
@@ -59,7 +59,7 @@ const choose = (id: string, on: unknown) =>
         data-testid="follow-up"
         @keep="(follow_up) => emit('keep', { follow_up })"
     /></label>
-    <div v-if="photos.length" class="photos" role="group" aria-label="Photos for the report">
+    <div v-if="photos.length" class="photos" role="group" :aria-label="$t('CustomerPart.photosForTheReport')">
       <el-checkbox
         v-for="photo in photos"
         :key="photo.id"

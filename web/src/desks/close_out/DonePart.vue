@@ -28,7 +28,7 @@ const now = () => new Date().toISOString()
 <template>
   <div class="done">
     <label class="field"
-      >What was done
+      >{{ $t('DonePart.whatWasDone') }}
       <KeptInput
         :value="kept.done"
         type="textarea"
@@ -38,7 +38,7 @@ const now = () => new Date().toISOString()
         @keep="(done) => emit('keep', { done })"
     /></label>
     <label class="field"
-      >Parts
+      >{{ $t('DonePart.parts') }}
       <KeptInput
         :value="kept.parts"
         maxlength="1000"
@@ -47,15 +47,14 @@ const now = () => new Date().toISOString()
     /></label>
     <p class="repaired">
       <template v-if="kept.repaired_at">
-        Put right {{ moment(kept.repaired_at) }}. What is read from then on is of the repaired unit: Find
-        leaves it out.
-        <el-button class="key quiet" data-testid="not-repaired" @click="emit('keep', { repaired_at: '' })"
-          >take back</el-button
-        >
+        {{ $t('DonePart.putRightWhatIsRead', { moment: moment(kept.repaired_at) }) }}
+        <el-button class="key quiet" data-testid="not-repaired" @click="emit('keep', { repaired_at: '' })">{{
+          $t('DonePart.takeBack')
+        }}</el-button>
       </template>
-      <el-button v-else class="key" data-testid="repaired" @click="emit('keep', { repaired_at: now() })"
-        >Put right now: repeats begin</el-button
-      >
+      <el-button v-else class="key" data-testid="repaired" @click="emit('keep', { repaired_at: now() })">{{
+        $t('DonePart.putRightNowRepeatsBegin')
+      }}</el-button>
     </p>
     <ul v-if="repeats.length" class="repeats" data-testid="repeats">
       <li v-for="one in repeats" :key="one.before.id" :class="one.after?.verdict ?? 'open'">
@@ -65,12 +64,12 @@ const now = () => new Date().toISOString()
           >{{ one.after.verdict === 'agrees' ? '=' : one.after.verdict === 'disagrees' ? '≠' : '·' }}
           {{ one.after.reads }}</b
         >
-        <RouterLink v-else class="key" :to="there(one)">Repeat it</RouterLink>
+        <RouterLink v-else class="key" :to="there(one)">{{ $t('DonePart.repeatIt') }}</RouterLink>
       </li>
     </ul>
-    <p v-else class="quiet">No reading of this visit disagreed, so none is to be repeated.</p>
+    <p v-else class="quiet">{{ $t('DonePart.noReadingOfThisVisit') }}</p>
     <label v-if="open" class="field"
-      >Not repeated, because
+      >{{ $t('DonePart.notRepeatedBecause') }}
       <KeptInput
         :value="kept.not_repeated"
         maxlength="400"
@@ -78,11 +77,11 @@ const now = () => new Date().toISOString()
         @keep="(not_repeated) => emit('keep', { not_repeated })"
     /></label>
     <div v-if="defrost" class="natural">
-      <p>One defrost by itself, in frost, since the repair:</p>
+      <p>{{ $t('DonePart.oneDefrostByItselfIn') }}</p>
       <PickButtons
         :model-value="kept.natural_defrost ?? null"
         :options="SEEN"
-        label="One defrost by itself"
+        :label="$t('DonePart.oneDefrostByItself')"
         testid="natural"
         @update:model-value="(natural_defrost) => emit('keep', { natural_defrost })"
       />

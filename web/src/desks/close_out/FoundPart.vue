@@ -24,22 +24,26 @@ const CAUSES = [
     <PickButtons
       :model-value="kept.cause ?? null"
       :options="CAUSES"
-      label="Where the finding is from"
+      :label="$t('FoundPart.whereTheFindingIsFrom')"
       testid="cause"
       @update:model-value="(cause) => emit('keep', { cause })"
     />
     <el-skeleton v-if="!answer" class="asked" :rows="2" animated data-testid="find-asked" />
     <p v-if="!answer && task" class="quiet">
-      Find works this unit out: {{ task.done }} of {{ task.total ?? '…' }}.
+      {{ $t('FoundPart.findWorksThisUnitOut', { done: task.done, total: task.total ?? '…' }) }}
     </p>
     <blockquote v-if="answer && kept.cause !== 'written'" :class="answer.outcome.key" data-testid="find-says">
       <p class="says">{{ answer.outcome.says }}</p>
-      <p v-if="answer.outcome.not_proved" class="quiet">Does not prove: {{ answer.outcome.not_proved }}</p>
-      <p v-if="top?.carried_by.length" class="quiet">Carried by {{ top.carried_by.join('; ') }}.</p>
-      <RouterLink class="key" :to="`/visits/${visit}/find`">To Find</RouterLink>
+      <p v-if="answer.outcome.not_proved" class="quiet">
+        {{ $t('FoundPart.doesNotProve', { not_proved: answer.outcome.not_proved }) }}
+      </p>
+      <p v-if="top?.carried_by.length" class="quiet">
+        {{ $t('FoundPart.carriedBy', { carried_by: top.carried_by.join('; ') }) }}
+      </p>
+      <RouterLink class="key" :to="`/visits/${visit}/find`">{{ $t('FoundPart.toFind') }}</RouterLink>
     </blockquote>
     <label class="field"
-      >{{ kept.cause === 'written' ? 'What was found' : 'To be added to it' }}
+      >{{ kept.cause === 'written' ? $t('FoundPart.whatWasFound') : $t('FoundPart.toBeAddedToIt') }}
       <KeptInput
         :value="kept.finding"
         type="textarea"

@@ -38,10 +38,10 @@ const tick = (line: Line, on: unknown) => set(line.id, on ? 'back' : null)
       <p v-if="line.by_record" class="why">{{ line.by_record }}</p>
       <p v-for="caution in line.cautions" :key="caution" class="caution">⚠ {{ caution }}</p>
       <p v-if="line.never_left && stateOf(line, kept) !== 'back'" class="why">
-        {{ leftOff ? 'Still so: the unit is left off.' : 'No reason closes this one.' }}
+        {{ leftOff ? $t('PutBackPart.stillSoTheUnitIs') : $t('PutBackPart.noReasonClosesThisOne') }}
       </p>
       <label v-else-if="stateOf(line, kept) !== 'back'" class="stays"
-        >stays, because
+        >{{ $t('PutBackPart.staysBecause') }}
         <KeptInput
           maxlength="400"
           :value="why(line.id)"

@@ -44,7 +44,13 @@ const told = (row: Row) =>
         <dd>{{ words(pair[1] ?? '') }}</dd>
       </template>
     </dl>
-    <div v-else-if="block.kind === 'table'" class="scroll" tabindex="0" role="region" aria-label="Table">
+    <div
+      v-else-if="block.kind === 'table'"
+      class="scroll"
+      tabindex="0"
+      role="region"
+      :aria-label="$t('ReportBlocks.table')"
+    >
       <table>
         <thead>
           <tr>

@@ -66,17 +66,19 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
 
 <template>
   <main class="report">
-    <div class="bar" aria-label="Report">
-      <RouterLink class="key" :to="`/visits/${id}/close-out`">Back to Close out</RouterLink>
+    <div class="bar" :aria-label="$t('ReportPage.report')">
+      <RouterLink class="key" :to="`/visits/${id}/close-out`">{{
+        $t('ReportPage.backToCloseOut')
+      }}</RouterLink>
       <el-button class="key solid" :loading="making" :disabled="!report" data-testid="pdf" @click="pdf"
-        >PDF <kbd>p</kbd></el-button
+        >{{ $t('ReportPage.pdf') }} <kbd>{{ $t('ReportPage.p') }}</kbd></el-button
       >
-      <el-button class="key" :disabled="!report" @click="print">Print</el-button>
+      <el-button class="key" :disabled="!report" @click="print">{{ $t('ReportPage.print') }}</el-button>
       <el-button class="key" :disabled="!report" data-testid="copy" @click="copy"
-        >Copy hand-over text <kbd>h</kbd></el-button
+        >{{ $t('ReportPage.copyHandOverText') }} <kbd>{{ $t('ReportPage.h') }}</kbd></el-button
       >
       <details v-if="report" class="choose">
-        <summary class="key">What goes in</summary>
+        <summary class="key">{{ $t('ReportPage.whatGoesIn') }}</summary>
         <div class="sections">
           <el-checkbox
             v-for="one in report.sections"
@@ -91,7 +93,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
       </details>
     </div>
     <ProblemNote v-if="problem ?? unread" :problem="(problem ?? unread)!" />
-    <p v-if="!report && !unread" class="quiet">Putting it together …</p>
+    <p v-if="!report && !unread" class="quiet">{{ $t('ReportPage.puttingItTogether') }}</p>
     <template v-if="report">
       <article class="sheet first" data-testid="customer-page">
         <img v-if="report.marked" class="mark" :src="MARK" alt="" />
@@ -101,8 +103,12 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
         <p :class="report.draft ? 'draft' : 'quiet'">
           {{
             report.closing
-              ? `Closing ${report.closing.number}, by ${report.closing.by}, ${moment(report.closing.at)}`
-              : 'Draft: this visit is not closed'
+              ? $t('ReportPage.closingBy', {
+                  number: report.closing.number,
+                  by: report.closing.by,
+                  moment: moment(report.closing.at),
+                })
+              : $t('ReportPage.draftThisVisitIsNot')
           }}
         </p>
         <section v-for="part in report.customer" :key="part.title">
@@ -116,14 +122,14 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
           <ReportBlocks :blocks="one.blocks" />
         </section>
         <section v-if="report.addenda.length">
-          <h2>Arrived after the closing</h2>
+          <h2>{{ $t('ReportPage.arrivedAfterTheClosing') }}</h2>
           <p v-for="one in report.addenda" :key="one.id">
             {{ one.reads }}, {{ one.where }}, {{ one.call_title }}, {{ one.by }},
             {{ moment(one.received_at) }}
           </p>
         </section>
       </article>
-      <pre class="handover" aria-label="Hand-over text">{{ report.handover }}</pre>
+      <pre class="handover" :aria-label="$t('ReportPage.handOverText')">{{ report.handover }}</pre>
     </template>
   </main>
 </template>

@@ -48,11 +48,18 @@ const traceOf = (line: Line) =>
 </script>
 
 <template>
-  <section class="checklist" aria-label="Initiation and termination checklist">
+  <section class="checklist" :aria-label="$t('DefrostChecklist.initiationAndTerminationChecklist')">
     <p class="setting">
-      Interval <b class="mono">{{ outlook.interval_minutes }} min</b>, limit
-      <b class="mono">{{ outlook.limit_minutes }} min</b>, as the rig has it.
-      <RouterLink class="key quiet" :to="`/visits/${visit.id}/fitted`">Selector found otherwise</RouterLink>
+      {{ $t('DefrostChecklist.interval') }}
+      <b class="mono">{{ $t('DefrostChecklist.min', { interval_minutes: outlook.interval_minutes }) }}</b>{{
+        $t('DefrostChecklist.limit')
+      }}
+      <b class="mono">{{ $t('DefrostChecklist.min2', { limit_minutes: outlook.limit_minutes }) }}</b>{{
+        $t('DefrostChecklist.asTheRigHasIt')
+      }}
+      <RouterLink class="key quiet" :to="`/visits/${visit.id}/fitted`">{{
+        $t('DefrostChecklist.selectorFoundOtherwise')
+      }}</RouterLink>
     </p>
     <ProblemNote v-if="problem" :problem="problem" />
     <p v-if="wrong" class="wrong" role="alert">≠ {{ wrong }}</p>
@@ -68,19 +75,24 @@ const traceOf = (line: Line) =>
           <small>{{ line.says }}</small>
           <small v-for="caution in line.cautions" :key="caution" class="caution">⚠ {{ caution }}</small>
         </span>
-        <span class="expect mono"
-          >{{ line.expected_volts_ac === null ? '0 or 24' : volts(line.expected_volts_ac) }} V</span
-        >
+        <span class="expect mono">{{
+          $t('DefrostChecklist.v', {
+            expected_volts_ac:
+              line.expected_volts_ac === null ? $t('DefrostChecklist.n0Or24') : volts(line.expected_volts_ac),
+          })
+        }}</span>
         <form @submit.prevent="take(line)">
           <el-input
             v-model="typed[line.id]"
             class="mono"
             inputmode="decimal"
             maxlength="8"
-            :aria-label="`Read: ${line.title}`"
-            placeholder="read"
+            :aria-label="$t('DefrostChecklist.read2', { title: line.title })"
+            :placeholder="$t('DefrostChecklist.read')"
           />
-          <el-button native-type="submit" class="key" :disabled="busy">Keep</el-button>
+          <el-button native-type="submit" class="key" :disabled="busy">{{
+            $t('DefrostChecklist.keep')
+          }}</el-button>
         </form>
         <span class="had" role="status">
           <template v-if="last(line)"
@@ -88,8 +100,11 @@ const traceOf = (line: Line) =>
             {{ last(line)!.reads }}</template
           >
         </span>
-        <RouterLink class="key quiet" :to="traceOf(line)" :aria-label="`${line.title} in Trace`"
-          >Trace</RouterLink
+        <RouterLink
+          class="key quiet"
+          :to="traceOf(line)"
+          :aria-label="$t('DefrostChecklist.inTrace', { title: line.title })"
+          >{{ $t('DefrostChecklist.trace') }}</RouterLink
         >
       </li>
     </ol>

@@ -77,22 +77,22 @@ const SIGN = { true: '=', false: '…', null: '?' } as Record<string, string>
 </script>
 
 <template>
-  <section class="now" aria-label="How it stands now">
+  <section class="now" :aria-label="$t('DefrostNow.howItStandsNow')">
     <div class="asks">
       <span class="ask"
-        >Call
+        >{{ $t('DefrostNow.call') }}
         <PickOne
           v-model="form.call"
           :options="(catalogue?.calls ?? []).filter((call) => !outlook || outlook.calls.includes(call.id))"
-          label="Call"
+          :label="$t('DefrostNow.call')"
           data-testid="now-call"
       /></span>
       <label
-        >Outside <el-input v-model.lazy="form.outdoor" class="mono" inputmode="decimal" />
-        {{ degreeSign() }}</label
+        >{{ $t('DefrostNow.outside') }}
+        <el-input v-model.lazy="form.outdoor" class="mono" inputmode="decimal" /> {{ degreeSign() }}</label
       >
       <label
-        >Coil
+        >{{ $t('DefrostNow.coil') }}
         <el-input
           v-model.lazy="form.coil"
           class="mono"
@@ -111,28 +111,30 @@ const SIGN = { true: '=', false: '…', null: '?' } as Record<string, string>
           data-testid="counted"
           placeholder="?"
         />
-        min</label
+        {{ $t('DefrostNow.min') }}</label
       >
       <span v-if="outlook?.air_pressure_switch" class="ask"
-        >Air-pressure switch
+        >{{ $t('DefrostNow.airPressureSwitch') }}
         <PickOne
           v-model="form.frost"
-          none="not read"
+          :none="$t('DefrostNow.notRead')"
           :options="[
             { id: 'closed', title: 'closed: frost' },
             { id: 'open', title: 'open' },
           ]"
-          label="Air-pressure switch"
+          :label="$t('DefrostNow.airPressureSwitch')"
           data-testid="aps"
       /></span>
-      <el-checkbox v-model="form.asFound">wired as found</el-checkbox>
+      <el-checkbox v-model="form.asFound">{{ $t('DefrostNow.wiredAsFound') }}</el-checkbox>
     </div>
-    <p v-if="wrong.length" class="wrong" role="alert">≠ No number: {{ wrong.join(', ') }}.</p>
+    <p v-if="wrong.length" class="wrong" role="alert">
+      {{ $t('DefrostNow.noNumber', { wrong: wrong.join(', ') }) }}
+    </p>
     <ProblemNote v-if="problem" :problem="problem" />
     <template v-if="outlook">
       <p v-for="warning in outlook.warnings" :key="warning" class="warning">⚠ {{ warning }}</p>
       <p v-if="!outlook.measured" class="unmeasured" data-testid="unmeasured">
-        ~ Nothing measured yet: what is lit is as the circuit is drawn, not as it was read.
+        {{ $t('DefrostNow.nothingMeasuredYetWhatIs') }}
       </p>
       <ol :class="['lamps', { drawn: !outlook.measured }]" data-testid="lamps">
         <li
@@ -145,27 +147,34 @@ const SIGN = { true: '=', false: '…', null: '?' } as Record<string, string>
             lamp.on && !outlook.measured ? '~' : SIGN[String(lamp.on)]
           }}</span>
           <b>{{ lamp.title }}</b>
-          <span v-if="lamp.waits_for" class="waits">waits for {{ lamp.waits_for }}</span>
+          <span v-if="lamp.waits_for" class="waits">{{
+            $t('DefrostNow.waitsFor', { waits_for: lamp.waits_for })
+          }}</span>
         </li>
       </ol>
       <div
         class="count"
         role="img"
-        :aria-label="`Count ${stands.counted_minutes ?? 'unknown'} of ${outlook.interval_minutes} minutes`"
+        :aria-label="
+          $t('DefrostNow.countOfMinutes', {
+            unknown: stands.counted_minutes ?? 'unknown',
+            interval_minutes: outlook.interval_minutes,
+          })
+        "
       >
         <span class="full" :style="{ width: `${share * 100}%` }"></span>
       </div>
       <div class="next" data-testid="next">
         <p class="says">{{ outlook.following.says }}</p>
         <p v-for="line in outlook.following.because" :key="line">{{ line }}</p>
-        <p class="assumed">By the school “{{ outlook.school }}”.</p>
+        <p class="assumed">{{ $t('DefrostNow.byTheSchool', { school: outlook.school }) }}</p>
         <details class="assumed">
-          <summary>What this leans on</summary>
+          <summary>{{ $t('DefrostNow.whatThisLeansOn') }}</summary>
           <p v-for="line in outlook.following.assumed" :key="line">{{ line }}</p>
         </details>
       </div>
       <ol v-if="outlook.following.course.length" class="course" data-testid="course">
-        <li class="head">Then, from its beginning</li>
+        <li class="head">{{ $t('DefrostNow.thenFromItsBeginning') }}</li>
         <li v-for="(sight, i) in outlook.following.course" :key="i">
           <b class="mono">{{ minutes(sight.after_seconds) }}</b> {{ sight.says }}
         </li>

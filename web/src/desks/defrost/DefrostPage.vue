@@ -100,8 +100,8 @@ async function note(found: Record<string, string | number>) {
 
 <template>
   <main class="defrost">
-    <VisitHead class="over" title="Defrost" :visit="visit" :kept="saved && !keeping">
-      <PickTab :tabs="TABS" :tab="tab" label="Desk" @choose="go" />
+    <VisitHead class="over" page="defrost" :visit="visit" :kept="saved && !keeping">
+      <PickTab :tabs="TABS" :tab="tab" :label="$t('DefrostPage.desk')" @choose="go" />
     </VisitHead>
     <ProblemNote v-if="problem ?? keeping" :problem="(problem ?? keeping)!" />
     <template v-if="visit && visit.id === id">
@@ -135,7 +135,7 @@ async function note(found: Record<string, string | number>) {
       <PlannerDesk v-if="tab === 'planner'" :visit="visit" />
       <DefrostChecklist v-if="tab === 'list' && outlook" :visit="visit" :outlook="outlook" />
     </template>
-    <p v-else-if="!keeping" class="quiet">Fetching the visit …</p>
+    <p v-else-if="!keeping" class="quiet">{{ $t('DefrostPage.fetchingTheVisit') }}</p>
   </main>
 </template>
 

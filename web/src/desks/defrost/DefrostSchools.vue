@@ -93,10 +93,12 @@ const lanes = computed(() => LANES.map((lane) => ({ ...lane, text: form[lane.id]
 </script>
 
 <template>
-  <section class="schools" aria-label="Schools side by side">
+  <section class="schools" :aria-label="$t('DefrostSchools.schoolsSideBySide')">
     <p class="hint">
-      One history, every school. Drag on a lane to paint a stretch or wipe it, or type it. Interval
-      <b class="mono">{{ answer?.interval_minutes ?? '…' }} min</b>.
+      {{ $t('DefrostSchools.oneHistoryEverySchoolDrag') }}
+      <b class="mono">{{
+        $t('DefrostSchools.min', { interval_minutes: answer?.interval_minutes ?? '…' })
+      }}</b>.
     </p>
     <div class="asks">
       <label v-for="lane in LANES" :key="lane.id"
@@ -108,17 +110,28 @@ const lanes = computed(() => LANES.map((lane) => ({ ...lane, text: form[lane.id]
           :data-testid="`lane-${lane.id}`"
       /></label>
       <span class="ask"
-        >ruler
-        <PickOne v-model="form.minutes" :options="rulers" label="Ruler" />
+        >{{ $t('DefrostSchools.ruler') }}
+        <PickOne v-model="form.minutes" :options="rulers" :label="$t('DefrostSchools.ruler2')" />
       </span>
       <label
-        >defrosts seen at
-        <el-input v-model.lazy="seen" class="mono" maxlength="200" placeholder="123" data-testid="seen" />
-        min</label
+        >{{ $t('DefrostSchools.defrostsSeenAt') }}
+        <el-input
+          v-model.lazy="seen"
+          class="mono"
+          maxlength="200"
+          :placeholder="$t('DefrostSchools.seenExample')"
+          data-testid="seen"
+        />
+        {{ $t('DefrostSchools.min2') }}</label
       >
-      <PickFile accept=".csv,text/csv" label="From CSV" data-testid="history-csv" @picked="readFile" />
+      <PickFile
+        accept=".csv,text/csv"
+        :label="$t('DefrostSchools.fromCsv')"
+        data-testid="history-csv"
+        @picked="readFile"
+      />
       <el-button class="key quiet" :aria-expanded="more" @click="more = !more">
-        Y apart, power, frost, temperatures
+        {{ $t('DefrostSchools.yApartPowerFrostTemperatures') }}
       </el-button>
     </div>
     <div v-if="more" class="asks">
@@ -133,7 +146,7 @@ const lanes = computed(() => LANES.map((lane) => ({ ...lane, text: form[lane.id]
       /></label>
     </div>
     <p v-if="unread.length" class="wrong" role="alert">
-      ≠ Defrosts seen at: “{{ unread.join(', ') }}” is no number of minutes such as 123.
+      {{ $t('DefrostSchools.defrostsSeenAtIsNo', { unread: unread.join(', ') }) }}
     </p>
     <ProblemNote v-if="problem" :problem="problem" />
     <SchoolsRuler
@@ -147,11 +160,13 @@ const lanes = computed(() => LANES.map((lane) => ({ ...lane, text: form[lane.id]
       <p v-if="starts.length" class="fit" data-testid="fitting">
         {{
           answer.fitting.length
-            ? `Fits what was seen: ${courses
-                .filter((one) => answer!.fitting.includes(one.school))
-                .map((one) => one.title)
-                .join(', ')}.`
-            : 'No school fits what was seen: another interval, another history, or a board that is not counting.'
+            ? $t('DefrostSchools.fitsWhatWasSeen', {
+                join: courses
+                  .filter((one) => answer!.fitting.includes(one.school))
+                  .map((one) => one.title)
+                  .join(', '),
+              })
+            : $t('DefrostSchools.noSchoolFitsWhatWas')
         }}
       </p>
       <details v-for="course in courses" :key="course.school">
@@ -159,12 +174,15 @@ const lanes = computed(() => LANES.map((lane) => ({ ...lane, text: form[lane.id]
           <b>{{ course.title }}</b>
           {{
             course.starts.length
-              ? `first at ${Math.round(course.starts[0]! * 10) / 10} min`
-              : 'never in this history'
+              ? $t('DefrostSchools.firstAtMin', { what: Math.round(course.starts[0]! * 10) / 10 })
+              : $t('DefrostSchools.neverInThisHistory')
           }}
         </summary>
         <p class="counts">
-          It counts {{ course.counts }}<template v-if="course.counts_on">, on {{ course.counts_on }}</template
+          {{ $t('DefrostSchools.itCounts', { counts: course.counts })
+          }}<template v-if="course.counts_on">{{
+            $t('DefrostSchools.on', { counts_on: course.counts_on })
+          }}</template
           >.
           <el-button
             v-if="course.counts_on"
@@ -172,7 +190,7 @@ const lanes = computed(() => LANES.map((lane) => ({ ...lane, text: form[lane.id]
             :data-testid="`counts-${course.school}`"
             @click="countsOn = { ...countsOn, [course.school]: course.counts_on === 'Y' ? 'T1' : 'Y' }"
           >
-            On {{ course.counts_on === 'Y' ? 'T1' : 'Y' }} instead
+            {{ $t('DefrostSchools.onInstead', { counts_on: course.counts_on === 'Y' ? 'T1' : 'Y' }) }}
           </el-button>
         </p>
         <ul>
@@ -187,13 +205,17 @@ const lanes = computed(() => LANES.map((lane) => ({ ...lane, text: form[lane.id]
           :data-testid="`use-${course.school}`"
           @click="emit('use', course.facts)"
         >
-          This is the board’s school
+          {{ $t('DefrostSchools.thisIsTheBoardsSchool') }}
         </el-button>
-        <p v-else>= The board’s school, as the rig has it.</p>
+        <p v-else>{{ $t('DefrostSchools.theBoardsSchoolAsThe') }}</p>
       </details>
       <p class="assumed">
-        Assumed: {{ answer.assumed.join('; ') || 'nothing' }}; a defrost lasts {{ answer.lasts_minutes }} min
-        here.
+        {{
+          $t('DefrostSchools.assumedADefrostLastsMin', {
+            assumed: answer.assumed.join('; ') || $t('DefrostSchools.nothing'),
+            lasts_minutes: answer.lasts_minutes,
+          })
+        }}
       </p>
     </div>
   </section>

@@ -54,7 +54,7 @@ function reading({ id, title, unit }: (typeof READINGS)[number], text: string) {
 
 <template>
   <fieldset :disabled="closed">
-    <legend>Seen without a time</legend>
+    <legend>{{ $t('ForcedSeen.seenWithoutATime') }}</legend>
     <div v-for="one in ANSWERS" :key="one.id" class="answer">
       <span>{{ one.title }}</span>
       <el-button
@@ -64,7 +64,7 @@ function reading({ id, title, unit }: (typeof READINGS)[number], text: string) {
         :data-testid="`yes-${one.id}`"
         @click="answer(one.id, true)"
       >
-        yes
+        {{ $t('ForcedSeen.yes') }}
       </el-button>
       <el-button
         class="key"
@@ -73,7 +73,7 @@ function reading({ id, title, unit }: (typeof READINGS)[number], text: string) {
         :data-testid="`no-${one.id}`"
         @click="answer(one.id, false)"
       >
-        no
+        {{ $t('ForcedSeen.no') }}
       </el-button>
     </div>
     <label v-for="one in READINGS" :key="one.id" class="reading"

@@ -55,21 +55,23 @@ const next = computed(() =>
           :value="marks[step.mark] ?? ''"
           placeholder="–"
           :disabled="closed"
-          :aria-label="`Seconds of: ${step.does}`"
+          :aria-label="$t('ForcedSteps.secondsOf', { does: step.does })"
           @keep="(text) => emit('correct', step.mark ?? '', step.does, text)"
         />
-        s
+        {{ $t('ForcedSteps.s') }}
         <el-button
           v-if="!closed && marks[step.mark] !== undefined"
           class="key quiet"
-          :aria-label="`Forget: ${step.does}`"
+          :aria-label="$t('ForcedSteps.forget', { does: step.does })"
           @click="emit('forget', step.mark ?? '')"
         >
           ×
         </el-button>
       </span>
       <small>
-        <template v-if="step.proves">Proves {{ step.proves }}; not {{ step.not }}.</template>
+        <template v-if="step.proves">{{
+          $t('ForcedSteps.provesNot', { proves: step.proves, not: step.not })
+        }}</template>
         <template v-else-if="step.note">{{ step.note[0]?.toUpperCase() + step.note.slice(1) }}.</template>
         <template v-for="caution in step.cautions" :key="caution"> ⚠ {{ caution }}</template>
       </small>

@@ -8,13 +8,17 @@ defineProps<{ lines: ForcedTest['beside'] }>()
 <template>
   <table class="tape" data-testid="tape-beside">
     <caption>
-      The tape, in seconds on the watch
+      {{
+        $t('ForcedTape.theTapeInSecondsOn')
+      }}
     </caption>
     <thead>
       <tr>
-        <th scope="col"><span class="hidden-label">mark</span></th>
-        <td>expected</td>
-        <td>seen</td>
+        <th scope="col">
+          <span class="hidden-label">{{ $t('ForcedTape.mark') }}</span>
+        </th>
+        <td>{{ $t('ForcedTape.expected') }}</td>
+        <td>{{ $t('ForcedTape.seen') }}</td>
         <td></td>
       </tr>
     </thead>

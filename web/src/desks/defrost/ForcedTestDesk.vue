@@ -132,14 +132,14 @@ const TITLES: Record<string, string> = {
 </script>
 
 <template>
-  <section class="forced" aria-label="Forced test">
+  <section class="forced" :aria-label="$t('ForcedTestDesk.forcedTest')">
     <ProblemNote v-if="problem" :problem="problem" />
     <p v-if="wrong" class="wrong" role="alert">≠ {{ wrong }}</p>
     <template v-if="test">
       <p v-for="warning in test.warnings" :key="warning" class="warning">⚠ {{ warning }}</p>
       <div class="asks">
         <label
-          >Counted before
+          >{{ $t('ForcedTestDesk.countedBefore') }}
           <KeptInput
             class="mono"
             inputmode="decimal"
@@ -148,13 +148,13 @@ const TITLES: Record<string, string> = {
             data-testid="test-counted"
             @keep="(text) => number('counted_minutes', text)"
           />
-          min</label
+          {{ $t('ForcedTestDesk.min') }}</label
         >
-        <el-checkbox :model-value="record.fresh === true" @change="keep({ fresh: !record.fresh })"
-          >just after a defrost or a reset</el-checkbox
-        >
+        <el-checkbox :model-value="record.fresh === true" @change="keep({ fresh: !record.fresh })">{{
+          $t('ForcedTestDesk.justAfterADefrostOr')
+        }}</el-checkbox>
         <label
-          >Coil at entry
+          >{{ $t('ForcedTestDesk.coilAtEntry') }}
           <KeptInput
             class="mono"
             inputmode="decimal"
@@ -165,23 +165,28 @@ const TITLES: Record<string, string> = {
           {{ degreeSign() }}</label
         >
         <span class="ask"
-          >Fan off was marked by
+          >{{ $t('ForcedTestDesk.fanOffWasMarkedBy') }}
           <PickOne
             :model-value="hows.fan_off ?? ''"
-            none="nobody said"
+            :none="$t('ForcedTestDesk.nobodySaid')"
             :options="FAN_MARKED_BY"
-            label="Fan off was marked by"
+            :label="$t('ForcedTestDesk.fanOffWasMarkedBy')"
             data-testid="fan-how"
             @update:model-value="how"
         /></span>
         <p class="expect" data-testid="expected">
-          <template v-if="test.forced_entry === 'held_pins'"
-            >In after {{ test.expected_seconds }} s of holding</template
-          >
-          <template v-else-if="test.forced_entry === 'none'">This board has no pins</template>
+          <template v-if="test.forced_entry === 'held_pins'">{{
+            $t('ForcedTestDesk.inAfterSOfHolding', { expected_seconds: test.expected_seconds })
+          }}</template>
+          <template v-else-if="test.forced_entry === 'none'">{{
+            $t('ForcedTestDesk.thisBoardHasNoPins')
+          }}</template>
           <template v-else
-            >Expect <b class="mono">{{ test.expected_seconds.toFixed(1) }} s</b> from bridge to fan off, at
-            ×{{ test.factor }}</template
+            >{{ $t('ForcedTestDesk.expect') }}
+            <b class="mono">{{
+              $t('ForcedTestDesk.s', { expected_seconds: test.expected_seconds.toFixed(1) })
+            }}</b>
+            {{ $t('ForcedTestDesk.fromBridgeToFanOff', { factor: test.factor }) }}</template
           >
         </p>
       </div>
@@ -190,12 +195,14 @@ const TITLES: Record<string, string> = {
           <div class="clock">
             <StopwatchFace :started="started" :stands="last" />
             <p class="state" data-testid="watch-state">
-              <template v-if="started !== null">running; a reload does not stop it</template>
-              <template v-else-if="closed">closed</template>
-              <template v-else-if="typed">stands: type the seconds, or begin a new test</template>
-              <template v-else>The first mark starts the watch; or type what another watch showed</template>
+              <template v-if="started !== null">{{ $t('ForcedTestDesk.runningAReloadDoesNot') }}</template>
+              <template v-else-if="closed">{{ $t('ForcedTestDesk.closed') }}</template>
+              <template v-else-if="typed">{{ $t('ForcedTestDesk.standsTypeTheSecondsOr') }}</template>
+              <template v-else>{{ $t('ForcedTestDesk.theFirstMarkStartsThe') }}</template>
             </p>
-            <el-button class="key" data-testid="new-test" @click="restart">New test</el-button>
+            <el-button class="key" data-testid="new-test" @click="restart">{{
+              $t('ForcedTestDesk.newTest')
+            }}</el-button>
           </div>
           <ForcedSteps
             :steps="test.steps"
@@ -226,13 +233,15 @@ const TITLES: Record<string, string> = {
             data-testid="note-interval"
             @click="emit('interval', test.found_interval_minutes)"
           >
-            Note {{ test.found_interval_minutes }} min in the rig, as measured
+            {{
+              $t('ForcedTestDesk.noteMinInTheRig', { found_interval_minutes: test.found_interval_minutes })
+            }}
           </el-button>
           <div
             :class="['tally', { open: test.left_behind.length || Object.keys(test.questions).length }]"
             data-testid="tally"
           >
-            <h3>Before you leave</h3>
+            <h3>{{ $t('ForcedTestDesk.beforeYouLeave') }}</h3>
             <div v-for="(state, item) in test.tally" :key="item" class="item">
               <span>{{ test.questions[item] ?? TITLES[item] }}</span>
               <template v-if="!closed">
@@ -250,7 +259,7 @@ const TITLES: Record<string, string> = {
               <b v-else>{{ state }}</b>
             </div>
             <p v-for="line in test.left_behind" :key="line" class="left-behind">≠ {{ line }}</p>
-            <p v-if="closed">= Closed, every jumper accounted for.</p>
+            <p v-if="closed">{{ $t('ForcedTestDesk.closedEveryJumperAccountedFor') }}</p>
             <el-button
               v-else
               class="key solid"
@@ -262,22 +271,28 @@ const TITLES: Record<string, string> = {
               data-testid="close-test"
               @click="close"
             >
-              Close the test
+              {{ $t('ForcedTestDesk.closeTheTest') }}
             </el-button>
           </div>
         </div>
       </div>
       <details v-for="(one, i) in earlier" :key="i" class="before" :data-testid="`earlier-${i}`">
         <summary @click="shown = i">
-          Test {{ i + 1 }} of this visit{{ one.closed ? '' : ', not closed' }}
+          {{
+            $t('ForcedTestDesk.testOfThisVisit', {
+              what: i + 1,
+              closed: one.closed ? '' : $t('ForcedTestDesk.notClosed'),
+            })
+          }}
         </summary>
         <p>
           <template v-for="(seconds, mark) in one.marks" :key="mark"
-            >{{ String(mark).replace('_', ' ') }} <b class="mono">{{ seconds }} s</b>;
+            >{{ String(mark).replace('_', ' ') }}
+            <b class="mono">{{ $t('ForcedTestDesk.s2', { seconds }) }}</b>;
           </template>
         </p>
         <el-button class="key" :data-testid="`back-to-${i}`" @click="emit('keep', one, record)">
-          Look at it again, with its verdicts
+          {{ $t('ForcedTestDesk.lookAtItAgainWith') }}
         </el-button>
       </details>
     </template>

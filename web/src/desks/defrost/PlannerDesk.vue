@@ -91,34 +91,41 @@ const monthMost = computed(() => Math.max(1e-9, ...months.value.flatMap((one) =>
 <template>
   <div class="planner" data-testid="planner">
     <el-form class="ask" label-position="top" @submit.prevent="work">
-      <el-form-item label="Weather of the site">
-        <PickOne v-model="kind" :options="CLIMATES" label="Weather of the site" data-testid="climate" />
+      <el-form-item :label="$t('PlannerDesk.weatherOfTheSite')">
+        <PickOne
+          v-model="kind"
+          :options="CLIMATES"
+          :label="$t('PlannerDesk.weatherOfTheSite')"
+          data-testid="climate"
+        />
       </el-form-item>
-      <el-form-item
-        v-if="kind === 'own'"
-        label="Hours (time, temperature, humidity) or bins (month, …, hours)"
-      >
-        <PickFile accept=".csv,text/csv" label="Choose the table" data-testid="climate-file" @picked="take">
-          {{ table?.name ?? 'Choose the table' }}
+      <el-form-item v-if="kind === 'own'" :label="$t('PlannerDesk.hoursTimeTemperatureHumidityOr')">
+        <PickFile
+          accept=".csv,text/csv"
+          :label="$t('PlannerDesk.chooseTheTable')"
+          data-testid="climate-file"
+          @picked="take"
+        >
+          {{ table?.name ?? $t('PlannerDesk.chooseTheTable') }}
         </PickFile>
       </el-form-item>
-      <el-form-item v-if="records.length" label="Coil, fitted to">
+      <el-form-item v-if="records.length" :label="$t('PlannerDesk.coilFittedTo')">
         <PickOne
           v-model="coil"
           :options="records"
-          none="the shipped three-ton coil"
-          label="Coil, fitted to"
+          :none="$t('PlannerDesk.theShippedThreeTonCoil')"
+          :label="$t('PlannerDesk.coilFittedTo')"
           data-testid="coil"
         />
       </el-form-item>
-      <el-form-item label="Wind on the coil, mph">
+      <el-form-item :label="$t('PlannerDesk.windOnTheCoilMph')">
         <el-input-number
           v-model="wind"
           :min="0"
           :max="60"
           :step="2"
-          placeholder="as usual there"
-          aria-label="Wind on the coil, mph"
+          :placeholder="$t('PlannerDesk.asUsualThere')"
+          :aria-label="$t('PlannerDesk.windOnTheCoilMph')"
           class="wind"
         />
       </el-form-item>
@@ -128,37 +135,35 @@ const monthMost = computed(() => Math.max(1e-9, ...months.value.flatMap((one) =>
         :disabled="!ready || task !== null"
         data-testid="plan"
         @click="work"
-        >Work out the year</el-button
+        >{{ $t('PlannerDesk.workOutTheYear') }}</el-button
       >
     </el-form>
     <ProblemNote v-if="problem" :problem="problem" />
     <div v-if="task" class="working" role="status" data-testid="planning">
-      <p>A day of every kind of weather, under every setting …</p>
-      <TaskProgress label="Days worked out" :done="task.done" :total="task.total" />
-      <el-button class="key" @click="cancel">Stop</el-button>
+      <p>{{ $t('PlannerDesk.aDayOfEveryKind') }}</p>
+      <TaskProgress :label="$t('PlannerDesk.daysWorkedOut')" :done="task.done" :total="task.total" />
+      <el-button class="key" @click="cancel">{{ $t('PlannerDesk.stop') }}</el-button>
     </div>
     <template v-if="plan">
       <div class="says" data-testid="plan-says">
         <p v-for="(line, i) in plan.says" :key="line" :class="{ first: i === 0 }">{{ line }}</p>
       </div>
-      <div class="wide" tabindex="0" role="region" aria-label="Settings side by side">
+      <div class="wide" tabindex="0" role="region" :aria-label="$t('PlannerDesk.settingsSideBySide')">
         <table class="settings" data-testid="plan-settings">
           <caption>
             {{
-              plan.climate
-            }},
-            {{
-              plan.wind_mph
+              $t('PlannerDesk.mphAYearModelled', { climate: plan.climate, wind_mph: plan.wind_mph })
             }}
-            mph: a year, modelled
           </caption>
           <thead>
             <tr>
-              <th scope="col"><span class="hidden-label">Sum</span></th>
+              <th scope="col">
+                <span class="hidden-label">{{ $t('PlannerDesk.sum') }}</span>
+              </th>
               <th v-for="one in plan.settings" :key="one.id" scope="col" :class="{ take: one.recommended }">
                 {{ one.title }}
-                <small v-if="one.recommended">take this</small>
-                <small v-if="one.makers">set now</small>
+                <small v-if="one.recommended">{{ $t('PlannerDesk.takeThis') }}</small>
+                <small v-if="one.makers">{{ $t('PlannerDesk.setNow') }}</small>
               </th>
             </tr>
           </thead>
@@ -177,12 +182,12 @@ const monthMost = computed(() => Math.max(1e-9, ...months.value.flatMap((one) =>
         </table>
       </div>
       <section class="months">
-        <PickOne v-model="month" :options="BY_MONTH" label="By month" class="by" />
-        <div class="wide" tabindex="0" role="region" aria-label="By month">
+        <PickOne v-model="month" :options="BY_MONTH" :label="$t('PlannerDesk.byMonth')" class="by" />
+        <div class="wide" tabindex="0" role="region" :aria-label="$t('PlannerDesk.byMonth')">
           <table data-testid="plan-months">
             <thead>
               <tr>
-                <th scope="col">By month</th>
+                <th scope="col">{{ $t('PlannerDesk.byMonth') }}</th>
                 <th v-for="one in plan.settings" :key="one.id" scope="col" :class="{ take: one.recommended }">
                   {{ one.title }}
                 </th>
@@ -209,8 +214,7 @@ const monthMost = computed(() => Math.max(1e-9, ...months.value.flatMap((one) =>
       </ul>
     </template>
     <p v-else-if="!task" class="quiet">
-      What each position of the selector costs here: defrosts, ice that was not there, frost that grew, heat
-      that was lost. By the frost model, never by the meter.
+      {{ $t('PlannerDesk.whatEachPositionOfThe') }}
     </p>
   </div>
 </template>

@@ -54,7 +54,7 @@ const bars = (course: DefrostSchools['courses'][number]) =>
 </script>
 
 <template>
-  <div class="scroll" tabindex="0" role="region" aria-label="Ruler, scrolls sideways">
+  <div class="scroll" tabindex="0" role="region" :aria-label="$t('SchoolsRuler.rulerScrollsSideways')">
     <svg :viewBox="`0 0 ${WIDTH} ${height}`" class="ruler" data-testid="ruler">
       <g v-for="tick in ticks" :key="tick">
         <line :x1="x(tick)" y1="22" :x2="x(tick)" :y2="height - 4" class="grid" />
@@ -126,7 +126,9 @@ const bars = (course: DefrostSchools['courses'][number]) =>
         >
           {{ Math.round(course.starts[0] * 10) / 10 }}
         </text>
-        <text v-else :x="LEFT + 8" :y="26 + (lanes.length + i) * LANE + 28" class="small">never here</text>
+        <text v-else :x="LEFT + 8" :y="26 + (lanes.length + i) * LANE + 28" class="small">
+          {{ $t('SchoolsRuler.neverHere') }}
+        </text>
       </g>
       <line
         v-for="at in starts"

@@ -182,57 +182,59 @@ const chosen = computed(() => tables.value.find((one) => one.id === table.value)
 </script>
 
 <template>
-  <section class="sensors" aria-label="Sensors">
+  <section class="sensors" :aria-label="$t('SensorDesk.sensors')">
     <ProblemNote v-if="trouble" :problem="trouble" />
     <p v-if="wrong" class="wrong" role="alert">≠ {{ wrong }}</p>
     <div v-if="!coilSwitch && !trouble" class="until-there" />
     <div v-else class="two">
       <div>
-        <h2>Coil switch</h2>
+        <h2>{{ $t('SensorDesk.coilSwitch') }}</h2>
         <div class="asks">
-          closes at
+          {{ $t('SensorDesk.closesAt') }}
           <el-input
             v-model="points.closes"
             class="mono"
-            :aria-label="`Closes at ${degreeSign()}`"
+            :aria-label="$t('SensorDesk.closesAt2', { degreeSign: degreeSign() })"
             @change="setPoints"
           />
-          opens at
+          {{ $t('SensorDesk.opensAt') }}
           <el-input
             v-model="points.opens"
             class="mono"
-            :aria-label="`Opens at ${degreeSign()}`"
+            :aria-label="$t('SensorDesk.opensAt2', { degreeSign: degreeSign() })"
             @change="setPoints"
           />
           {{ degreeSign() }}
         </div>
         <form class="asks" @submit.prevent="addPoint">
-          at
+          {{ $t('SensorDesk.at') }}
           <el-input
             v-model="form.degrees"
             class="mono"
             inputmode="decimal"
-            :aria-label="`Coil ${degreeSign()}`"
+            :aria-label="$t('SensorDesk.coil', { degreeSign: degreeSign() })"
             data-testid="switch-degrees"
           />
-          {{ degreeSign() }} it was
+          {{ $t('SensorDesk.itWas', { degreeSign: degreeSign() }) }}
           <PickButtons
             v-model="form.state"
             :options="[
               { id: 'closed', title: 'closed' },
               { id: 'open', title: 'open' },
             ]"
-            label="It was"
+            :label="$t('SensorDesk.itWas2')"
             testid="switch-state"
           />
-          <el-button native-type="submit" class="key" data-testid="switch-add">Note it</el-button>
+          <el-button native-type="submit" class="key" data-testid="switch-add">{{
+            $t('SensorDesk.noteIt')
+          }}</el-button>
         </form>
         <p class="points">
           <button
             v-for="(point, i) in coil.points ?? []"
             :key="i"
             class="point mono"
-            title="take it out"
+            :title="$t('SensorDesk.takeItOut')"
             @click="dropPoint(i)"
           >
             {{ shownDegrees(point.degrees_f) }}° {{ point.state }} ×
@@ -241,84 +243,112 @@ const chosen = computed(() => tables.value.find((one) => one.id === table.value)
         <VerdictList :verdicts="verdicts" />
       </div>
       <div>
-        <h2>Thermistor</h2>
+        <h2>{{ $t('SensorDesk.thermistor') }}</h2>
         <div class="asks">
-          table
+          {{ $t('SensorDesk.table') }}
           <PickOne
             :model-value="table"
             class="table"
             :options="tables"
-            label="Table"
+            :label="$t('SensorDesk.table2')"
             data-testid="table"
             @update:model-value="(id) => keepThermistor({ table_id: id })"
           />
-          <PickFile accept=".csv,text/csv" label="Import CSV" data-testid="table-csv" @picked="readFile" />
-          <el-button v-if="chosen?.own" class="key quiet" @click="dropTable">Delete it</el-button>
+          <PickFile
+            accept=".csv,text/csv"
+            :label="$t('SensorDesk.importCsv')"
+            data-testid="table-csv"
+            @picked="readFile"
+          />
+          <el-button v-if="chosen?.own" class="key quiet" @click="dropTable">{{
+            $t('SensorDesk.deleteIt')
+          }}</el-button>
         </div>
         <p v-if="importing" role="status">{{ importing }}</p>
         <div v-if="preview" class="preview" data-testid="preview">
           <template v-if="preview.table">
             <p>
-              = {{ preview.rows }} rows, {{ shownDegrees(preview.table.points[0]?.[0]) }} to
-              {{ degrees(preview.table.points[preview.table.points.length - 1]?.[0]) }}; beta fit within
-              {{ shownDegrees(preview.table.fits[0]?.worst_degrees_f, true) }} {{ degreeSign() }}.
+              {{
+                $t('SensorDesk.rowsToBetaFitWithin', {
+                  rows: preview.rows,
+                  shownDegrees: shownDegrees(preview.table.points[0]?.[0]),
+                  degrees: degrees(preview.table.points[preview.table.points.length - 1]?.[0]),
+                  shownDegrees2: shownDegrees(preview.table.fits[0]?.worst_degrees_f, true),
+                  degreeSign: degreeSign(),
+                })
+              }}
             </p>
-            <label>Keep as <el-input v-model="name" maxlength="80" data-testid="table-name" /></label>
-            <el-button class="key solid" data-testid="keep-table" @click="keepTable">Keep</el-button>
+            <label
+              >{{ $t('SensorDesk.keepAs') }} <el-input v-model="name" maxlength="80" data-testid="table-name"
+            /></label>
+            <el-button class="key solid" data-testid="keep-table" @click="keepTable">{{
+              $t('SensorDesk.keep')
+            }}</el-button>
           </template>
           <template v-else>
             <p>
-              <strong
-                >≠ Nothing kept: {{ preview.refused.length }} of {{ preview.rows }} rows are wrong.</strong
-              >
+              <strong>{{
+                $t('SensorDesk.nothingKeptOfRowsAre', { refused: preview.refused.length, rows: preview.rows })
+              }}</strong>
             </p>
             <ul>
               <li v-for="one in preview.refused.slice(0, 12)" :key="one.line + one.problem">
-                line {{ one.line }}: {{ one.problem }}
+                {{ $t('SensorDesk.line', { line: one.line, problem: one.problem }) }}
               </li>
             </ul>
           </template>
-          <el-button class="key" @click="preview = null">Away with this</el-button>
+          <el-button class="key" @click="preview = null">{{ $t('SensorDesk.awayWithThis') }}</el-button>
         </div>
         <form class="asks" @submit.prevent="addMeasured">
-          at
+          {{ $t('SensorDesk.at') }}
           <el-input
             v-model="form.at"
             class="mono"
             inputmode="decimal"
-            :aria-label="`Measured ${degreeSign()}`"
+            :aria-label="$t('SensorDesk.measured', { degreeSign: degreeSign() })"
             data-testid="ohms-degrees"
           />
-          {{ degreeSign() }} it reads
+          {{ $t('SensorDesk.itReads', { degreeSign: degreeSign() }) }}
           <el-input
             v-model="form.ohms"
             class="mono wide"
             inputmode="decimal"
-            aria-label="Ohms"
-            placeholder="Ω or OL"
+            :aria-label="$t('SensorDesk.ohms')"
+            :placeholder="$t('SensorDesk.OrOl')"
             data-testid="ohms"
           />
-          Ω
-          <el-button native-type="submit" class="key" data-testid="ohms-add">Note it</el-button>
+          {{ $t('SensorDesk.text') }}
+          <el-button native-type="submit" class="key" data-testid="ohms-add">{{
+            $t('SensorDesk.noteIt')
+          }}</el-button>
         </form>
         <p class="points">
           <button
             v-for="(point, i) in thermistor.points ?? []"
             :key="i"
             class="point mono"
-            title="take it out"
+            :title="$t('SensorDesk.takeItOut')"
             @click="keepThermistor({ points: (thermistor.points ?? []).filter((_, n) => n !== i) })"
           >
-            {{ shownDegrees(point.degrees_f) }}° {{ point.ohms }} Ω ×
+            {{ $t('SensorDesk.text2', { shownDegrees: shownDegrees(point.degrees_f), ohms: point.ohms }) }}
           </button>
         </p>
         <ThermistorChart v-if="answer" :answer="answer" />
         <form class="asks" @submit.prevent="setPair">
-          long off: coil
-          <el-input v-model="form.coil" class="mono" :aria-label="`Coil sensor ${degreeSign()}`" /> air
-          <el-input v-model="form.air" class="mono" :aria-label="`Air sensor ${degreeSign()}`" />
+          {{ $t('SensorDesk.longOffCoil') }}
+          <el-input
+            v-model="form.coil"
+            class="mono"
+            :aria-label="$t('SensorDesk.coilSensor', { degreeSign: degreeSign() })"
+          />
+          {{ $t('SensorDesk.air') }}
+          <el-input
+            v-model="form.air"
+            class="mono"
+            :aria-label="$t('SensorDesk.airSensor', { degreeSign: degreeSign() })"
+          />
           {{ degreeSign() }}
-          <el-button native-type="submit" class="key">Compare</el-button>
+          <el-button native-type="submit" class="key">{{ $t('SensorDesk.compare') }}</el-button>
         </form>
         <VerdictList v-if="answer" :verdicts="answer.verdicts" />
       </div>

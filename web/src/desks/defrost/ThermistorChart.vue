@@ -53,7 +53,7 @@ const degreeTicks = computed(() => {
     class="chart"
     :viewBox="`0 0 ${WIDTH} ${HEIGHT}`"
     role="img"
-    :aria-label="`Ohms over temperature, ${answer.table.title}`"
+    :aria-label="$t('ThermistorChart.ohmsOverTemperature', { title: answer.table.title })"
   >
     <g v-for="tick in ohmTicks" :key="tick">
       <line :x1="LEFT" :y1="y(tick)" :x2="WIDTH - 14" :y2="y(tick)" class="grid" />

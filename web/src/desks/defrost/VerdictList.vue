@@ -15,20 +15,20 @@ const SIGN: Record<Verdict['verdict'], string> = {
     <article v-for="(one, i) in verdicts" :key="one.code + i" :class="['verdict', one.verdict]">
       <h3>
         <b aria-hidden="true">{{ SIGN[one.verdict] }}</b> {{ one.title }}
-        <small v-if="one.look_first" class="first">look at this first</small>
-        <small v-if="one.verdict === 'as_designed'">as designed</small>
+        <small v-if="one.look_first" class="first">{{ $t('VerdictList.lookAtThisFirst') }}</small>
+        <small v-if="one.verdict === 'as_designed'">{{ $t('VerdictList.asDesigned') }}</small>
       </h3>
       <p>{{ one.says }}</p>
       <p v-for="caution in one.cautions" :key="caution" class="caution">⚠ {{ caution }}</p>
       <p v-if="one.verdict !== 'right'" class="next">→ {{ one.next_step }}</p>
       <details>
-        <summary>Seen, assumed, not proved</summary>
+        <summary>{{ $t('VerdictList.seenAssumedNotProved') }}</summary>
         <dl>
-          <dt>Seen</dt>
+          <dt>{{ $t('VerdictList.seen') }}</dt>
           <dd v-for="line in one.evidence" :key="line">{{ line }}</dd>
-          <dt>Assumed</dt>
+          <dt>{{ $t('VerdictList.assumed') }}</dt>
           <dd v-for="line in one.assumed" :key="line">{{ line }}</dd>
-          <dt>Not proved</dt>
+          <dt>{{ $t('VerdictList.notProved') }}</dt>
           <dd v-for="line in one.not_proved" :key="line">{{ line }}</dd>
         </dl>
       </details>

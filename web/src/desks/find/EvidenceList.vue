@@ -9,12 +9,15 @@ const emit = defineEmits<{ takeBack: [id: string] }>()
 </script>
 
 <template>
-  <section class="told" aria-label="What it weighs">
-    <h2>What it weighs</h2>
-    <p v-if="visit?.symptom_titles.length">Complaint: {{ visit.symptom_titles.join(', ') }}</p>
+  <section class="told" :aria-label="$t('EvidenceList.whatItWeighs')">
+    <h2>{{ $t('EvidenceList.whatItWeighs') }}</h2>
+    <p v-if="visit?.symptom_titles.length">
+      {{ $t('EvidenceList.complaint', { symptom_titles: visit.symptom_titles.join(', ') }) }}
+    </p>
     <p v-else class="quiet">
-      No symptom is picked. <RouterLink :to="`/visits/${visit?.id}/intake`">Intake</RouterLink> tells Find
-      where to begin.
+      {{ $t('EvidenceList.noSymptomIsPicked') }}
+      <RouterLink :to="`/visits/${visit?.id}/intake`">{{ $t('EvidenceList.intake') }}</RouterLink>
+      {{ $t('EvidenceList.tellsFindWhereToBegin') }}
     </p>
     <ol data-testid="evidence">
       <li v-for="(one, i) in evidence" :key="i">
@@ -22,14 +25,14 @@ const emit = defineEmits<{ takeBack: [id: string] }>()
         <el-button
           v-if="one.reading"
           class="key quiet"
-          :aria-label="`Take back: ${one.says}`"
+          :aria-label="$t('EvidenceList.takeBack2', { says: one.says })"
           @click="emit('takeBack', one.reading.id)"
-          >Take back</el-button
+          >{{ $t('EvidenceList.takeBack') }}</el-button
         >
-        <span v-else class="quiet">from {{ pageOf(one.source) }}</span>
+        <span v-else class="quiet">{{ $t('EvidenceList.from', { pageOf: pageOf(one.source) }) }}</span>
       </li>
     </ol>
-    <p v-if="!evidence.length" class="quiet">Nothing is read yet.</p>
+    <p v-if="!evidence.length" class="quiet">{{ $t('EvidenceList.nothingIsReadYet') }}</p>
   </section>
 </template>
 

@@ -122,39 +122,41 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
 
 <template>
   <main class="find">
-    <VisitHead title="Find" :visit="visit" :kept="false">
+    <VisitHead page="find" :visit="visit" :kept="false">
       <span class="ask"
-        >I stand at
+        >{{ $t('FindPage.iStandAt') }}
         <PickButtons
           :model-value="answer?.stands ?? stands"
           :options="PLACES"
-          label="I stand at"
+          :label="$t('FindPage.iStandAt')"
           testid="stands"
           @update:model-value="(place: Place) => (stands = place)"
       /></span>
       <span class="ask"
-        >Choose by <PickButtons v-model="mode" :options="WAYS" label="Choose the next test by" testid="way"
+        >{{ $t('FindPage.chooseBy') }}
+        <PickButtons v-model="mode" :options="WAYS" :label="$t('FindPage.chooseTheNextTestBy')" testid="way"
       /></span>
-      <RouterLink class="key" :to="`/visits/${id}/road-map`" data-testid="to-road-map">Road map</RouterLink>
+      <RouterLink class="key" :to="`/visits/${id}/road-map`" data-testid="to-road-map">{{
+        $t('FindPage.roadMap')
+      }}</RouterLink>
     </VisitHead>
     <ProblemNote v-if="problem ?? refused" :problem="(problem ?? refused)!" />
     <section v-if="task" class="working" role="status" data-testid="working-out">
       <p>
-        {{ answer ? 'The unit has changed: what' : 'What' }} every fault would show on this unit is being
-        worked out.
+        {{ answer ? $t('FindPage.workedOutAnew') : $t('FindPage.workedOut') }}
       </p>
-      <TaskProgress label="Faults worked out" :done="task.done" :total="task.total" counted />
-      <el-button class="key" @click="cancel">Stop</el-button>
+      <TaskProgress :label="$t('FindPage.faultsWorkedOut')" :done="task.done" :total="task.total" counted />
+      <el-button class="key" @click="cancel">{{ $t('FindPage.stop') }}</el-button>
     </section>
-    <el-skeleton v-if="!answer && asking" :rows="6" aria-label="Weighing" />
+    <el-skeleton v-if="!answer && asking" :rows="6" :aria-label="$t('FindPage.weighing')" />
     <div v-else-if="!answer && !task && !problem" class="working">
-      <el-button class="key" @click="again">Work it out</el-button>
+      <el-button class="key" @click="again">{{ $t('FindPage.workItOut') }}</el-button>
     </div>
     <div v-if="answer" class="work">
       <div class="left">
         <section
           :class="['stand', answer.outcome.key]"
-          aria-label="How it stands"
+          :aria-label="$t('FindPage.howItStands')"
           data-testid="outcome"
           :data-outcome="answer.outcome.key"
         >
@@ -164,10 +166,15 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
           <p class="quiet">{{ answer.outcome.not_proved }}</p>
           <p v-for="one in answer.changed" :key="one.says" class="changed">≠ {{ one.says }}</p>
         </section>
-        <section v-if="answer.beside" class="beside" aria-label="None alone" data-testid="beside">
+        <section
+          v-if="answer.beside"
+          class="beside"
+          :aria-label="$t('FindPage.noneAlone')"
+          data-testid="beside"
+        >
           <p v-if="answer.beside.repeat">↻ {{ answer.beside.repeat }}</p>
           <template v-if="answer.beside.pairs.length">
-            <h3>Two at once</h3>
+            <h3>{{ $t('FindPage.twoAtOnce') }}</h3>
             <p v-for="one in answer.beside.pairs" :key="one.says">
               {{ one.says }}
               <RouterLink
@@ -175,17 +182,21 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
                   path: `/visits/${id}/trace`,
                   query: { call: answer.call, faults: JSON.stringify(one.faults) },
                 }"
-                >Trace</RouterLink
+                >{{ $t('FindPage.trace') }}</RouterLink
               >
             </p>
           </template>
         </section>
-        <section v-if="!next && goOn" class="now" aria-label="Do now">
+        <section v-if="!next && goOn" class="now" :aria-label="$t('FindPage.doNow')">
           <h2>
             <RouterLink :to="`/visits/${id}/${goOn.page}`">{{ goOn.says }}</RouterLink>
           </h2>
         </section>
-        <section v-else-if="!next && answer.suspects[0]?.proof" class="now" aria-label="Do now">
+        <section
+          v-else-if="!next && answer.suspects[0]?.proof"
+          class="now"
+          :aria-label="$t('FindPage.doNow')"
+        >
           <h2>{{ answer.suspects[0].proof }}</h2>
         </section>
         <NextTest
@@ -197,27 +208,27 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
           @skip="skip(next)"
           @untold="untold"
         />
-        <section v-if="answer.care" class="care" aria-label="Fuse" data-testid="fuse-care">
+        <section v-if="answer.care" class="care" :aria-label="$t('FindPage.fuse')" data-testid="fuse-care">
           <h2>{{ answer.care.title }}</h2>
           <p v-for="caution in answer.care.cautions" :key="caution" class="caution">⚠ {{ caution }}</p>
           <el-collapse>
-            <el-collapse-item :title="`By hand, in ${answer.care.steps.length} steps`">
+            <el-collapse-item :title="$t('FindPage.byHandInSteps', { steps: answer.care.steps.length })">
               <ol>
                 <li v-for="step in answer.care.steps" :key="step">{{ step }}</li>
               </ol>
             </el-collapse-item>
           </el-collapse>
         </section>
-        <section v-if="next?.others.length" class="others" aria-label="Other tests">
-          <h3>Or</h3>
+        <section v-if="next?.others.length" class="others" :aria-label="$t('FindPage.otherTests')">
+          <h3>{{ $t('FindPage.or') }}</h3>
           <p v-for="one in next.others" :key="one.id">
-            {{ one.says }} <span class="mono">{{ one.minutes }} min</span>
+            {{ one.says }} <span class="mono">{{ $t('FindPage.min', { minutes: one.minutes }) }}</span>
           </p>
         </section>
         <EvidenceList v-if="!next" :visit="visit" :evidence="own" @take-back="undo" />
         <p v-if="skipped.length" class="quiet">
-          {{ skipped.length }} not possible here.
-          <el-button class="key quiet" @click="skipped = []">Ask them again</el-button>
+          {{ $t('FindPage.notPossibleHere', { skipped: skipped.length }) }}
+          <el-button class="key quiet" @click="skipped = []">{{ $t('FindPage.askThemAgain') }}</el-button>
         </p>
         <ScenePane v-if="scene && points" :width="scene.width" :height="scene.height" name="Loom">
           <SceneView :scene="scene" :black="points.from_node" :red="points.to_node" />

@@ -58,18 +58,18 @@ defineExpose({ choose: (i: number) => !numeric.value && lanes.value[i] && choose
 </script>
 
 <template>
-  <section class="next" aria-label="Next test">
+  <section class="next" :aria-label="$t('NextTest.nextTest')">
     <p class="kicker">
-      <b>Next</b>
-      <span v-if="test.at_title">at the {{ test.at_title }}</span>
-      <span class="mono">{{ test.minutes }} min</span>
+      <b>{{ $t('NextTest.next') }}</b>
+      <span v-if="test.at_title">{{ $t('NextTest.atThe', { at_title: test.at_title }) }}</span>
+      <span class="mono">{{ $t('NextTest.min', { minutes: test.minutes }) }}</span>
     </p>
     <h2 data-testid="next-test" :data-test="test.id">{{ test.says }}</h2>
-    <p v-if="test.first" class="first">First: {{ test.first }}</p>
+    <p v-if="test.first" class="first">{{ $t('NextTest.first', { first: test.first }) }}</p>
     <p v-for="caution in test.cautions" :key="caution" class="caution">⚠ {{ caution }}</p>
     <form v-if="numeric" class="entry" @submit.prevent="keepNumber">
       <label>
-        <span>reads</span>
+        <span>{{ $t('NextTest.reads') }}</span>
         <el-input
           v-model="typed"
           class="mono typed"
@@ -83,7 +83,7 @@ defineExpose({ choose: (i: number) => !numeric.value && lanes.value[i] && choose
         </el-input>
       </label>
       <el-button class="key solid" native-type="submit" :disabled="busy" data-testid="find-keep">
-        {{ busy ? 'Keeping …' : 'Keep ↵' }}
+        {{ busy ? $t('NextTest.keeping') : $t('NextTest.keep') }}
       </el-button>
     </form>
     <p v-if="wrong" class="wrong" role="alert">≠ {{ wrong }}</p>
@@ -105,15 +105,19 @@ defineExpose({ choose: (i: number) => !numeric.value && lanes.value[i] && choose
             <span class="mono">{{ percent(one.belief) }}</span> {{ one.title }}
           </li>
         </ol>
-        <p v-if="lane.suspects.length > MOST" class="quiet">and {{ lane.suspects.length - MOST }} more</p>
-        <p v-if="!lane.suspects.length" class="quiet">none of those in front</p>
+        <p v-if="lane.suspects.length > MOST" class="quiet">
+          {{ $t('NextTest.andMore', { MOST: lane.suspects.length - MOST }) }}
+        </p>
+        <p v-if="!lane.suspects.length" class="quiet">{{ $t('NextTest.noneOfThoseInFront') }}</p>
       </li>
     </ul>
     <div class="aside">
       <el-button class="key quiet" :disabled="busy" data-testid="untold" @click="emit('untold')">
-        Could not tell
+        {{ $t('NextTest.couldNotTell') }}
       </el-button>
-      <el-button class="key quiet" data-testid="skip" @click="emit('skip')">Not possible here</el-button>
+      <el-button class="key quiet" data-testid="skip" @click="emit('skip')">{{
+        $t('NextTest.notPossibleHere')
+      }}</el-button>
     </div>
   </section>
 </template>

@@ -26,25 +26,24 @@ const print = () => window.print()
   <main class="road">
     <header>
       <h1>
-        Road map <span v-if="visit">{{ visit.site }}, {{ visit.unit }}, {{ day(visit.visit_on) }}</span>
+        {{ $t('RoadMapPage.roadMap') }}
+        <span v-if="visit">{{ visit.site }}, {{ visit.unit }}, {{ day(visit.visit_on) }}</span>
       </h1>
       <p v-if="visit?.symptom_titles.length">{{ visit.symptom_titles.join(', ') }}</p>
       <span class="ways">
-        <RouterLink class="key" :to="`/visits/${id}/find`">Back to Find</RouterLink>
-        <el-button class="key solid" @click="print">Print</el-button>
+        <RouterLink class="key" :to="`/visits/${id}/find`">{{ $t('RoadMapPage.backToFind') }}</RouterLink>
+        <el-button class="key solid" @click="print">{{ $t('RoadMapPage.print') }}</el-button>
       </span>
     </header>
     <ProblemNote v-if="problem" :problem="problem" />
     <p v-if="task" role="status">
-      What every fault would show is being worked out: {{ task.done }} of {{ task.total ?? '…' }}
+      {{ $t('RoadMapPage.whatEveryFaultWouldShow', { done: task.done, total: task.total ?? '…' }) }}
     </p>
-    <el-skeleton v-else-if="asking && !answer" :rows="8" aria-label="Drawing the map" />
+    <el-skeleton v-else-if="asking && !answer" :rows="8" :aria-label="$t('RoadMapPage.drawingTheMap')" />
     <template v-if="answer">
       <div data-testid="road-map"><RoadBranch :stop="answer.tree" /></div>
       <p class="foot">
-        Down and to the right; the likeliest way on top. A dashed end is not told apart yet: note the
-        readings, and go back to Find. A solid end is where the next thing is to look at the part itself. The
-        maker’s instructions, local codes and licensed practice come first.
+        {{ $t('RoadMapPage.downAndToTheRight') }}
       </p>
     </template>
   </main>

@@ -26,12 +26,15 @@ const toggle = (one: Suspect) => emit('open', props.open === one.id ? null : one
 </script>
 
 <template>
-  <section class="suspects" aria-label="What could be so">
+  <section class="suspects" :aria-label="$t('SuspectList.whatCouldBeSo')">
     <h2>
-      What could be so
-      <small class="mono"
-        >{{ answer.looked_at.classes }} kinds told apart by {{ answer.looked_at.tests }} tests</small
-      >
+      {{ $t('SuspectList.whatCouldBeSo') }}
+      <small class="mono">{{
+        $t('SuspectList.kindsToldApartByTests', {
+          classes: answer.looked_at.classes,
+          tests: answer.looked_at.tests,
+        })
+      }}</small>
     </h2>
     <ol data-testid="suspects">
       <li v-for="one in answer.suspects" :key="one.id" :class="{ design: one.as_designed }">
@@ -45,33 +48,41 @@ const toggle = (one: Suspect) => emit('open', props.open === one.id ? null : one
           <span class="weight mono">{{ percent(one.belief) }}</span>
           <span class="track" aria-hidden="true"><span :style="{ width: width(one.belief) }" /></span>
           <span class="title"
-            >{{ one.title }} <small>{{ one.sort }}{{ one.proved ? ', looked at itself' : '' }}</small></span
+            >{{ one.title }}
+            <small>{{ one.sort }}{{ one.proved ? $t('SuspectList.lookedAtItself') : '' }}</small></span
           >
         </el-button>
         <div v-if="open === one.id" class="more">
           <p v-if="one.alike_count">
-            Reads the same in every test: {{ one.alike.join('; ')
-            }}{{
-              one.alike_count > one.alike.length ? `; and ${one.alike_count - one.alike.length} more` : ''
-            }}.
+            {{
+              $t('SuspectList.readsTheSameInEvery', {
+                alike: one.alike.join('; '),
+                alike_count:
+                  one.alike_count > one.alike.length
+                    ? $t('SuspectList.andMore', { alike: one.alike_count - one.alike.length })
+                    : '',
+              })
+            }}
           </p>
-          <p v-if="one.shows">Shows: {{ one.shows }}.</p>
-          <p v-if="one.proof">Proof: {{ one.proof }}.</p>
-          <p v-if="one.licensed" class="caution">⚠ For a licensed hand.</p>
+          <p v-if="one.shows">{{ $t('SuspectList.shows', { shows: one.shows }) }}</p>
+          <p v-if="one.proof">{{ $t('SuspectList.proof', { proof: one.proof }) }}</p>
+          <p v-if="one.licensed" class="caution">{{ $t('SuspectList.forALicensedHand') }}</p>
           <p v-for="line in one.carried_by" :key="`f${line}`" class="for">= {{ line }}</p>
           <p v-for="line in one.against" :key="`a${line}`" class="against">≠ {{ line }}</p>
           <p v-if="!one.carried_by.length && !one.against.length" class="quiet">
-            No reading speaks of it yet.
+            {{ $t('SuspectList.noReadingSpeaksOfIt') }}
           </p>
           <p v-if="soonest" class="soonest">
-            Soonest proved or cleared: <b>{{ soonest.says }}</b>
-            <span class="mono cost">{{ soonest.minutes }} min</span>
-            <template v-if="soonest.expects">; it would give {{ soonest.expects.title }}</template>
+            {{ $t('SuspectList.soonestProvedOrCleared') }} <b>{{ soonest.says }}</b>
+            <span class="mono cost">{{ $t('SuspectList.min', { minutes: soonest.minutes }) }}</span>
+            <template v-if="soonest.expects">{{
+              $t('SuspectList.itWouldGive', { title: soonest.expects.title })
+            }}</template>
           </p>
           <p class="ways">
-            <RouterLink class="key" :to="trace(one)" data-testid="what-if-it-is"
-              >Trace with it supposed</RouterLink
-            >
+            <RouterLink class="key" :to="trace(one)" data-testid="what-if-it-is">{{
+              $t('SuspectList.traceWithItSupposed')
+            }}</RouterLink>
             <RouterLink v-if="page(one)" class="key" :to="`/visits/${visit}/${page(one)!.path}`">{{
               page(one)!.title
             }}</RouterLink>
@@ -80,16 +91,16 @@ const toggle = (one: Suspect) => emit('open', props.open === one.id ? null : one
       </li>
     </ol>
     <p v-if="answer.rest.classes > 0" class="quiet">
-      {{ percent(answer.rest.belief) }} on {{ answer.rest.classes }} others.
+      {{ $t('SuspectList.onOthers', { percent: percent(answer.rest.belief), classes: answer.rest.classes }) }}
     </p>
     <template v-if="answer.unlikely.length">
-      <h3>Ruled unlikely</h3>
+      <h3>{{ $t('SuspectList.ruledUnlikely') }}</h3>
       <p v-for="one in answer.unlikely" :key="one.title" class="gone">
         <s>{{ one.title }}</s> {{ one.says }}
       </p>
     </template>
     <template v-if="answer.assumed.length">
-      <h3>Taken as noted, read by nobody</h3>
+      <h3>{{ $t('SuspectList.takenAsNotedReadBy') }}</h3>
       <p class="quiet">{{ answer.assumed.join('; ') }}.</p>
     </template>
   </section>

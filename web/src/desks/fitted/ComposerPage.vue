@@ -223,7 +223,13 @@ onBeforeUnmount(() => removeEventListener('keydown', onKey))
     <div v-if="!composed && !problem" class="until-there" />
     <template v-else>
       <RigHead
-        :title="visit ? 'Fitted' : id ? 'What is fitted' : 'Compose a rig'"
+        :title="
+          visit
+            ? $t('ComposerPage.fitted')
+            : id
+              ? $t('ComposerPage.whatIsFitted')
+              : $t('ComposerPage.composeARig')
+        "
         :name="draft.name"
         :can-undo="history.canUndo.value"
         :can-redo="history.canRedo.value"
@@ -236,9 +242,15 @@ onBeforeUnmount(() => removeEventListener('keydown', onKey))
         @redo="history.redo()"
         @keep="save"
       >
-        <el-button class="key" :disabled="!composed" @click="exportFile">Export</el-button>
-        <RouterLink v-if="rig" class="key" :to="`/rigs/${rig.id}/rungs`">Rungs</RouterLink>
-        <RouterLink v-if="rig && !visit" class="key" :to="`/rigs/${rig.id}/trace`">Trace</RouterLink>
+        <el-button class="key" :disabled="!composed" @click="exportFile">{{
+          $t('ComposerPage.export')
+        }}</el-button>
+        <RouterLink v-if="rig" class="key" :to="`/rigs/${rig.id}/rungs`">{{
+          $t('ComposerPage.rungs')
+        }}</RouterLink>
+        <RouterLink v-if="rig && !visit" class="key" :to="`/rigs/${rig.id}/trace`">{{
+          $t('ComposerPage.trace')
+        }}</RouterLink>
       </RigHead>
 
       <RigMeanwhile
@@ -248,18 +260,26 @@ onBeforeUnmount(() => removeEventListener('keydown', onKey))
         @later="meanwhile = null"
       />
       <p v-if="found" class="draft" data-testid="draft">
-        Your answers from before, not kept yet.
-        <el-button class="key" data-testid="give-up" @click="giveUp">Give them up</el-button>
+        {{ $t('ComposerPage.yourAnswersFromBeforeNot') }}
+        <el-button class="key" data-testid="give-up" @click="giveUp">{{
+          $t('ComposerPage.giveThemUp')
+        }}</el-button>
       </p>
       <div class="work">
-        <section class="questions" aria-label="Questions">
-          <PickTab :tabs="tabs" :tab="group" label="Place" testid="group" @choose="(one) => (group = one)" />
+        <section class="questions" :aria-label="$t('ComposerPage.questions')">
+          <PickTab
+            :tabs="tabs"
+            :tab="group"
+            :label="$t('ComposerPage.place')"
+            testid="group"
+            @choose="(one) => (group = one)"
+          />
           <div v-if="catalogue" class="source">
-            What I answer now is
+            {{ $t('ComposerPage.whatIAnswerNowIs') }}
             <PickOne
               v-model="source"
               :options="catalogue.sources.map((id) => ({ id, title: SOURCES[id] ?? id }))"
-              label="What I answer now is"
+              :label="$t('ComposerPage.whatIAnswerNowIs')"
               data-testid="source"
             />
           </div>
@@ -273,7 +293,7 @@ onBeforeUnmount(() => removeEventListener('keydown', onKey))
             @clear="clear(question.key)"
           />
         </section>
-        <section v-if="composed" class="picture" aria-label="Drawing">
+        <section v-if="composed" class="picture" :aria-label="$t('ComposerPage.drawing')">
           <CallBar :calls="calls" :call="composed.call" @choose="(one) => (call = one)" />
           <ScenePane
             :width="composed.preview.scene.width"
@@ -283,8 +303,13 @@ onBeforeUnmount(() => removeEventListener('keydown', onKey))
             <SceneView :scene="composed.preview.scene" />
           </ScenePane>
           <p class="runs">
-            Runs: {{ running.join(', ') || 'nothing' }}. {{ composed.preview.supply.drawn_va.toFixed(0) }} of
-            {{ composed.preview.supply.rated_va.toFixed(0) }} VA.
+            {{
+              $t('ComposerPage.runsOfVa', {
+                running: running.join(', ') || $t('ComposerPage.nothing'),
+                drawn_va: composed.preview.supply.drawn_va.toFixed(0),
+                rated_va: composed.preview.supply.rated_va.toFixed(0),
+              })
+            }}
           </p>
           <FindingList :findings="composed.preview.findings" />
           <PhotoStrip v-if="visit" :visit="visit.id" />

@@ -65,15 +65,15 @@ function table(text: string) {
     <p class="what">
       {{ question.title }} <small>{{ question.asks }}</small>
       <span :class="['source', fact?.provenance.source ?? 'assumed']">{{
-        fact?.provenance.source ?? 'assumed'
+        fact?.provenance.source ?? $t('FactQuestion.assumed')
       }}</span>
       <el-button
         v-if="fact"
         class="key quiet"
-        :aria-label="`${question.title}: leave open`"
+        :aria-label="$t('FactQuestion.leaveOpen2', { title: question.title })"
         @click="emit('clear')"
       >
-        leave open
+        {{ $t('FactQuestion.leaveOpen') }}
       </el-button>
     </p>
     <div v-if="question.kind === 'number'" class="number">
@@ -88,7 +88,7 @@ function table(text: string) {
       {{ unit }}
     </div>
     <div v-else-if="question.kind === 'table'" class="table">
-      <p>{{ question.columns.join(' · ') }}, a line each</p>
+      <p>{{ $t('FactQuestion.aLineEach', { columns: question.columns.join(' · ') }) }}</p>
       <el-input
         :model-value="rows"
         type="textarea"

@@ -16,7 +16,7 @@ watch(
 
 <template>
   <ComposerPage v-if="visit && visit.id === id" :id="visit.rig_id" :visit="visit" />
-  <p v-else class="wait">Fetching the rig …</p>
+  <p v-else class="wait">{{ $t('FittedPage.fetchingTheRig') }}</p>
 </template>
 
 <style scoped>

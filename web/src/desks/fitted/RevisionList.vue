@@ -6,20 +6,22 @@ defineProps<{ revisions: Revision[] }>()
 </script>
 
 <template>
-  <section class="revisions" aria-label="Revisions">
-    <h2>Revisions</h2>
+  <section class="revisions" :aria-label="$t('RevisionList.revisions')">
+    <h2>{{ $t('RevisionList.revisions') }}</h2>
     <details v-for="revision in revisions" :key="revision.id">
       <summary>
         <b class="mono">{{ revision.number }}</b> {{ day(revision.created_at) }}
         {{ clock(revision.created_at) }}, {{ revision.by }}
         <span>{{
-          revision.differences.length ? `${revision.differences.length} changed` : 'the first'
+          revision.differences.length
+            ? $t('RevisionList.changed', { differences: revision.differences.length })
+            : $t('RevisionList.theFirst')
         }}</span>
       </summary>
       <ul>
         <li v-for="difference in revision.differences" :key="difference.field">
-          <b>{{ difference.title }}</b> {{ difference.before ?? 'nothing' }} →
-          {{ difference.after ?? 'nothing' }}
+          <b>{{ difference.title }}</b> {{ difference.before ?? $t('RevisionList.nothing') }} →
+          {{ difference.after ?? $t('RevisionList.nothing') }}
         </li>
       </ul>
     </details>

@@ -14,7 +14,7 @@ defineEmits<{ stands: [rig: RigFile]; later: [] }>()
 <template>
   <ElDialog
     :model-value="true"
-    title="Somebody changed the same meanwhile"
+    :title="$t('RigMeanwhile.somebodyChangedTheSameMeanwhile')"
     width="min(640px, calc(100vw - 24px))"
     :close-on-click-modal="false"
     :show-close="false"
@@ -24,29 +24,31 @@ defineEmits<{ stands: [rig: RigFile]; later: [] }>()
     <table>
       <thead>
         <tr>
-          <th scope="col">What</th>
-          <th scope="col">Theirs</th>
-          <th scope="col">Mine</th>
+          <th scope="col">{{ $t('RigMeanwhile.what') }}</th>
+          <th scope="col">{{ $t('RigMeanwhile.theirs') }}</th>
+          <th scope="col">{{ $t('RigMeanwhile.mine') }}</th>
         </tr>
       </thead>
       <tbody>
         <tr v-for="one in problem.both" :key="one.field">
           <th scope="row">{{ one.title }}</th>
-          <td>{{ one.before ?? 'not there' }}</td>
-          <td>{{ one.after ?? 'not there' }}</td>
+          <td>{{ one.before ?? $t('RigMeanwhile.notThere') }}</td>
+          <td>{{ one.after ?? $t('RigMeanwhile.notThere') }}</td>
         </tr>
       </tbody>
     </table>
-    <p>All else that either of you changed is kept.</p>
+    <p>{{ $t('RigMeanwhile.allElseThatEitherOf') }}</p>
     <template #footer>
       <div class="choices">
-        <ElButton size="large" data-testid="later" @click="$emit('later')">Not yet</ElButton>
+        <ElButton size="large" data-testid="later" @click="$emit('later')">{{
+          $t('RigMeanwhile.notYet')
+        }}</ElButton>
         <ElButton
           size="large"
           :disabled="!problem.theirs_stand"
           data-testid="theirs"
           @click="problem.theirs_stand && $emit('stands', problem.theirs_stand)"
-          >Theirs stands</ElButton
+          >{{ $t('RigMeanwhile.theirsStands') }}</ElButton
         >
         <ElButton
           size="large"
@@ -54,7 +56,7 @@ defineEmits<{ stands: [rig: RigFile]; later: [] }>()
           :disabled="!problem.mine_stands"
           data-testid="mine"
           @click="problem.mine_stands && $emit('stands', problem.mine_stands)"
-          >Mine stands</ElButton
+          >{{ $t('RigMeanwhile.mineStands') }}</ElButton
         >
       </div>
     </template>

@@ -89,15 +89,16 @@ function number(about: (typeof NUMBERS)[number], text: string) {
 
 <template>
   <main class="intake">
-    <VisitHead title="Intake" :visit="visit" :kept="saved && !problem" />
+    <VisitHead page="intake" :visit="visit" :kept="saved && !problem" />
     <ProblemNote v-if="problem" :problem="problem" />
     <p v-if="visit" :class="['standing', visit.marks.intake]" data-testid="intake-standing">
       {{ SIGNS[visit.marks.intake] }} {{ visit.standing?.intake }}
     </p>
     <template v-if="visit && catalogue">
-      <section class="safety" aria-label="Safety first">
+      <section class="safety" :aria-label="$t('IntakePage.safetyFirst')">
         <h2>
-          Safety first <small v-if="left">{{ left }} to see to</small>
+          {{ $t('IntakePage.safetyFirst') }}
+          <small v-if="left">{{ $t('IntakePage.toSeeTo', { left }) }}</small>
         </h2>
         <el-checkbox
           v-for="item in safety"
@@ -109,15 +110,15 @@ function number(about: (typeof NUMBERS)[number], text: string) {
         >
       </section>
 
-      <section aria-label="Complaint">
-        <h2>What the customer says</h2>
+      <section :aria-label="$t('IntakePage.complaint')">
+        <h2>{{ $t('IntakePage.whatTheCustomerSays') }}</h2>
         <el-input
           v-model="complaint"
           type="textarea"
           :autosize="{ minRows: 2, maxRows: 8 }"
           maxlength="4000"
-          aria-label="Complaint in the customer’s words"
-          placeholder="In their words"
+          :aria-label="$t('IntakePage.complaintInTheCustomersWords')"
+          :placeholder="$t('IntakePage.inTheirWords')"
           data-testid="complaint"
           @change="change({ complaint })"
         />
@@ -138,7 +139,7 @@ function number(about: (typeof NUMBERS)[number], text: string) {
         <p v-if="wrong" class="wrong" role="alert">≠ {{ wrong }}</p>
       </section>
 
-      <section class="house" aria-label="What it does, by where it shows">
+      <section class="house" :aria-label="$t('IntakePage.whatItDoesByWhere')">
         <div v-for="place in PLACES" :key="place.id" :class="['place', place.id]">
           <h2>{{ place.title }}</h2>
           <button
@@ -154,38 +155,38 @@ function number(about: (typeof NUMBERS)[number], text: string) {
         </div>
       </section>
 
-      <section v-if="leads.length" aria-label="Where to look first">
-        <h2>Where to look first</h2>
+      <section v-if="leads.length" :aria-label="$t('IntakePage.whereToLookFirst')">
+        <h2>{{ $t('IntakePage.whereToLookFirst') }}</h2>
         <SymptomLeads :visit="visit" :symptoms="leads" />
       </section>
 
-      <section aria-label="Photos of the visit">
-        <h2>Photos</h2>
+      <section :aria-label="$t('IntakePage.photosOfTheVisit')">
+        <h2>{{ $t('IntakePage.photos') }}</h2>
         <PhotoStrip :visit="id" />
       </section>
 
       <SinceGood :visit="id" />
 
-      <section aria-label="Earlier visits">
-        <h2>Earlier visits to this unit</h2>
-        <p v-if="!earlier.length" class="quiet">None on record.</p>
+      <section :aria-label="$t('IntakePage.earlierVisits')">
+        <h2>{{ $t('IntakePage.earlierVisitsToThisUnit') }}</h2>
+        <p v-if="!earlier.length" class="quiet">{{ $t('IntakePage.noneOnRecord') }}</p>
         <RouterLink v-for="one in earlier" :key="one.id" class="earlier" :to="`/visits/${one.id}/intake`">
           <b>{{ day(one.visit_on, true) }}</b>
-          <span>{{ one.complaint || 'no complaint taken down' }}</span>
+          <span>{{ one.complaint || $t('IntakePage.noComplaintTakenDown') }}</span>
           <span class="mono">{{ degrees(one.outdoor_degrees_f) }}</span>
         </RouterLink>
       </section>
       <p v-if="mayChange" class="away">
         <SureButton
-          asks="Put this visit in the bin? It can be had back for thirty days, under Settings."
-          yes="Into the bin"
+          :asks="$t('IntakePage.putThisVisitInThe')"
+          :yes="$t('IntakePage.intoTheBin')"
           testid="throw-away"
           @sure="throwAway"
-          >Throw this visit away</SureButton
+          >{{ $t('IntakePage.throwThisVisitAway') }}</SureButton
         >
       </p>
     </template>
-    <p v-else-if="!problem" class="quiet">Fetching the visit …</p>
+    <p v-else-if="!problem" class="quiet">{{ $t('IntakePage.fetchingTheVisit') }}</p>
   </main>
 </template>
 

@@ -66,18 +66,19 @@ function wait(line: Line) {
         >
           {{
             left(line.id) === null
-              ? `wait ${minutes(line.after_seconds)}`
+              ? $t('BenchList.wait', { minutes: minutes(line.after_seconds) })
               : left(line.id) === 0
-                ? 'over'
+                ? $t('BenchList.over')
                 : minutes(left(line.id)!)
           }}
         </el-button>
         <span class="expect"
-          >expect <b class="mono">{{ line.expect.join(' ') || 'none live' }}</b></span
+          >{{ $t('BenchList.expect') }}
+          <b class="mono">{{ line.expect.join(' ') || $t('BenchList.noneLive') }}</b></span
         >
       </p>
       <p v-for="caution in line.cautions" :key="caution" class="caution">⚠ {{ caution }}</p>
-      <div class="seen" role="group" :aria-label="`Seen live: ${line.does}`">
+      <div class="seen" role="group" :aria-label="$t('BenchList.seenLive', { does: line.does })">
         <button
           v-for="terminal in terminals"
           :key="terminal"
@@ -92,11 +93,13 @@ function wait(line: Line) {
           :aria-pressed="verdict(line) === 'agrees'"
           @click="set(line.id, [...line.expect])"
         >
-          As expected
+          {{ $t('BenchList.asExpected') }}
         </el-button>
-        <el-button v-if="of(line.id)" class="key quiet" @click="set(line.id, null)">not done</el-button>
+        <el-button v-if="of(line.id)" class="key quiet" @click="set(line.id, null)">{{
+          $t('BenchList.notDone')
+        }}</el-button>
         <label class="because"
-          >not run, because
+          >{{ $t('BenchList.notRunBecause') }}
           <KeptInput
             maxlength="200"
             :value="notRun(line.id)"

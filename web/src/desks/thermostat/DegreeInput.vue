@@ -46,7 +46,7 @@ const range = () => [props.low, props.high].map((value) => shownDegrees(value, p
       @input="read"
     />
     {{ degreeSign() }}
-    <small v-if="wrong" role="alert">≠ a number from {{ range() }}</small>
+    <small v-if="wrong" role="alert">{{ $t('DegreeInput.aNumberFrom', { range: range() }) }}</small>
   </span>
 </template>
 

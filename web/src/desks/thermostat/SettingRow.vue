@@ -29,10 +29,10 @@ function number(text: string) {
     <b class="sign" aria-hidden="true">{{ SIGN[item.verdict] }}</b>
     <span class="what">
       {{ item.title }} <small>{{ item.asks }}</small>
-      <small v-if="item.source === 'told_before'" class="told">as told last time</small>
-      <small v-if="item.verdict === 'disagrees' && item.should" class="should"
-        >should be: {{ item.should }}</small
-      >
+      <small v-if="item.source === 'told_before'" class="told">{{ $t('SettingRow.asToldLastTime') }}</small>
+      <small v-if="item.verdict === 'disagrees' && item.should" class="should">{{
+        $t('SettingRow.shouldBe', { should: item.should })
+      }}</small>
       <small v-if="wrong" class="should" role="alert">≠ {{ wrong }}</small>
     </span>
     <PickOne
@@ -43,8 +43,12 @@ function number(text: string) {
       @update:model-value="(value) => emit('set', value)"
     />
     <span v-else-if="item.kind === 'flag'" class="flag" role="group" :aria-label="item.title">
-      <el-button class="key" :aria-pressed="item.found === true" @click="emit('set', true)">yes</el-button>
-      <el-button class="key" :aria-pressed="item.found === false" @click="emit('set', false)">no</el-button>
+      <el-button class="key" :aria-pressed="item.found === true" @click="emit('set', true)">{{
+        $t('SettingRow.yes')
+      }}</el-button>
+      <el-button class="key" :aria-pressed="item.found === false" @click="emit('set', false)">{{
+        $t('SettingRow.no')
+      }}</el-button>
     </span>
     <span v-else class="number">
       <KeptInput
@@ -61,15 +65,15 @@ function number(text: string) {
       class="label mono"
       maxlength="40"
       :value="label"
-      placeholder="no."
-      :aria-label="`Maker’s number for ${item.title}`"
+      :placeholder="$t('SettingRow.no2')"
+      :aria-label="$t('SettingRow.makersNumberFor', { title: item.title })"
       @keep="(text) => emit('label', text)"
     />
     <el-button
       v-if="read"
       class="key quiet"
-      :aria-label="`${item.title}: not read`"
-      title="not read"
+      :aria-label="$t('SettingRow.notRead2', { title: item.title })"
+      :title="$t('SettingRow.notRead')"
       @click="emit('clear')"
     >
       ×
@@ -77,8 +81,8 @@ function number(text: string) {
     <el-button
       v-else
       class="key quiet"
-      :aria-label="`${item.title}: read, and so`"
-      title="read, and so"
+      :aria-label="$t('SettingRow.readAndSo2', { title: item.title })"
+      :title="$t('SettingRow.readAndSo')"
       @click="emit('set', item.found)"
     >
       ✓

@@ -76,7 +76,7 @@ function key(event: KeyboardEvent) {
     :viewBox="`0 0 ${WIDTH} ${height}`"
     role="slider"
     tabindex="0"
-    aria-label="Time of the staging run"
+    :aria-label="$t('StagingChart.timeOfTheStagingRun')"
     :aria-valuemin="0"
     :aria-valuemax="span"
     :aria-valuenow="at"
@@ -102,9 +102,11 @@ function key(event: KeyboardEvent) {
       text-anchor="end"
       class="name"
     >
-      room
+      {{ $t('StagingChart.room') }}
     </text>
-    <text v-if="set.length" :x="LEFT + 6" :y="y(set[0]?.[1] ?? 0) - 6" class="name">set point</text>
+    <text v-if="set.length" :x="LEFT + 6" :y="y(set[0]?.[1] ?? 0) - 6" class="name">
+      {{ $t('StagingChart.setPoint') }}
+    </text>
     <text v-if="outdoor.length" :x="WIDTH - 12" :y="ROOM - 10" text-anchor="end">
       {{ weather }}
     </text>

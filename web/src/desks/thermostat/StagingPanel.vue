@@ -59,43 +59,52 @@ const stages = computed(() => (staging.value?.stages ?? []).filter((one) => one.
 </script>
 
 <template>
-  <section class="staging" aria-label="Stages over time">
+  <section class="staging" :aria-label="$t('StagingPanel.stagesOverTime')">
     <div class="asks">
-      <PickButtons v-model="form.mode" :options="MODES" label="Mode" testid="mode" />
-      <label>set <DegreeInput v-model="form.set" name="set point" :low="40" :high="95" /></label>
+      <PickButtons v-model="form.mode" :options="MODES" :label="$t('StagingPanel.mode')" testid="mode" />
       <label
-        >error
+        >{{ $t('StagingPanel.set') }} <DegreeInput v-model="form.set" name="set point" :low="40" :high="95"
+      /></label>
+      <label
+        >{{ $t('StagingPanel.error') }}
         <DegreeInput v-model="form.error" name="error" difference :low="-20" :high="40" data-testid="error"
       /></label>
       <label
-        >outside
+        >{{ $t('StagingPanel.outside') }}
         <DegreeInput v-model="form.outdoor" name="outside" :low="-40" :high="120" data-testid="outdoor" />
-        to
+        {{ $t('StagingPanel.to') }}
         <el-input
           v-model.lazy="form.outdoorEnd"
           class="mono"
           inputmode="decimal"
           maxlength="6"
-          placeholder="same"
+          :placeholder="$t('StagingPanel.same')"
           data-testid="outdoor-end"
         />
         {{ degreeSign() }}</label
       >
       <span class="ask"
-        >room <PickOne v-model="form.room" :options="ROOMS" label="Room" data-testid="room"
+        >{{ $t('StagingPanel.room') }}
+        <PickOne v-model="form.room" :options="ROOMS" :label="$t('StagingPanel.room2')" data-testid="room"
       /></span>
       <label
-        >set point moved at
-        <el-input v-model="form.pushAt" class="mono" maxlength="8" placeholder="5:00" data-testid="push-at" />
-        to
+        >{{ $t('StagingPanel.setPointMovedAt') }}
+        <el-input
+          v-model="form.pushAt"
+          class="mono"
+          maxlength="8"
+          :placeholder="$t('StagingPanel.timeExample')"
+          data-testid="push-at"
+        />
+        {{ $t('StagingPanel.to') }}
         <DegreeInput v-model="form.pushTo" name="set point then" :low="40" :high="95" />
       </label>
       <span class="ask"
-        >for
+        >{{ $t('StagingPanel.for') }}
         <PickOne
           v-model="form.hours"
           :options="[0.5, 1, 2, 6, 12, 24].map((id) => ({ id, title: `${id} h` }))"
-          label="For how long"
+          :label="$t('StagingPanel.forHowLong')"
       /></span>
     </div>
     <el-input
@@ -105,35 +114,40 @@ const stages = computed(() => (staging.value?.stages ?? []).filter((one) => one.
       class="mono course"
       :autosize="{ minRows: 3, maxRows: 12 }"
       maxlength="4000"
-      :aria-label="`A time, the room, outside and set point in ${degreeSign()} a line; a dash for as before`"
+      :aria-label="$t('StagingPanel.aTimeTheRoomOutside', { degreeSign: degreeSign() })"
       data-testid="course"
     />
-    <small v-if="form.room === 'course'" class="how"
-      >time · room · outside · set point, – for as before</small
-    >
+    <small v-if="form.room === 'course'" class="how">{{ $t('StagingPanel.timeRoomOutsideSetPoint') }}</small>
     <p v-if="wrong" class="wrong" role="alert">≠ {{ wrong }}</p>
     <ProblemNote v-if="problem" :problem="problem" />
     <div v-if="!staging && !problem && !wrong" class="until-there" />
     <template v-if="staging">
       <StagingChart :staging="staging" :at="at" @at="(seconds) => (at = seconds)" />
       <p v-if="!staging.waiting.length" class="now" data-testid="waiting">
-        At {{ minutes(at) }} nothing is being waited for.
+        {{ $t('StagingPanel.atNothingIsBeingWaited', { minutes: minutes(at) }) }}
       </p>
       <ul v-else class="now" data-testid="waiting">
         <li v-for="one in staging.waiting" :key="one.output">
-          At {{ minutes(at) }} <b class="mono">{{ one.title }}</b> is not on: {{ one.says }}.
-          <template v-if="one.seconds !== null">It comes at {{ minutes(one.seconds) }}.</template>
-          <template v-else>Not within this run.</template>
+          {{ $t('StagingPanel.at', { minutes: minutes(at) }) }} <b class="mono">{{ one.title }}</b>
+          {{ $t('StagingPanel.isNotOn', { says: one.says }) }}
+          <template v-if="one.seconds !== null">{{
+            $t('StagingPanel.itComesAt', { minutes: minutes(one.seconds) })
+          }}</template>
+          <template v-else>{{ $t('StagingPanel.notWithinThisRun') }}</template>
         </li>
       </ul>
       <ol class="stages" data-testid="stages">
         <li v-for="one in stages" :key="one.output + one.on_at">
           <b class="mono">{{ minutes(one.on_at) }}</b> <b class="mono letter">{{ one.title }}</b>
-          <span v-if="one.off_at !== null">until {{ minutes(one.off_at) }}</span>
-          <span v-if="one.waited" class="why">not sooner: {{ one.waited }}</span>
+          <span v-if="one.off_at !== null">{{
+            $t('StagingPanel.until', { minutes: minutes(one.off_at) })
+          }}</span>
+          <span v-if="one.waited" class="why">{{
+            $t('StagingPanel.notSooner', { waited: one.waited })
+          }}</span>
         </li>
       </ol>
-      <p v-if="!stages.length">Nothing comes on in this run.</p>
+      <p v-if="!stages.length">{{ $t('StagingPanel.nothingComesOnInThis') }}</p>
       <FindingList :findings="staging.findings" />
     </template>
   </section>

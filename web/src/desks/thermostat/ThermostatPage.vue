@@ -107,21 +107,21 @@ async function keepProfile() {
 
 <template>
   <main class="thermostat">
-    <VisitHead title="Thermostat" :visit="visit" :kept="saved && !keeping">
+    <VisitHead page="thermostat" :visit="visit" :kept="saved && !keeping">
       <p :class="['tally', { pending: !answer }]" data-testid="tally">
         {{ answer ? tally : '' }}
       </p>
       <el-button class="key" :disabled="!history.canUndo.value" data-testid="undo" @click="step('undo')">
-        Undo
+        {{ $t('ThermostatPage.undo') }}
       </el-button>
       <el-button class="key" :disabled="!history.canRedo.value" data-testid="redo" @click="step('redo')">
-        Redo
+        {{ $t('ThermostatPage.redo') }}
       </el-button>
     </VisitHead>
     <ProblemNote v-if="problem ?? keeping" :problem="(problem ?? keeping)!" />
-    <p v-if="!answer && !problem" class="quiet">Solving every call …</p>
+    <p v-if="!answer && !problem" class="quiet">{{ $t('ThermostatPage.solvingEveryCall') }}</p>
     <div v-if="answer && visit && ready" class="work">
-      <section class="settings" aria-label="Settings against the equipment">
+      <section class="settings" :aria-label="$t('ThermostatPage.settingsAgainstTheEquipment')">
         <SettingRow
           v-for="item in items"
           :key="item.key"
@@ -134,23 +134,23 @@ async function keepProfile() {
         />
         <div class="profiles">
           <span class="ask"
-            >Maker’s numbers from
+            >{{ $t('ThermostatPage.makersNumbersFrom') }}
             <PickOne
               v-model="profile"
               :options="profiles.map((one) => ({ id: one.id, title: one.name }))"
-              :placeholder="profiles.length ? 'choose' : 'none kept yet'"
-              label="Maker’s numbers from"
+              :placeholder="profiles.length ? $t('ThermostatPage.choose') : $t('ThermostatPage.noneKeptYet')"
+              :label="$t('ThermostatPage.makersNumbersFrom')"
               data-testid="profile"
           /></span>
-          <el-button class="key" :disabled="!profile" data-testid="use-profile" @click="useProfile"
-            >Use</el-button
-          >
+          <el-button class="key" :disabled="!profile" data-testid="use-profile" @click="useProfile">{{
+            $t('ThermostatPage.use')
+          }}</el-button>
           <label
-            >Keep these numbers as
+            >{{ $t('ThermostatPage.keepTheseNumbersAs') }}
             <el-input
               v-model="name"
               maxlength="80"
-              placeholder="wall model, round dial"
+              :placeholder="$t('ThermostatPage.wallModelRoundDial')"
               data-testid="profile-name"
           /></label>
           <el-button
@@ -159,7 +159,7 @@ async function keepProfile() {
             data-testid="keep-profile"
             @click="keepProfile"
           >
-            Keep
+            {{ $t('ThermostatPage.keep') }}
           </el-button>
         </div>
       </section>
@@ -172,7 +172,13 @@ async function keepProfile() {
         >
           {{ SIGNS[answer.standing.mark] }} {{ answer.standing.says }}
         </p>
-        <PickTab class="tabs" :tabs="TABS" :tab="tab" label="What to look at" @choose="(one) => (tab = one)">
+        <PickTab
+          class="tabs"
+          :tabs="TABS"
+          :tab="tab"
+          :label="$t('ThermostatPage.whatToLookAt')"
+          @choose="(one) => (tab = one)"
+        >
           <StagingPanel v-if="tab === 'stages'" :visit="visit" :settings="settings" />
           <BenchList
             v-else

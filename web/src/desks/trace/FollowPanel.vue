@@ -78,22 +78,26 @@ watch(
 </script>
 
 <template>
-  <section class="follow" aria-label="Follow the loop">
+  <section class="follow" :aria-label="$t('FollowPanel.followTheLoop')">
     <div class="top">
       <PickOne
         :model-value="loop"
         :options="trace.strings.map((one) => ({ id: one.load, title: one.title }))"
-        label="Loop"
+        :label="$t('FollowPanel.loop')"
         data-testid="loop"
         @update:model-value="choose"
       />
-      <el-button class="key" title="←" aria-label="back along the loop" @click="emit('step', -1)"
+      <el-button
+        class="key"
+        title="←"
+        :aria-label="$t('FollowPanel.backAlongTheLoop')"
+        @click="emit('step', -1)"
         >←</el-button
       >
       <el-button
         class="key"
         title="→"
-        aria-label="on along the loop"
+        :aria-label="$t('FollowPanel.onAlongTheLoop')"
         data-testid="step-on"
         @click="emit('step', 1)"
       >
@@ -101,31 +105,36 @@ watch(
       </el-button>
     </div>
     <p v-if="here" class="here" data-testid="here" aria-live="polite">
-      <b>{{ at + 1 }} of {{ stations.length }} · {{ here.label }}</b>
+      <b>{{ $t('FollowPanel.of', { what: at + 1, stations: stations.length, label: here.label }) }}</b>
       <span v-if="about">{{ about.does }}.</span>
       <span :class="['stands', { broken: here.broken }]">{{ stands }}{{ here.broken ? ' ≠' : '' }}</span>
-      <span v-if="expected">to be read: {{ volts(expected.volts_ac) }} V</span>
+      <span v-if="expected">{{ $t('FollowPanel.toBeReadV', { volts: volts(expected.volts_ac) }) }}</span>
     </p>
-    <p v-else class="here quiet">→ goes along this loop from R to C.</p>
+    <p v-else class="here quiet">{{ $t('FollowPanel.goesAlongThisLoopFrom') }}</p>
     <div class="ways">
       <el-button class="key" :disabled="!red" data-testid="way-from-r" @click="ask('from R')">
-        How does 24 V get there?
+        {{ $t('FollowPanel.howDoes24VGet') }}
       </el-button>
       <el-button class="key" :disabled="!red || !black" data-testid="way-between" @click="ask('between')">
-        What lies between?
+        {{ $t('FollowPanel.whatLiesBetween') }}
       </el-button>
     </div>
     <ProblemNote v-if="problem" :problem="problem" />
     <div v-if="way" class="way" data-testid="way">
       <p>
-        <b>{{ asked === 'between' ? 'Between the probes' : 'Shortest way from R' }}.</b> {{ way.says }}
+        <b
+          >{{
+            asked === 'between' ? $t('FollowPanel.betweenTheProbes') : $t('FollowPanel.shortestWayFromR')
+          }}.</b
+        >
+        {{ way.says }}
       </p>
       <ol>
         <li v-for="stop in way.stops" :key="stop.id" :class="[stop.kind, { open: stop.open }]">
-          {{ stop.label }}<span v-if="stop.open"> open ≠</span>
+          {{ stop.label }}<span v-if="stop.open"> {{ $t('FollowPanel.open') }}</span>
         </li>
       </ol>
-      <el-button class="key quiet" @click="clear">Clear</el-button>
+      <el-button class="key quiet" @click="clear">{{ $t('FollowPanel.clear') }}</el-button>
     </div>
   </section>
 </template>

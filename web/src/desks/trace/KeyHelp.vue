@@ -11,7 +11,7 @@ const NAMES: Record<string, string> = { ArrowRight: '→', ArrowLeft: '←', ' '
 
 <template>
   <details class="keys" :open="shown" @toggle="shown = ($event.target as HTMLDetailsElement).open">
-    <summary>Keys <kbd>?</kbd></summary>
+    <summary>{{ $t('KeyHelp.keys') }} <kbd>?</kbd></summary>
     <ul>
       <li v-for="call in calls" :key="call.id">
         <kbd>{{ call.key }}</kbd> {{ call.title }}
@@ -19,9 +19,11 @@ const NAMES: Record<string, string> = { ArrowRight: '→', ArrowLeft: '←', ' '
       <li v-for="entry in KEYS" :key="entry.key">
         <kbd>{{ NAMES[entry.key] ?? entry.key }}</kbd> {{ entry.says }}
       </li>
-      <li><kbd>↵</kbd> keep the reading</li>
+      <li><kbd>↵</kbd> {{ $t('KeyHelp.keepTheReading') }}</li>
     </ul>
-    <el-button class="key" data-testid="first-look-again" @click="$emit('look')">First look again</el-button>
+    <el-button class="key" data-testid="first-look-again" @click="$emit('look')">{{
+      $t('KeyHelp.firstLookAgain')
+    }}</el-button>
   </details>
 </template>
 

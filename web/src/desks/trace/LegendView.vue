@@ -18,7 +18,7 @@ function stands(entry: Legend['entries'][number]): string {
 
 <template>
   <div class="legend">
-    <ul class="codes" aria-label="Codes">
+    <ul class="codes" :aria-label="$t('LegendView.codes')">
       <li v-for="entry in fitted" :key="entry.code">
         <button
           class="entry"
@@ -30,7 +30,7 @@ function stands(entry: Legend['entries'][number]): string {
           <span class="code mono">{{ entry.code }}</span>
           <span class="words">
             <b>{{ entry.title }}</b> <span>{{ entry.does }}</span>
-            <small v-if="entry.moves">moved by {{ entry.moves }}</small>
+            <small v-if="entry.moves">{{ $t('LegendView.movedBy', { moves: entry.moves }) }}</small>
           </span>
           <span class="stands mono">{{ stands(entry) }}</span>
         </button>
@@ -39,8 +39,8 @@ function stands(entry: Legend['entries'][number]): string {
         </p>
       </li>
     </ul>
-    <h2>On many panels, not fitted here</h2>
-    <ul class="codes absent" aria-label="Not fitted">
+    <h2>{{ $t('LegendView.onManyPanelsNotFitted') }}</h2>
+    <ul class="codes absent" :aria-label="$t('LegendView.notFitted')">
       <li v-for="entry in absent" :key="entry.code" class="entry">
         <SymbolGlyph :strokes="entry.strokes" struck />
         <span class="code mono"
@@ -51,8 +51,8 @@ function stands(entry: Legend['entries'][number]): string {
         >
       </li>
     </ul>
-    <h2>Lines and symbols</h2>
-    <ul class="marks" aria-label="Lines and symbols">
+    <h2>{{ $t('LegendView.linesAndSymbols') }}</h2>
+    <ul class="marks" :aria-label="$t('LegendView.linesAndSymbols')">
       <li v-for="mark in legend.marks" :key="mark.key">
         <SymbolGlyph :strokes="mark.strokes" :line="mark.line" />
         <span

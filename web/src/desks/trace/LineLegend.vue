@@ -1,11 +1,11 @@
 <template>
-  <ul class="lines" aria-label="Line styles">
-    <li><i class="sample live"></i> live</li>
-    <li><i class="sample home"></i> common</li>
-    <li><i class="sample dead"></i> dead</li>
-    <li><i class="sample floating"></i> floats</li>
-    <li><i class="sample between"></i> between</li>
-    <li><b>≠</b> broken</li>
+  <ul class="lines" :aria-label="$t('LineLegend.lineStyles')">
+    <li><i class="sample live"></i> {{ $t('LineLegend.live') }}</li>
+    <li><i class="sample home"></i> {{ $t('LineLegend.common') }}</li>
+    <li><i class="sample dead"></i> {{ $t('LineLegend.dead') }}</li>
+    <li><i class="sample floating"></i> {{ $t('LineLegend.floats') }}</li>
+    <li><i class="sample between"></i> {{ $t('LineLegend.between') }}</li>
+    <li><b>≠</b> {{ $t('LineLegend.broken') }}</li>
   </ul>
 </template>
 

@@ -73,36 +73,44 @@ defineExpose({ keep })
 </script>
 
 <template>
-  <el-button v-if="offered && !live" class="key" data-testid="take-meter" @click="take"
-    >{{ offered.name }} sends: I hold it</el-button
-  >
+  <el-button v-if="offered && !live" class="key" data-testid="take-meter" @click="take">{{
+    $t('LiveMeter.sendsIHoldIt', { name: offered.name })
+  }}</el-button>
   <section
     v-if="live && shown"
     :class="['live', { quiet, wrong, settled: shown.stable && !quiet }]"
-    aria-label="Live meter"
+    :aria-label="$t('LiveMeter.liveMeter')"
     data-testid="live-meter"
   >
     <p class="head">
       <b>{{ live.sample.device }}</b>
       <span role="status">{{
-        quiet ? 'quiet: no value for 3 s' : wrong ? 'wrong function' : shown.stable ? 'held' : 'settling'
+        quiet
+          ? $t('LiveMeter.quietNoValueFor3')
+          : wrong
+            ? $t('LiveMeter.wrongFunction')
+            : shown.stable
+              ? $t('LiveMeter.held')
+              : $t('LiveMeter.settling')
       }}</span>
     </p>
     <p class="digits mono" data-testid="live-value">
       {{ quiet ? '– –' : shownIn(shown.unit, shown.value) }}<small>{{ unitShown(shown.unit) }}</small>
     </p>
     <p v-if="wrong" class="says">
-      {{ SAYS[live.sample.function] ?? 'Another function than a person keeps.' }}
+      {{ SAYS[live.sample.function] ?? $t('LiveMeter.anotherFunctionThanAPerson') }}
     </p>
     <template v-else>
-      <el-button class="key solid" :disabled="!ready || busy" title="k" data-testid="keep-live" @click="keep"
-        >Keep {{ where }}</el-button
+      <el-button
+        class="key solid"
+        :disabled="!ready || busy"
+        :title="$t('LiveMeter.k')"
+        data-testid="keep-live"
+        @click="keep"
+        >{{ $t('LiveMeter.keep', { where }) }}</el-button
       >
-      <small v-if="!live.sample.instrument"
-        >Its input is not known: taken for high impedance, and what it shows may be a ghost. A live value
-        proves nothing dead.</small
-      >
-      <small v-else>A live value proves nothing dead.</small>
+      <small v-if="!live.sample.instrument">{{ $t('LiveMeter.itsInputIsNotKnown') }}</small>
+      <small v-else>{{ $t('LiveMeter.aLiveValueProvesNothing') }}</small>
     </template>
   </section>
 </template>

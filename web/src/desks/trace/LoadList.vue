@@ -14,7 +14,7 @@ const MAIN = ['COMP', 'COMP2', 'OFM', 'RVS', 'RVS_LINE', 'HGS', 'BLOWER', 'HTR',
 </script>
 
 <template>
-  <section class="loads" aria-label="What runs">
+  <section class="loads" :aria-label="$t('LoadList.whatRuns')">
     <ul class="strip">
       <li v-for="load in all ? loads : loads.filter((one) => MAIN.includes(one.code))" :key="load.code">
         <button
@@ -25,11 +25,15 @@ const MAIN = ['COMP', 'COMP2', 'OFM', 'RVS', 'RVS_LINE', 'HGS', 'BLOWER', 'HTR',
         >
           <span :class="['lamp', { on: load.on }]" aria-hidden="true"></span>
           <span class="title">{{ load.title }}</span>
-          <span class="state mono">{{ load.on ? 'on' : load.as_designed ? 'off' : 'off ≠' }}</span>
+          <span class="state mono">{{
+            load.on ? $t('LoadList.on') : load.as_designed ? $t('LoadList.off') : $t('LoadList.off2')
+          }}</span>
         </button>
       </li>
       <li>
-        <el-button class="key quiet" @click="all = !all">{{ all ? 'Loads only' : 'Relays too' }}</el-button>
+        <el-button class="key quiet" @click="all = !all">{{
+          all ? $t('LoadList.loadsOnly') : $t('LoadList.relaysToo')
+        }}</el-button>
       </li>
     </ul>
     <ol v-if="why" class="chain" data-testid="why">

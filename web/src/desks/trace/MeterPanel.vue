@@ -75,7 +75,7 @@ defineExpose({ focus: () => entry.value?.focus() })
 </script>
 
 <template>
-  <section :class="['meter', { docked }]" aria-label="Meter">
+  <section :class="['meter', { docked }]" :aria-label="$t('MeterPanel.meter')">
     <button v-if="docked" class="fold" :aria-expanded="unfolded" @click="unfolded = !unfolded">
       <template v-if="between">
         <span><i aria-hidden="true">■</i> {{ labelOf(black) }}</span>
@@ -83,14 +83,14 @@ defineExpose({ focus: () => entry.value?.focus() })
       </template>
       <span v-else class="on">{{ unitShown(about.title) }}</span>
       <b aria-hidden="true">{{ unfolded ? '▾' : '▴' }}</b>
-      <span class="hidden-label">probes and meter</span>
+      <span class="hidden-label">{{ $t('MeterPanel.probesAndMeter') }}</span>
     </button>
     <PickButtons
       v-show="!docked || unfolded"
       class="functions"
       :model-value="of"
       :options="choices"
-      label="What is read"
+      :label="$t('MeterPanel.whatIsRead')"
       testid="function"
       @update:model-value="(id) => emit('function', id)"
     />
@@ -102,8 +102,8 @@ defineExpose({ focus: () => entry.value?.focus() })
           <PickOne
             :model-value="probe === 'black' ? black : red"
             :options="points"
-            :label="`${probe} probe on`"
-            placeholder="tap a point"
+            :label="$t('MeterPanel.probeOn', { probe })"
+            :placeholder="$t('MeterPanel.tapAPoint')"
             :data-testid="`probe-${probe}`"
             @update:model-value="(node) => emit('place', probe, node)"
           />
@@ -112,9 +112,14 @@ defineExpose({ focus: () => entry.value?.focus() })
 
       <div class="glass">
         <template v-if="pair && inOhms && ohms">
-          <span class="should">power off, {{ isolated ? 'by itself' : 'in circuit' }}</span>
+          <span class="should">{{
+            $t('MeterPanel.powerOff', {
+              isolated: isolated ? $t('MeterPanel.byItself') : $t('MeterPanel.inCircuit'),
+            })
+          }}</span>
           <span class="digits mono" data-testid="ohms"
-            >{{ shownOhms(isolated ? ohms.alone.ohms : ohms.circuit.ohms) }}<small>Ω</small></span
+            >{{ shownOhms(isolated ? ohms.alone.ohms : ohms.circuit.ohms)
+            }}<small>{{ $t('MeterPanel.text') }}</small></span
           >
           <p class="reason" data-testid="reason" aria-live="polite">
             {{ isolated ? ohms.alone.says : ohms.circuit.says }}
@@ -122,23 +127,32 @@ defineExpose({ focus: () => entry.value?.focus() })
           <p class="reason alone">{{ isolated ? ohms.circuit.says : ohms.alone.says }}</p>
         </template>
         <template v-else-if="pair && !inOhms && expected">
-          <span class="should">should read</span>
+          <span class="should">{{ $t('MeterPanel.shouldRead') }}</span>
           <span class="digits mono" data-testid="expected"
-            >{{ volts(expected.volts_ac) }}<small>V AC</small></span
+            >{{ volts(expected.volts_ac) }}<small>{{ $t('MeterPanel.vAc') }}</small></span
           >
-          <span v-if="expected.low_volts_ac !== null" class="span mono"
-            >{{ volts(expected.low_volts_ac) }} to {{ volts(expected.high_volts_ac) }}</span
-          >
+          <span v-if="expected.low_volts_ac !== null" class="span mono">{{
+            $t('MeterPanel.to', {
+              volts: volts(expected.low_volts_ac),
+              volts2: volts(expected.high_volts_ac),
+            })
+          }}</span>
           <p class="reason" data-testid="reason" aria-live="polite">{{ expected.says }}</p>
         </template>
-        <p v-else-if="pair" class="reason">Working it out …</p>
-        <p v-else class="reason">Tap two points, or one switch or load to measure across it.</p>
+        <p v-else-if="pair" class="reason">{{ $t('MeterPanel.workingItOut') }}</p>
+        <p v-else class="reason">{{ $t('MeterPanel.tapTwoPointsOrOne') }}</p>
       </div>
 
       <div v-show="!docked || unfolded" class="tools">
-        <el-button class="key" :aria-pressed="hop" title="c" @click="emit('hop', true)">From C</el-button>
-        <el-button class="key" :aria-pressed="!hop" title="c" @click="emit('hop', false)">Across</el-button>
-        <el-button class="key" :disabled="!pair" title="x" @click="emit('swap')">Swap</el-button>
+        <el-button class="key" :aria-pressed="hop" :title="$t('MeterPanel.c')" @click="emit('hop', true)">{{
+          $t('MeterPanel.fromC')
+        }}</el-button>
+        <el-button class="key" :aria-pressed="!hop" :title="$t('MeterPanel.c')" @click="emit('hop', false)">{{
+          $t('MeterPanel.across')
+        }}</el-button>
+        <el-button class="key" :disabled="!pair" :title="$t('MeterPanel.x')" @click="emit('swap')">{{
+          $t('MeterPanel.swap')
+        }}</el-button>
       </div>
       <PickButtons
         v-if="inOhms"
@@ -147,7 +161,7 @@ defineExpose({ focus: () => entry.value?.focus() })
           { id: true, title: 'One side lifted' },
           { id: false, title: 'In circuit' },
         ]"
-        label="How the part hangs"
+        :label="$t('MeterPanel.howThePartHangs')"
         testid="isolated"
       />
       <PickOne
@@ -155,7 +169,7 @@ defineExpose({ focus: () => entry.value?.focus() })
         v-show="!docked || unfolded"
         :model-value="instrument"
         :options="about.instruments"
-        label="Meter"
+        :label="$t('MeterPanel.meter')"
         data-testid="instrument"
         @update:model-value="(id) => emit('instrument', id)"
       />
@@ -187,9 +201,9 @@ defineExpose({ focus: () => entry.value?.focus() })
       @keep="(read) => emit('keep', read)"
       @give-up="emit('giveUp')"
     />
-    <p v-if="inOhms" class="caution">⚠ Ohms only with the power off and the part isolated.</p>
+    <p v-if="inOhms" class="caution">{{ $t('MeterPanel.ohmsOnlyWithThePower') }}</p>
     <p v-if="of === 'amps_ac'" class="caution">
-      ⚠ Line voltage: clamp one conductor, hands out of the panel.
+      {{ $t('MeterPanel.lineVoltageClampOneConductor') }}
     </p>
     <ProblemNote v-if="problem" :problem="problem" />
     <p v-if="last" :class="['verdict', last.verdict]" role="status" data-testid="verdict">

@@ -88,7 +88,7 @@ function keepChoice() {
     <PickOne
       v-model="place"
       :options="places"
-      :label="`${unitShown(about.title)}: of what`"
+      :label="$t('PlaceEntry.ofWhat', { unitShown: unitShown(about.title) })"
       data-testid="place"
     />
     <ReadingEntry
@@ -116,15 +116,20 @@ function keepChoice() {
         <el-input v-model="number" class="mono" inputmode="decimal" maxlength="12" data-testid="looked-up" />
       </label>
       <label v-if="named?.note" class="number">
-        <span>which, where</span>
-        <el-input v-model="note" maxlength="200" placeholder="O, at the board" data-testid="reading-note" />
+        <span>{{ $t('PlaceEntry.whichWhere') }}</span>
+        <el-input
+          v-model="note"
+          maxlength="200"
+          :placeholder="$t('PlaceEntry.oAtTheBoard')"
+          data-testid="reading-note"
+        />
       </label>
       <el-button class="key solid" native-type="submit" :disabled="busy" data-testid="keep">
-        {{ busy ? 'Keeping …' : 'Keep ↵' }}
+        {{ busy ? $t('PlaceEntry.keeping') : $t('PlaceEntry.keep') }}
       </el-button>
       <p v-if="wrong" class="wrong" role="alert">≠ {{ wrong }}</p>
     </form>
-    <p v-else class="quiet">Readings are kept on a visit.</p>
+    <p v-else class="quiet">{{ $t('PlaceEntry.readingsAreKeptOnA') }}</p>
   </div>
 </template>
 

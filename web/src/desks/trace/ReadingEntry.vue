@@ -78,7 +78,7 @@ defineExpose({ focus: () => field.value?.focus() })
   <div :class="['reading', { docked }]">
     <form class="entry" @submit.prevent="keep">
       <label>
-        <span>{{ correcting ? 'corrected reading' : 'reads' }}</span>
+        <span>{{ correcting ? $t('ReadingEntry.correctedReading') : $t('ReadingEntry.reads') }}</span>
         <el-input
           ref="field"
           v-model="typed"
@@ -93,27 +93,27 @@ defineExpose({ focus: () => field.value?.focus() })
         />
       </label>
       <el-button class="key solid" native-type="submit" :disabled="!ready || busy" data-testid="keep">
-        {{ busy ? 'Keeping …' : 'Keep ↵' }}
+        {{ busy ? $t('ReadingEntry.keeping') : $t('ReadingEntry.keep') }}
       </el-button>
     </form>
-    <div v-if="docked && keypad" class="pad" role="group" aria-label="Keypad">
+    <div v-if="docked && keypad" class="pad" role="group" :aria-label="$t('ReadingEntry.keypad')">
       <el-button
         v-for="key in PAD"
         :key="key"
         class="key mono"
-        :aria-label="key === '⌫' ? 'delete' : key"
+        :aria-label="key === '⌫' ? $t('ReadingEntry.delete') : key"
         @click="press(key)"
       >
         {{ key }}
       </el-button>
     </div>
     <label v-if="about.id !== 'volts_ac' || stopped" class="stopped">
-      <span>minutes since the compressor stopped, if known</span>
+      <span>{{ $t('ReadingEntry.minutesSinceTheCompressorStopped') }}</span>
       <el-input v-model="stopped" class="mono" inputmode="decimal" maxlength="7" data-testid="stopped" />
     </label>
     <p v-if="correcting" class="wrong">
-      Replaces {{ correcting.reads }}.
-      <el-button class="key quiet" @click="emit('giveUp')">Leave it</el-button>
+      {{ $t('ReadingEntry.replaces', { reads: correcting.reads }) }}
+      <el-button class="key quiet" @click="emit('giveUp')">{{ $t('ReadingEntry.leaveIt') }}</el-button>
     </p>
     <p v-if="wrong" class="wrong" role="alert">≠ {{ wrong }}</p>
   </div>

@@ -19,12 +19,12 @@ function fate(reading: Reading): string {
 </script>
 
 <template>
-  <section class="log" aria-label="Readings">
+  <section class="log" :aria-label="$t('ReadingLog.readings')">
     <h2>
-      Readings <span class="count mono">{{ readings.filter(stands).length }}</span>
+      {{ $t('ReadingLog.readings') }} <span class="count mono">{{ readings.filter(stands).length }}</span>
     </h2>
     <p v-if="!readings.length" class="empty">
-      None yet. Put the probes on two points, or say what you saw, and keep it.
+      {{ $t('ReadingLog.noneYetPutTheProbes') }}
     </p>
     <ol>
       <li
@@ -37,9 +37,9 @@ function fate(reading: Reading): string {
           reading.verdict === 'agrees' ? '=' : reading.verdict === 'disagrees' ? '≠' : '·'
         }}</span>
         <span class="value mono">{{ reading.reads }}</span>
-        <button class="where" title="Put the probes there" @click="emit('show', reading)">
+        <button class="where" :title="$t('ReadingLog.putTheProbesThere')" @click="emit('show', reading)">
           {{ reading.where }}
-          <span class="in">in {{ reading.call_title }}</span>
+          <span class="in">{{ $t('ReadingLog.in', { call_title: reading.call_title }) }}</span>
         </button>
         <span class="says"
           >{{ reading.says }}<template v-if="reading.note"> {{ reading.note }}</template></span
@@ -52,8 +52,12 @@ function fate(reading: Reading): string {
         >
         <span v-if="fate(reading)" class="fate">{{ fate(reading) }}</span>
         <span v-else class="acts">
-          <el-button class="key quiet" @click="emit('correct', reading)">Correct</el-button>
-          <el-button class="key quiet" @click="emit('takeBack', reading.id)">Take back</el-button>
+          <el-button class="key quiet" @click="emit('correct', reading)">{{
+            $t('ReadingLog.correct')
+          }}</el-button>
+          <el-button class="key quiet" @click="emit('takeBack', reading.id)">{{
+            $t('ReadingLog.takeBack')
+          }}</el-button>
         </span>
       </li>
     </ol>

@@ -37,18 +37,22 @@ async function take(file: File) {
 
 <template>
   <div class="table">
-    <el-button class="key quiet" data-testid="readings-csv" @click="write">Write as CSV</el-button>
+    <el-button class="key quiet" data-testid="readings-csv" @click="write">{{
+      $t('ReadingTable.writeAsCsv')
+    }}</el-button>
     <PickFile
       v-if="mayChange"
       accept=".csv,text/csv"
-      label="Take from CSV"
+      :label="$t('ReadingTable.takeFromCsv')"
       :busy="busy"
       data-testid="readings-file"
       @picked="take"
     />
     <p v-if="says" role="status">{{ says }}</p>
     <ul v-if="refused.length">
-      <li v-for="one in refused.slice(0, 20)" :key="one.line">line {{ one.line }}: {{ one.problem }}</li>
+      <li v-for="one in refused.slice(0, 20)" :key="one.line">
+        {{ $t('ReadingTable.line', { line: one.line, problem: one.problem }) }}
+      </li>
     </ul>
     <ProblemNote v-if="problem" :problem="problem" />
   </div>

@@ -9,17 +9,24 @@ const emit = defineEmits<{ deck: [] }>()
 
 <template>
   <p class="assumed">
-    Transformer: {{ trace.supply.drawn_va.toFixed(0) }} of {{ trace.supply.rated_va.toFixed(0) }} VA in this
-    call, at {{ volts(trace.supply.volts_ac) }} V.
-    <el-button class="key quiet" @click="emit('deck')">SPICE deck</el-button>
+    {{
+      $t('RigFoot.transformerOfVaInThis', {
+        drawn_va: trace.supply.drawn_va.toFixed(0),
+        rated_va: trace.supply.rated_va.toFixed(0),
+        volts: volts(trace.supply.volts_ac),
+      })
+    }}
+    <el-button class="key quiet" @click="emit('deck')">{{ $t('RigFoot.spiceDeck') }}</el-button>
   </p>
-  <RouterLink v-if="visit" class="key quiet" :to="`/rigs/${visit.rig_id}`"
-    >Rig: {{ visit.rig_name }}, revision {{ visit.rig_revision }}</RouterLink
-  >
+  <RouterLink v-if="visit" class="key quiet" :to="`/rigs/${visit.rig_id}`">{{
+    $t('RigFoot.rigRevision', { rig_name: visit.rig_name, rig_revision: visit.rig_revision })
+  }}</RouterLink>
   <details v-if="trace.assumed.length" class="assumed" data-testid="assumed">
-    <summary>{{ trace.assumed.length }} facts of this rig are assumed, not read</summary>
+    <summary>{{ $t('RigFoot.factsOfThisRigAre', { assumed: trace.assumed.length }) }}</summary>
     {{ trace.assumed.join(', ').toLowerCase() }}.
-    <RouterLink v-if="visit" :to="`/visits/${visit.id}/fitted`">Read them under Fitted</RouterLink>
+    <RouterLink v-if="visit" :to="`/visits/${visit.id}/fitted`">{{
+      $t('RigFoot.readThemUnderFitted')
+    }}</RouterLink>
   </details>
 </template>
 

@@ -20,9 +20,11 @@ function stands(bead: Trace['strings'][number]['beads'][number]): string {
 
 <!-- What the drawing shows, read aloud: each loop from R to C, in order. -->
 <template>
-  <section class="hidden-label" aria-label="The loops, from R to C" data-testid="spoken">
+  <section class="hidden-label" :aria-label="$t('SpokenLoops.theLoopsFromRTo')" data-testid="spoken">
     <template v-for="string in strings" :key="string.load">
-      <h2>{{ string.title }}, {{ string.on ? 'on' : 'off' }}. {{ string.why }}</h2>
+      <h2>
+        {{ string.title }}, {{ string.on ? $t('SpokenLoops.on') : $t('SpokenLoops.off') }}. {{ string.why }}
+      </h2>
       <ol>
         <li v-for="bead in string.beads" :key="bead.id">{{ bead.label }}: {{ stands(bead) }}</li>
       </ol>

@@ -31,7 +31,11 @@ const isMoment = (moment: Moment) =>
         :data-testid="`stand-${stand.code}`"
         @click="emit('suppose', stand.code, stand.state === 'open' ? 'closed' : 'open')"
       >
-        Suppose {{ stand.state === 'open' ? 'closed' : 'open' }}
+        {{
+          $t('StandsBar.suppose', {
+            state: stand.state === 'open' ? $t('StandsBar.closed') : $t('StandsBar.open'),
+          })
+        }}
       </el-button>
     </li>
     <li v-for="moment in trace.moments" :key="moment.id">
@@ -47,9 +51,11 @@ const isMoment = (moment: Moment) =>
   </ul>
   <p v-if="Object.keys(state.supposed).length" class="supposed">
     <span v-for="(position, code) in state.supposed" :key="code">
-      supposed: <b>{{ code }} {{ position }}</b>
+      {{ $t('StandsBar.supposed') }} <b>{{ code }} {{ position }}</b>
     </span>
-    <el-button class="key quiet" @click="emit('change', { supposed: {} })">as at rest</el-button>
+    <el-button class="key quiet" @click="emit('change', { supposed: {} })">{{
+      $t('StandsBar.asAtRest')
+    }}</el-button>
   </p>
 </template>
 

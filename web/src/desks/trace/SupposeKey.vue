@@ -18,7 +18,7 @@ const movable = computed(() => {
 <template>
   <div v-if="movable" class="suppose">
     <el-button v-if="state.supposed[movable.code]" class="key" @click="emit('suppose', movable.code, null)">
-      {{ movable.code }} as at rest
+      {{ $t('SupposeKey.asAtRest', { code: movable.code }) }}
     </el-button>
     <el-button
       v-else
@@ -26,7 +26,12 @@ const movable = computed(() => {
       data-testid="suppose"
       @click="emit('suppose', movable.code, movable.closed ? 'open' : 'closed')"
     >
-      Suppose {{ movable.code }} {{ movable.closed ? 'open' : 'closed' }}
+      {{
+        $t('SupposeKey.suppose', {
+          code: movable.code,
+          closed: movable.closed ? $t('SupposeKey.open') : $t('SupposeKey.closed'),
+        })
+      }}
     </el-button>
   </div>
 </template>

@@ -33,8 +33,8 @@ watch(at, async () => {
 </script>
 
 <template>
-  <ol ref="list" class="events" aria-label="Events" data-testid="events" tabindex="0">
-    <li v-if="!events.length" class="quiet">Nothing happens in this run.</li>
+  <ol ref="list" class="events" :aria-label="$t('TapeEvents.events')" data-testid="events" tabindex="0">
+    <li v-if="!events.length" class="quiet">{{ $t('TapeEvents.nothingHappensInThisRun') }}</li>
     <li v-for="event in near" :key="event.id">
       <button :aria-current="event.id === at" @click="emit('go', event.seconds)">
         <span class="mono">{{ clock(event.seconds) }}</span>

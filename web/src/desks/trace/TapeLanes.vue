@@ -161,7 +161,7 @@ defineExpose({ zoom, all: () => place(0, whole.value) })
       :height="height"
       role="slider"
       tabindex="0"
-      aria-label="Instant on the tape"
+      :aria-label="$t('TapeLanes.instantOnTheTape')"
       :aria-valuemin="0"
       :aria-valuemax="Math.round(whole)"
       :aria-valuenow="Math.round(cursor)"
@@ -241,7 +241,7 @@ defineExpose({ zoom, all: () => place(0, whole.value) })
       class="name"
       :style="{ top: `${top(i)}px`, height: `${LANE}px`, width: `${NAMES - 8}px` }"
       :aria-pressed="asked === signal.id"
-      :title="`Why is it so? ${signal.title}`"
+      :title="$t('TapeLanes.whyIsItSo', { title: signal.title })"
       :data-testid="`lane-${signal.id}`"
       @click="emit('ask', signal.id)"
     >

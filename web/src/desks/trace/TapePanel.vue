@@ -108,52 +108,60 @@ async function save(kind: 'vcd' | 'csv') {
 </script>
 
 <template>
-  <section class="tape" aria-label="Tape" data-testid="tape">
+  <section class="tape" :aria-label="$t('TapePanel.tape')" data-testid="tape">
     <div :class="['bar', { fixed }]">
       <div class="controls">
         <el-button
           class="key solid"
           :aria-pressed="playing"
-          title="space"
+          :title="$t('TapePanel.space')"
           data-testid="play"
           @click="tape.play()"
         >
-          {{ playing ? '■ Stop' : '▶ Play' }}
+          {{ playing ? $t('TapePanel.stop') : $t('TapePanel.play') }}
         </el-button>
         <PickOne
           v-model="speed"
           class="speed"
           :options="SPEEDS.map((id) => ({ id, title: `×${id}` }))"
-          label="Speed"
+          :label="$t('TapePanel.speed')"
           data-testid="speed"
         />
         <span class="at mono" data-testid="at">{{ clock(cursor) }}</span>
-        <el-button class="key" title="[" aria-label="event before" @click="tape.event(-1)">[ ‹</el-button>
+        <el-button class="key" title="[" :aria-label="$t('TapePanel.eventBefore')" @click="tape.event(-1)"
+          >[ ‹</el-button
+        >
         <el-button
           class="key"
           title="]"
-          aria-label="next event"
+          :aria-label="$t('TapePanel.nextEvent')"
           data-testid="next-event"
           @click="tape.event(1)"
         >
           › ]
         </el-button>
-        <el-button class="key" title="p" data-testid="pin" @click="tape.pin()">
-          Pin {{ pins.length === 1 ? 'B' : 'A' }}
+        <el-button class="key" :title="$t('TapePanel.p')" data-testid="pin" @click="tape.pin()">
+          {{ $t('TapePanel.pin', { pins: pins.length === 1 ? 'B' : 'A' }) }}
         </el-button>
         <span class="spring"></span>
-        <el-button class="key" aria-label="closer" @click="lanes?.zoom(0.5)">+</el-button>
-        <el-button class="key" aria-label="further" @click="lanes?.zoom(2)">−</el-button>
-        <el-button class="key" @click="lanes?.all()">All</el-button>
-        <el-button class="key" :disabled="!canUndo" @click="tape.walk(true)">Undo</el-button>
-        <el-button class="key" :disabled="!canRedo" @click="tape.walk(false)">Redo</el-button>
-        <el-button class="key" data-testid="vcd" @click="save('vcd')">VCD</el-button>
-        <el-button class="key" data-testid="csv" @click="save('csv')">CSV</el-button>
-        <el-button class="key" title="t" data-testid="tape-away" @click="emit('away')">Away</el-button>
+        <el-button class="key" :aria-label="$t('TapePanel.closer')" @click="lanes?.zoom(0.5)">+</el-button>
+        <el-button class="key" :aria-label="$t('TapePanel.further')" @click="lanes?.zoom(2)">−</el-button>
+        <el-button class="key" @click="lanes?.all()">{{ $t('TapePanel.all') }}</el-button>
+        <el-button class="key" :disabled="!canUndo" @click="tape.walk(true)">{{
+          $t('TapePanel.undo')
+        }}</el-button>
+        <el-button class="key" :disabled="!canRedo" @click="tape.walk(false)">{{
+          $t('TapePanel.redo')
+        }}</el-button>
+        <el-button class="key" data-testid="vcd" @click="save('vcd')">{{ $t('TapePanel.vcd') }}</el-button>
+        <el-button class="key" data-testid="csv" @click="save('csv')">{{ $t('TapePanel.csv') }}</el-button>
+        <el-button class="key" :title="$t('TapePanel.t')" data-testid="tape-away" @click="emit('away')">{{
+          $t('TapePanel.away')
+        }}</el-button>
       </div>
       <ProblemNote v-if="outcome.state === 'failed'" :problem="outcome.problem" />
       <ProblemNote v-if="problem ?? noWhy" :problem="(problem ?? noWhy)!" />
-      <p v-if="outcome.state === 'loading'" class="quiet">Running …</p>
+      <p v-if="outcome.state === 'loading'" class="quiet">{{ $t('TapePanel.running') }}</p>
       <TapeLanes
         v-if="drawn"
         ref="lanes"
@@ -171,10 +179,10 @@ async function save(kind: 'vcd' | 'csv') {
     <div v-if="timeline" class="under">
       <div>
         <TapeWhy v-if="why && asked" :why="why" :title="asked" :at="cursor" @go="(at) => tape.go(at)" />
-        <p v-else class="quiet">Touch the name of a lane: why it is so at the cursor, and when it changes.</p>
+        <p v-else class="quiet">{{ $t('TapePanel.touchTheNameOfA') }}</p>
         <section v-if="apart" class="apart" data-testid="apart">
-          <h3>From A at {{ clock(pins[0]!) }} to B at {{ clock(pins[1]!) }}</h3>
-          <p v-if="!apart.length">Nothing differs.</p>
+          <h3>{{ $t('TapePanel.fromAAtToB', { clock: clock(pins[0]!), clock2: clock(pins[1]!) }) }}</h3>
+          <p v-if="!apart.length">{{ $t('TapePanel.nothingDiffers') }}</p>
           <ul>
             <li v-for="one in apart" :key="one.id">
               {{ one.title }}: {{ shown(one.before) }} → {{ shown(one.after) }}
@@ -194,7 +202,7 @@ async function save(kind: 'vcd' | 'csv') {
       <div>
         <ValvePicture v-if="here" :state="here" :pressure="level('pressure')" :coil="level('coil')" />
         <details>
-          <summary>Lanes</summary>
+          <summary>{{ $t('TapePanel.lanes') }}</summary>
           <div class="choose">
             <el-checkbox
               v-for="one in timeline.signals"

@@ -121,22 +121,22 @@ async function readCsv(chosen: File) {
 <template>
   <div class="script">
     <div class="row">
-      <span>Begin with</span>
+      <span>{{ $t('TapeScript.beginWith') }}</span>
       <PickOne
         :model-value="preset"
         :options="trace.scripts"
-        none="a run of your own"
-        label="Begin with"
+        :none="$t('TapeScript.aRunOfYourOwn')"
+        :label="$t('TapeScript.beginWith')"
         data-testid="preset"
         @update:model-value="begin"
       />
     </div>
     <div class="row">
-      <span>Lasts</span>
+      <span>{{ $t('TapeScript.lasts') }}</span>
       <PickOne
         :model-value="span"
         :options="HOURS.map((hours) => ({ id: hours * 3600, title: `${hours} h` }))"
-        label="Lasts"
+        :label="$t('TapeScript.lasts')"
         data-testid="span"
         @update:model-value="(seconds) => emit('set', script, seconds)"
       />
@@ -145,33 +145,36 @@ async function readCsv(chosen: File) {
       <li v-for="(move, i) in script.moves" :key="i">
         <button class="mono time" @click="emit('go', move.at_seconds)">{{ clock(move.at_seconds) }}</button>
         <span>{{ says(move) }}</span>
-        <el-button class="key quiet" :aria-label="`take out: ${says(move)}`" @click="emit('take', i)"
+        <el-button
+          class="key quiet"
+          :aria-label="$t('TapeScript.takeOut', { says: says(move) })"
+          @click="emit('take', i)"
           >✕</el-button
         >
       </li>
     </ol>
     <p v-else class="hint">
-      Choose a call above: it is set at the cursor. Suppose a switch, break something: likewise.
+      {{ $t('TapeScript.chooseACallAboveIt') }}
     </p>
     <form class="add" @submit.prevent="add">
       <PickOne
         v-model="what"
         :options="Object.entries(KINDS).map(([id, title]) => ({ id, title }))"
-        label="What changes"
+        :label="$t('TapeScript.whatChanges')"
         data-testid="move-what"
       />
       <PickOne
         v-if="parts.length"
         :model-value="parts.includes(of) ? of : parts[0]"
         :options="parts.map((id) => ({ id, title: id.replace('_', ' ') }))"
-        label="Which"
+        :label="$t('TapeScript.which')"
         @update:model-value="(part) => (of = part)"
       />
       <PickOne
         v-if="values.length"
         :model-value="values.includes(value) ? value : values[0]"
         :options="values.map((id) => ({ id, title: id }))"
-        label="To what"
+        :label="$t('TapeScript.toWhat')"
         @update:model-value="(one) => (value = one)"
       />
       <el-input
@@ -179,23 +182,30 @@ async function readCsv(chosen: File) {
         v-model="value"
         class="mono"
         inputmode="decimal"
-        aria-label="Degrees"
+        :aria-label="$t('TapeScript.degrees')"
         data-testid="move-value"
       />
       <el-input
         v-model="at"
         class="mono"
         :placeholder="clock(cursor)"
-        aria-label="At"
+        :aria-label="$t('TapeScript.at')"
         data-testid="move-at"
       />
-      <el-input v-model="over" class="mono" placeholder="over" aria-label="Over how long" />
-      <el-button class="key" native-type="submit" data-testid="move-add">Add</el-button>
+      <el-input
+        v-model="over"
+        class="mono"
+        :placeholder="$t('TapeScript.over')"
+        :aria-label="$t('TapeScript.overHowLong')"
+      />
+      <el-button class="key" native-type="submit" data-testid="move-add">{{
+        $t('TapeScript.add')
+      }}</el-button>
     </form>
     <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
     <PickFile
       accept=".csv,text/csv"
-      label="Temperatures from CSV"
+      :label="$t('TapeScript.temperaturesFromCsv')"
       data-testid="course-file"
       @picked="readCsv"
     />

@@ -8,7 +8,7 @@ const emit = defineEmits<{ go: [seconds: number] }>()
 
 <template>
   <section class="why-so" data-testid="why-so" aria-live="polite">
-    <h3>Why, at {{ clock(at) }}?</h3>
+    <h3>{{ $t('TapeWhy.whyAt', { clock: clock(at) }) }}</h3>
     <ol>
       <li v-for="(link, i) in why.links" :key="i" :class="{ deciding: link.deciding }">
         <button v-if="link.seconds !== null" class="mono time" @click="emit('go', link.seconds)">
@@ -18,21 +18,28 @@ const emit = defineEmits<{ go: [seconds: number] }>()
           {{ link.says
           }}<template v-if="link.rule_says"
             >: <b>{{ link.rule_says }}</b></template
-          ><template v-if="link.left_seconds !== null && link.left_at_least_seconds !== null"
-            >, between {{ clock(link.left_at_least_seconds) }} and {{ clock(link.left_seconds) }} left, for
-            nobody read how long it lasts</template
-          ><template v-else-if="link.left_seconds !== null">, {{ clock(link.left_seconds) }} left</template
-          ><template v-if="link.deciding && link.as_designed">: as designed</template>
+          ><template v-if="link.left_seconds !== null && link.left_at_least_seconds !== null">{{
+            $t('TapeWhy.betweenAndLeftForNobody', {
+              clock: clock(link.left_at_least_seconds),
+              clock2: clock(link.left_seconds),
+            })
+          }}</template
+          ><template v-else-if="link.left_seconds !== null">{{
+            $t('TapeWhy.left', { clock: clock(link.left_seconds) })
+          }}</template
+          ><template v-if="link.deciding && link.as_designed">{{ $t('TapeWhy.asDesigned') }}</template>
         </span>
       </li>
     </ol>
     <p v-if="why.next_on">
-      On again at
+      {{ $t('TapeWhy.onAgainAt') }}
       <button class="mono time" @click="emit('go', why.next_on.seconds)">
-        {{ clock(why.next_on.seconds) }}</button>, in {{ clock(why.next_on.in_seconds) }}.
+        {{ clock(why.next_on.seconds) }}</button>{{
+        $t('TapeWhy.in', { clock: clock(why.next_on.in_seconds) })
+      }}
     </p>
     <p v-else-if="why.links.length && !why.links[0]?.says.endsWith(' on')" class="quiet">
-      It does not come on any more in this run.
+      {{ $t('TapeWhy.itDoesNotComeOn') }}
     </p>
   </section>
 </template>

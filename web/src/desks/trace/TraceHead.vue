@@ -15,18 +15,20 @@ const whole = ref(false)
         >{{ visit.site }} <span>{{ visit.unit }}</span></RouterLink
       >
     </h1>
-    <h1 v-else-if="rig">{{ rig.name }} <span>rig of the library</span></h1>
-    <h1 v-else>Trace</h1>
+    <h1 v-else-if="rig">
+      {{ rig.name }} <span>{{ $t('TraceHead.rigOfTheLibrary') }}</span>
+    </h1>
+    <h1 v-else>{{ $t('TraceHead.trace') }}</h1>
     <p v-if="visit" :class="['complaint', { whole }]">
-      <button :aria-expanded="whole" title="the whole complaint" @click="whole = !whole">
+      <button :aria-expanded="whole" :title="$t('TraceHead.theWholeComplaint')" @click="whole = !whole">
         “{{ visit.complaint }}”
       </button>
     </p>
     <p v-if="visit?.closed_number" class="weather" data-testid="read-only">
-      closed, no. {{ visit.closed_number }}: what is read now is an addendum
+      {{ $t('TraceHead.closedNoWhatIsRead', { closed_number: visit.closed_number }) }}
     </p>
     <p v-if="visit && visit.outdoor_degrees_f !== null" class="weather">
-      {{ degrees(visit.outdoor_degrees_f) }} outside
+      {{ $t('TraceHead.outside', { degrees: degrees(visit.outdoor_degrees_f) }) }}
     </p>
   </div>
 </template>

@@ -228,11 +228,11 @@ watch(trace, (now) => {
         <el-button
           class="key tape-key"
           :aria-pressed="!!state.tape"
-          title="t"
+          :title="$t('TracePage.t')"
           data-testid="tape-out"
           @click="tapeOut"
         >
-          Tape
+          {{ $t('TracePage.tape') }}
         </el-button>
       </ViewTabs>
     </div>
@@ -251,7 +251,7 @@ watch(trace, (now) => {
       data-testid="tape-out"
       @click="tapeOut"
     >
-      Tape
+      {{ $t('TracePage.tape') }}
     </el-button>
     <StandsBar
       v-if="trace && !state.tape"
@@ -261,10 +261,10 @@ watch(trace, (now) => {
       @change="change"
     />
     <ProblemNote v-if="outcome.state === 'failed' && !failure" :problem="outcome.problem" />
-    <RouterLink v-if="failure" class="key" to="/">Back to the day sheet</RouterLink>
+    <RouterLink v-if="failure" class="key" to="/">{{ $t('TracePage.backToTheDaySheet') }}</RouterLink>
     <div v-if="!known && !failure" class="until-there" />
     <p v-else-if="outcome.state === 'loading'" :class="['waiting', { 'until-there': !trace }]">
-      Solving the circuit …
+      {{ $t('TracePage.solvingTheCircuit') }}
     </p>
     <div v-else-if="(!trace || !catalogue) && !failure && outcome.state !== 'failed'" class="until-there" />
 
@@ -392,7 +392,7 @@ watch(trace, (now) => {
       <KeyHelp v-model="keysShown" :calls="calls" @look="looking = true" />
       <FirstLook v-if="looking && trace" v-model="looking" :narrow="narrow" />
       <p class="small">
-        The maker’s diagram and instructions come first. Fan and compressor may start by themselves.
+        {{ $t('TracePage.theMakersDiagramAndInstructions') }}
       </p>
     </template>
   </main>

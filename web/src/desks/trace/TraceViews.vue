@@ -81,7 +81,7 @@ const print = computed(() => ({
             data-testid="at-rest"
             @click="emit('change', { atRest: !state.atRest })"
           >
-            Contacts at rest
+            {{ $t('TraceViews.contactsAtRest') }}
           </el-button>
           <el-button
             class="key"
@@ -89,7 +89,7 @@ const print = computed(() => ({
             data-testid="panel"
             @click="emit('change', { panel: !state.panel })"
           >
-            Not fitted, struck out
+            {{ $t('TraceViews.notFittedStruckOut') }}
           </el-button>
         </template>
         <el-button
@@ -102,14 +102,14 @@ const print = computed(() => ({
           + {{ one.title }}
         </el-button>
         <el-button v-if="state.opened.length" class="key quiet" @click="emit('change', { opened: [] })">
-          Fold
+          {{ $t('TraceViews.fold') }}
         </el-button>
         <b v-if="full">{{ says }}</b>
-        <el-button class="key" data-testid="svg" @click="emit('svg')">SVG</el-button>
-        <RouterLink class="key" :to="print" data-testid="print">Print</RouterLink>
+        <el-button class="key" data-testid="svg" @click="emit('svg')">{{ $t('TraceViews.svg') }}</el-button>
+        <RouterLink class="key" :to="print" data-testid="print">{{ $t('TraceViews.print') }}</RouterLink>
       </template>
     </ScenePane>
-    <p v-else-if="drawing.state === 'loading'" class="waiting">Drawing …</p>
+    <p v-else-if="drawing.state === 'loading'" class="waiting">{{ $t('TraceViews.drawing') }}</p>
   </div>
 </template>
 

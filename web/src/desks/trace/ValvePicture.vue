@@ -39,13 +39,17 @@ const slide = computed(() => (heating.value ? 0 : 34))
         <rect x="214" y="22" width="96" height="40" rx="3" />
         <path d="M222 30h80v8h-80v8h80v8h-80" />
       </g>
-      <text x="68" y="15" text-anchor="middle">indoor {{ heat(indoorHot) }}</text>
-      <text x="262" y="15" text-anchor="middle">outdoor {{ heat(outdoorHot) }}</text>
+      <text x="68" y="15" text-anchor="middle">
+        {{ $t('ValvePicture.indoor', { heat: heat(indoorHot) }) }}
+      </text>
+      <text x="262" y="15" text-anchor="middle">
+        {{ $t('ValvePicture.outdoor', { heat: heat(outdoorHot) }) }}
+      </text>
       <text x="68" y="78" text-anchor="middle" class="fan">
-        {{ state.blower ? 'blower on' : 'blower off' }}
+        {{ state.blower ? $t('ValvePicture.blowerOn') : $t('ValvePicture.blowerOff') }}
       </text>
       <text x="272" y="78" text-anchor="middle" class="fan">
-        {{ state.outdoor_fan ? 'fan on' : 'fan off' }}
+        {{ state.outdoor_fan ? $t('ValvePicture.fanOn') : $t('ValvePicture.fanOff') }}
       </text>
 
       <rect class="body" x="138" y="86" width="64" height="24" rx="4" />
@@ -57,9 +61,11 @@ const slide = computed(() => (heating.value ? 0 : 34))
         height="16"
         rx="2"
       />
-      <text x="132" y="128" text-anchor="end" class="small">valve in {{ state.valve }}</text>
+      <text x="132" y="128" text-anchor="end" class="small">
+        {{ $t('ValvePicture.valveIn', { valve: state.valve }) }}
+      </text>
       <text v-if="state.valve !== state.told" x="132" y="144" text-anchor="end" class="small">
-        told: {{ state.told }}
+        {{ $t('ValvePicture.told', { told: state.told }) }}
       </text>
       <g :class="['pilot', { fed: state.told !== state.valve }]">
         <rect x="154" y="72" width="32" height="10" rx="2" />
@@ -68,7 +74,7 @@ const slide = computed(() => (heating.value ? 0 : 34))
       <path class="pipe" :class="state.pumping ? 'cold' : 'rests'" d="M182 110V150" />
       <circle :class="['pump', { on: state.pumping }]" cx="170" cy="164" r="17" />
       <text x="170" y="169" text-anchor="middle" :class="{ 'on-body': state.pumping }" class="small">
-        COMP
+        {{ $t('ValvePicture.comp') }}
       </text>
       <path
         v-if="flow !== 'still'"
@@ -76,12 +82,20 @@ const slide = computed(() => (heating.value ? 0 : 34))
         :d="flow === 'to-indoor' ? 'M134 91l-9 5l9 5z' : 'M206 91l9 5l-9 5z'"
       />
       <text x="226" y="150" class="small">
-        {{ pressure === null ? '–' : Math.round(shownIn('psi', pressure)) }} {{ unitShown('psi') }} apart
+        {{
+          $t('ValvePicture.apart', {
+            pressure: pressure === null ? '–' : Math.round(shownIn('psi', pressure)),
+            unitShown: unitShown('psi'),
+          })
+        }}
       </text>
-      <text x="226" y="168" class="small">coil {{ coil === null ? '–' : degrees(coil) }}</text>
+      <text x="226" y="168" class="small">
+        {{ $t('ValvePicture.coil', { coil: coil === null ? '–' : degrees(coil) }) }}
+      </text>
     </svg>
     <figcaption>
-      <b v-if="state.valve !== state.told">≠ </b>{{ state.says }} <span>Gauges: {{ state.ports }}.</span>
+      <b v-if="state.valve !== state.told">≠ </b>{{ state.says }}
+      <span>{{ $t('ValvePicture.gauges', { ports: state.ports }) }}</span>
     </figcaption>
   </figure>
 </template>

@@ -17,7 +17,13 @@ const TABS = VIEWS.map((id) => ({ id, title: TITLES[id] }))
 
 <template>
   <div class="views">
-    <PickTab :tabs="TABS" :tab="view" label="View" testid="view" @choose="(one) => emit('choose', one)" />
+    <PickTab
+      :tabs="TABS"
+      :tab="view"
+      :label="$t('ViewTabs.view')"
+      testid="view"
+      @choose="(one) => emit('choose', one)"
+    />
     <slot />
   </div>
 </template>

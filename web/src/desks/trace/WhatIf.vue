@@ -68,8 +68,8 @@ function toggleSupply(id: string) {
 
 <template>
   <details class="what-if" :open="open" @toggle="toggled">
-    <summary>What if …</summary>
-    <div class="supplies" role="group" aria-label="Supplies">
+    <summary>{{ $t('WhatIf.whatIf') }}</summary>
+    <div class="supplies" role="group" :aria-label="$t('WhatIf.supplies')">
       <el-button
         v-for="supply in SUPPLIES"
         :key="supply.id"
@@ -78,20 +78,20 @@ function toggleSupply(id: string) {
         :data-testid="`supply-${supply.id}`"
         @click="toggleSupply(supply.id)"
       >
-        {{ supply.title }} {{ off.includes(supply.id) ? 'off' : 'on' }}
+        {{ supply.title }} {{ off.includes(supply.id) ? $t('WhatIf.off') : $t('WhatIf.on') }}
       </el-button>
     </div>
     <ul v-if="faults.length" class="chosen">
       <li v-for="(fault, i) in faults" :key="JSON.stringify(fault)">
         <span>
           <b>{{ trace.faults[i] ?? fault.kind }}</b>
-          <small v-if="wordsOf(fault)"
-            >Shows: {{ wordsOf(fault)?.shows }}. Proof: {{ wordsOf(fault)?.proof }}.</small
-          >
+          <small v-if="wordsOf(fault)">{{
+            $t('WhatIf.showsProof', { wordsOf: wordsOf(fault)?.shows, wordsOf2: wordsOf(fault)?.proof })
+          }}</small>
         </span>
         <el-button
           class="key quiet"
-          :aria-label="`take away: ${trace.faults[i]}`"
+          :aria-label="$t('WhatIf.takeAway2', { i: trace.faults[i] })"
           @click="
             emit(
               'faults',
@@ -99,26 +99,28 @@ function toggleSupply(id: string) {
             )
           "
         >
-          Take away
+          {{ $t('WhatIf.takeAway') }}
         </el-button>
       </li>
     </ul>
     <div v-if="faults.length === 1" class="alike" data-testid="alike">
-      <el-button v-if="!alike && !task" class="key" @click="ask">Which faults read the same?</el-button>
+      <el-button v-if="!alike && !task" class="key" @click="ask">{{
+        $t('WhatIf.whichFaultsReadTheSame')
+      }}</el-button>
       <template v-if="task">
         <TaskProgress
           class="share"
-          label="Faults compared"
+          :label="$t('WhatIf.faultsCompared')"
           :done="task.done"
           :total="task.total"
           :stroke-width="14"
         />
-        <el-button class="key quiet" @click="cancel">Stop</el-button>
+        <el-button class="key quiet" @click="cancel">{{ $t('WhatIf.stop') }}</el-button>
       </template>
-      <p v-if="twins?.healthy">No voltage shows this fault: every reading is as on a healthy rig.</p>
-      <p v-else-if="twins && !twins.others.length">No other single fault reads like this one.</p>
+      <p v-if="twins?.healthy">{{ $t('WhatIf.noVoltageShowsThisFault') }}</p>
+      <p v-else-if="twins && !twins.others.length">{{ $t('WhatIf.noOtherSingleFaultReads') }}</p>
       <template v-else-if="twins">
-        <p>Reads the same in every call; ohms, a lifted wire or a look tell them apart:</p>
+        <p>{{ $t('WhatIf.readsTheSameInEvery') }}</p>
         <ul>
           <li v-for="other in twins.others" :key="JSON.stringify(other)">{{ titleOf(other) }}</li>
         </ul>
@@ -126,13 +128,13 @@ function toggleSupply(id: string) {
       <ProblemNote v-if="problem" :problem="problem" />
     </div>
     <label class="search">
-      <span>Fault</span>
+      <span>{{ $t('WhatIf.fault') }}</span>
       <el-input
         v-model="search"
         type="search"
         autocomplete="off"
         maxlength="60"
-        placeholder="tap a part, or type: blue open"
+        :placeholder="$t('WhatIf.tapAPartOrType')"
         data-testid="fault-search"
       />
     </label>
@@ -140,7 +142,7 @@ function toggleSupply(id: string) {
       <li v-for="one in offered" :key="JSON.stringify(one.fault)">
         <button
           class="offer"
-          :title="`${one.is}; shows: ${one.shows}`"
+          :title="$t('WhatIf.shows', { is: one.is, shows: one.shows })"
           data-testid="fault-offer"
           @click="emit('faults', [...faults, one.fault])"
         >
@@ -152,14 +154,22 @@ function toggleSupply(id: string) {
       <b aria-hidden="true">▲</b>
       {{
         trace.changes.loads.length
-          ? `Runs otherwise: ${trace.changes.loads.join(', ')}.`
-          : 'No load runs otherwise.'
+          ? $t('WhatIf.runsOtherwise', { join: trace.changes.loads.join(', ') })
+          : $t('WhatIf.noLoadRunsOtherwise')
       }}
-      {{ trace.changes.nodes.length ? `${trace.changes.nodes.length} points changed:` : 'No point changed.' }}
+      {{
+        trace.changes.nodes.length
+          ? $t('WhatIf.pointsChanged', { nodes: trace.changes.nodes.length })
+          : $t('WhatIf.noPointChanged')
+      }}
       <span v-for="state in ['dead', 'live', 'home', 'floating', 'between']" :key="state">
         <template v-if="trace.changes.nodes.filter((node) => node.after === state).length">
-          {{ trace.changes.nodes.filter((node) => node.after === state).length }} now
-          {{ state === 'home' ? 'common' : state }}.
+          {{
+            $t('WhatIf.now', {
+              count: trace.changes.nodes.filter((node) => node.after === state).length,
+              state: state === 'home' ? $t('WhatIf.common') : state,
+            })
+          }}
         </template>
       </span>
     </p>

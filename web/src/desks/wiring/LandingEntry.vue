@@ -30,21 +30,30 @@ defineExpose({ focus: () => field.value?.input?.focus({ preventScroll: true }) }
       class="places"
       :tabs="places.map((one) => ({ id: one.place, title: one.title, count: one.left || '✓' }))"
       :tab="place"
-      label="Place"
+      :label="$t('LandingEntry.place')"
       testid="place"
       @choose="(one) => emit('go', one)"
     />
     <label class="line">
       <span data-testid="now">
         <template v-if="current">
-          <b>{{ nameOf(current) }}</b> of cable {{ cableLetter(current.cable) }}, drawn
-          {{ drawn ? `on ${drawn}` : 'loose'
-          }}<template v-if="current.told"
-            >, told {{ day(current.told) }}
-            {{ current.lands_on ? `on ${current.lands_on}` : current.lies }}</template
+          <b>{{ nameOf(current) }}</b>
+          {{
+            $t('LandingEntry.ofCableDrawn', {
+              cableLetter: cableLetter(current.cable),
+              drawn: drawn ? $t('LandingEntry.on', { drawn }) : $t('LandingEntry.loose'),
+            })
+          }}<template v-if="current.told">{{
+            $t('LandingEntry.told', {
+              day: day(current.told),
+              lands_on: current.lands_on
+                ? $t('LandingEntry.on2', { lands_on: current.lands_on })
+                : current.lies,
+            })
+          }}</template
           >:
         </template>
-        <template v-else>All looked at here. A line such as “orange B”:</template>
+        <template v-else>{{ $t('LandingEntry.allLookedAtHereA') }}</template>
       </span>
       <el-input
         ref="field"
@@ -54,16 +63,17 @@ defineExpose({ focus: () => field.value?.input?.focus({ preventScroll: true }) }
         autocomplete="off"
         autocapitalize="off"
         spellcheck="false"
-        :placeholder="current ? 'Enter = as drawn' : 'orange B'"
+        :placeholder="current ? $t('LandingEntry.enterAsDrawn') : $t('LandingEntry.orangeB')"
         data-testid="entry"
         @keydown="(event: KeyboardEvent) => emit('key', event)"
       />
     </label>
-    <el-button class="key solid" native-type="submit">{{ text ? 'Note it' : 'As drawn' }}</el-button>
+    <el-button class="key solid" native-type="submit">{{
+      text ? $t('LandingEntry.noteIt') : $t('LandingEntry.asDrawn')
+    }}</el-button>
     <p :class="['says', { bad }]" :role="bad ? 'alert' : 'status'">
-      {{ bad ? '≠ ' : ''
-      }}{{ says || 'B · capped · bare · orange B · as brown (past a splice) · jumper W2 E · no jumper W2 E' }}
-      <span v-if="kept && !bad" class="kept">kept</span>
+      {{ bad ? '≠ ' : '' }}{{ says || $t('LandingEntry.bCappedBareOrangeB') }}
+      <span v-if="kept && !bad" class="kept">{{ $t('LandingEntry.kept') }}</span>
     </p>
   </form>
 </template>

@@ -15,16 +15,18 @@ const letter = (place: string, terminal: string) =>
   <div>
     <table class="list" data-testid="list">
       <caption>
-        Landings as found
+        {{
+          $t('LandingList.landingsAsFound')
+        }}
         <template v-if="visit">: {{ visit.site }}, {{ visit.unit }}, {{ visit.visit_on }}</template>
       </caption>
       <thead>
         <tr>
-          <th>Place</th>
-          <th>Cable</th>
-          <th>Conductor</th>
-          <th>Found on</th>
-          <th>Drawn on</th>
+          <th>{{ $t('LandingList.place') }}</th>
+          <th>{{ $t('LandingList.cable') }}</th>
+          <th>{{ $t('LandingList.conductor') }}</th>
+          <th>{{ $t('LandingList.foundOn') }}</th>
+          <th>{{ $t('LandingList.drawnOn') }}</th>
           <th></th>
         </tr>
       </thead>
@@ -36,7 +38,13 @@ const letter = (place: string, terminal: string) =>
           <td>{{ end.lands_on ? letter(end.place, end.lands_on) : end.lies }}</td>
           <td>{{ end.drawn ? letter(end.place, end.drawn) : '–' }}</td>
           <td>
-            {{ end.lands_on !== end.drawn || end.lies === 'bare' ? '≠' : end.seen ? '=' : 'not looked at' }}
+            {{
+              end.lands_on !== end.drawn || end.lies === 'bare'
+                ? '≠'
+                : end.seen
+                  ? '='
+                  : $t('LandingList.notLookedAt')
+            }}
           </td>
         </tr>
       </tbody>

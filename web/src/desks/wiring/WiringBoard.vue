@@ -111,7 +111,7 @@ const says = (end: ConductorEnd) => {
     :viewBox="`0 0 ${WIDTH} ${layout.height}`"
     :style="{ minWidth: `${WIDTH}px` }"
     role="group"
-    aria-label="Terminal strips with what lands on them"
+    :aria-label="$t('WiringBoard.terminalStripsWithWhatLands')"
     data-testid="board"
   >
     <g v-for="strip in layout.strips" :key="strip.place">
@@ -124,7 +124,7 @@ const says = (end: ConductorEnd) => {
       />
       <text :x="strip.x" y="15" class="title" text-anchor="middle">{{ strip.title }}</text>
       <text v-if="strip.loose" :x="strip.x" :y="strip.foot + 15" class="small" text-anchor="middle">
-        loose
+        {{ $t('WiringBoard.loose') }}
       </text>
     </g>
     <path v-for="(d, i) in ghosts" :key="`ghost${i}`" :d="d" class="ghost" />

@@ -195,57 +195,66 @@ onBeforeUnmount(() => removeEventListener('keydown', onKey))
 
 <template>
   <main class="wiring">
-    <VisitHead title="Wiring" class="head" :visit="visit" :kept="false">
+    <VisitHead page="wiring" class="head" :visit="visit" :kept="false">
       <el-button
         class="key"
         :disabled="!history.canUndo.value"
-        title="Ctrl Z"
+        :title="$t('WiringPage.ctrlZ')"
         data-testid="undo"
         @click="step('undo')"
       >
-        Undo
+        {{ $t('WiringPage.undo') }}
       </el-button>
       <el-button
         class="key"
         :disabled="!history.canRedo.value"
-        title="Ctrl Shift Z"
+        :title="$t('WiringPage.ctrlShiftZ')"
         data-testid="redo"
         @click="step('redo')"
       >
-        Redo
+        {{ $t('WiringPage.redo') }}
       </el-button>
       <el-button
         class="key"
-        title="all ends and jumpers back to the drawing"
+        :title="$t('WiringPage.allEndsAndJumpersBack')"
         data-testid="as-drawn"
         @click="asDrawn"
       >
-        As drawn
+        {{ $t('WiringPage.asDrawn') }}
       </el-button>
-      <el-button class="key" data-testid="csv-out" @click="writeFile">CSV out</el-button>
-      <PickFile accept=".csv,text/csv" label="CSV in" data-testid="csv-in" @picked="readFile" />
-      <el-button class="key" data-testid="print-landings" @click="print">Print</el-button>
+      <el-button class="key" data-testid="csv-out" @click="writeFile">{{
+        $t('WiringPage.csvOut')
+      }}</el-button>
+      <PickFile
+        accept=".csv,text/csv"
+        :label="$t('WiringPage.csvIn')"
+        data-testid="csv-in"
+        @picked="readFile"
+      />
+      <el-button class="key" data-testid="print-landings" @click="print">{{
+        $t('WiringPage.print')
+      }}</el-button>
       <RouterLink
         v-if="wiring"
         class="key"
         data-testid="trace-found"
         :to="traceTo(wiring.faults, wiring.effects.find((one) => !one.works)?.trial ?? 'heat')"
-        >Trace as found</RouterLink
+        >{{ $t('WiringPage.traceAsFound') }}</RouterLink
       >
     </VisitHead>
     <ProblemNote v-if="problem ?? keeping" :problem="(problem ?? keeping)!" />
     <div v-if="refused?.refused.length" class="refused" role="alert" data-testid="refused">
-      <strong
-        >≠ Nothing was taken in: {{ refused.refused.length }} of {{ refused.rows }} rows are wrong.</strong
-      >
+      <strong>{{
+        $t('WiringPage.nothingWasTakenInOf', { refused: refused.refused.length, rows: refused.rows })
+      }}</strong>
       <ul>
         <li v-for="one in refused.refused.slice(0, 12)" :key="one.line">
-          line {{ one.line }}: {{ one.problem }}
+          {{ $t('WiringPage.line', { line: one.line, problem: one.problem }) }}
         </li>
       </ul>
-      <el-button class="key" @click="refused = null">Away with this</el-button>
+      <el-button class="key" @click="refused = null">{{ $t('WiringPage.awayWithThis') }}</el-button>
     </div>
-    <p v-if="!wiring && !problem" class="quiet">Solving the circuit …</p>
+    <p v-if="!wiring && !problem" class="quiet">{{ $t('WiringPage.solvingTheCircuit') }}</p>
 
     <LandingEntry
       v-if="wiring && visit"
@@ -264,7 +273,7 @@ onBeforeUnmount(() => removeEventListener('keydown', onKey))
     />
 
     <div v-if="wiring && visit" class="work">
-      <div class="picture" tabindex="0" role="region" aria-label="Drawing, scrolls sideways">
+      <div class="picture" tabindex="0" role="region" :aria-label="$t('WiringPage.drawingScrollsSideways')">
         <WiringBoard
           :wiring="wiring"
           :current="current"
@@ -276,12 +285,15 @@ onBeforeUnmount(() => removeEventListener('keydown', onKey))
         <p class="jumpers">
           <template v-for="jumper in wiring.jumpers" :key="jumper.place + jumper.from + jumper.to">
             <span :class="{ odd: jumper.found !== jumper.drawn }"
-              >{{ jumper.found === jumper.drawn ? '' : '≠ ' }}{{ jumper.found ? 'jumper' : 'no jumper' }}
-              {{ jumper.from }}–{{ jumper.to }},
-              {{ places.find((one) => one.place === jumper.place)?.title }}</span
+              >{{ jumper.found === jumper.drawn ? '' : '≠ '
+              }}{{ jumper.found ? $t('WiringPage.jumper') : $t('WiringPage.noJumper') }} {{ jumper.from }}–{{
+                jumper.to
+              }}, {{ places.find((one) => one.place === jumper.place)?.title }}</span
             >
           </template>
-          <span class="seen mono">{{ wiring.seen.done }} of {{ wiring.seen.all }} ends looked at</span>
+          <span class="seen mono">{{
+            $t('WiringPage.ofEndsLookedAt', { done: wiring.seen.done, all: wiring.seen.all })
+          }}</span>
         </p>
       </div>
       <WiringSide :wiring="wiring" :trace-to="traceTo" @mark="(ends) => (marked = ends)" />

@@ -30,7 +30,7 @@ const callOf = (trial: string) => trial.replace(/_([A-Z0-9]+_(open|closed)|locko
 
 <template>
   <div class="side">
-    <section class="calls" aria-label="Every call as found" data-testid="calls">
+    <section class="calls" :aria-label="$t('WiringSide.everyCallAsFound')" data-testid="calls">
       <span
         v-for="effect in shown"
         :key="effect.trial"
@@ -39,25 +39,29 @@ const callOf = (trial: string) => trial.replace(/_([A-Z0-9]+_(open|closed)|locko
         >{{ effect.works ? SIGNS[soFar] : '≠' }} {{ effect.title }}</span
       >
       <el-button v-if="folded || all" class="key quiet" data-testid="states" @click="all = !all">
-        {{ all ? 'Calls only' : `${SIGNS[soFar]} ${folded} states of weather, safeties and board` }}
+        {{
+          all
+            ? $t('WiringSide.callsOnly')
+            : $t('WiringSide.statesOfWeatherSafetiesAnd', { soFar: SIGNS[soFar], folded })
+        }}
       </el-button>
     </section>
     <section v-if="wrong.length || fewest.moves.length" class="fewest" data-testid="fewest">
-      <h2>Fewest moves so that every call works</h2>
+      <h2>{{ $t('WiringSide.fewestMovesSoThatEvery') }}</h2>
       <ol v-if="fewest.moves.length">
         <li v-for="move in fewest.moves" :key="move">{{ move }}</li>
       </ol>
-      <p v-if="!fewest.works">Putting all back as drawn is not enough: look at the rig.</p>
-      <p v-else-if="!fewest.complete" class="quiet">Not every smaller set could be tried.</p>
+      <p v-if="!fewest.works">{{ $t('WiringSide.puttingAllBackAsDrawn') }}</p>
+      <p v-else-if="!fewest.complete" class="quiet">{{ $t('WiringSide.notEverySmallerSetCould') }}</p>
     </section>
     <p v-else-if="wiring.findings.some((one) => one.hidden)" class="fewest" data-testid="fewest">
-      What is wrong makes up for itself in every call that was tried. Put it right all the same.
+      {{ $t('WiringSide.whatIsWrongMakesUp') }}
     </p>
     <p v-else :class="['fine', wiring.standing.mark]" data-testid="wiring-standing">
       {{ SIGNS[wiring.standing.mark] }} {{ wiring.standing.says }}
     </p>
 
-    <section aria-label="Findings" data-testid="wiring-findings">
+    <section :aria-label="$t('WiringSide.findings')" data-testid="wiring-findings">
       <details
         v-for="(finding, i) in wiring.findings"
         :key="finding.code + i"
@@ -74,15 +78,14 @@ const callOf = (trial: string) => trial.replace(/_([A-Z0-9]+_(open|closed)|locko
         <ul v-if="finding.effects.length" class="effects">
           <li v-for="effect in finding.effects" :key="effect.trial">
             <b>{{ effect.title }}</b> {{ effect.says }}
-            <small v-if="effect.nodes.length"
-              >otherwise:
-              {{
-                effect.nodes
+            <small v-if="effect.nodes.length">{{
+              $t('WiringSide.otherwise', {
+                nodes: effect.nodes
                   .slice(0, 4)
                   .map((node) => `${node.label} (should be ${node.should})`)
-                  .join(', ')
-              }}</small
-            >
+                  .join(', '),
+              })
+            }}</small>
           </li>
         </ul>
         <p v-for="caution in finding.cautions" :key="caution" class="caution">⚠ {{ caution }}</p>
@@ -94,7 +97,7 @@ const callOf = (trial: string) => trial.replace(/_([A-Z0-9]+_(open|closed)|locko
           v-if="finding.faults.length && finding.effects[0]"
           class="key quiet"
           :to="traceTo(finding.faults, callOf(finding.effects[0].trial))"
-          >This one alone in Trace</RouterLink
+          >{{ $t('WiringSide.thisOneAloneInTrace') }}</RouterLink
         >
       </details>
     </section>

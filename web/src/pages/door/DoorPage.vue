@@ -7,13 +7,13 @@ const { session } = useSession()
 </script>
 
 <template>
-  <DoorFrame title="Who is at the unit?">
+  <DoorFrame :title="$t('DoorPage.whoIsAtTheUnit')">
     <p v-if="session?.local" class="local" data-testid="local-hint">
-      This server is for this machine alone. It opens by the link that <b class="mono">bin/start</b> has
-      printed; once its owner has a password, by that too.
+      {{ $t('DoorPage.thisServerIsForThis') }} <b class="mono">{{ $t('DoorPage.binStart') }}</b>
+      {{ $t('DoorPage.hasPrintedOnceItsOwner') }}
     </p>
     <SignInForm />
-    <p class="lost">Password lost? The owner of your crew makes you a new way in, under Settings, People.</p>
+    <p class="lost">{{ $t('DoorPage.passwordLostTheOwnerOf') }}</p>
   </DoorFrame>
 </template>
 

@@ -19,8 +19,10 @@ onMounted(async () => {
 </script>
 
 <template>
-  <DoorFrame :title="problem ? 'This link opens nothing' : 'Opening …'">
+  <DoorFrame :title="problem ? $t('OpenPage.thisLinkOpensNothing') : $t('OpenPage.opening')">
     <ProblemNote v-if="problem" :problem="problem" />
-    <p v-if="problem"><RouterLink class="key" to="/">Sign in</RouterLink></p>
+    <p v-if="problem">
+      <RouterLink class="key" to="/">{{ $t('OpenPage.signIn') }}</RouterLink>
+    </p>
   </DoorFrame>
 </template>

@@ -34,7 +34,7 @@ async function go() {
 
 <template>
   <el-form class="door-form" label-position="top" @submit.prevent="go">
-    <el-form-item label="Name" for="sign-in-name">
+    <el-form-item :label="$t('SignInForm.name')" for="sign-in-name">
       <el-input
         id="sign-in-name"
         v-model="name"
@@ -45,7 +45,7 @@ async function go() {
         data-testid="sign-in-name"
       />
     </el-form-item>
-    <el-form-item label="Password" for="sign-in-password">
+    <el-form-item :label="$t('SignInForm.password')" for="sign-in-password">
       <el-input
         id="sign-in-password"
         v-model="password"
@@ -55,7 +55,7 @@ async function go() {
         data-testid="sign-in-password"
       />
     </el-form-item>
-    <el-form-item v-if="wantsCode" label="Code that your device shows, or a recovery code" for="sign-in-code">
+    <el-form-item v-if="wantsCode" :label="$t('SignInForm.codeThatYourDeviceShows')" for="sign-in-code">
       <el-input
         id="sign-in-code"
         ref="codeField"
@@ -73,7 +73,7 @@ async function go() {
       :loading="busy"
       :disabled="!name || !password"
       data-testid="sign-in"
-      >Sign in</el-button
+      >{{ $t('SignInForm.signIn') }}</el-button
     >
   </el-form>
 </template>

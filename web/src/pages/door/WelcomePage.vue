@@ -42,32 +42,39 @@ async function go() {
 </script>
 
 <template>
-  <DoorFrame :title="look ? (comesBack ? `Back again, ${comesBack}` : `Join ${look.crew}`) : 'A way in'">
+  <DoorFrame
+    :title="
+      look
+        ? comesBack
+          ? $t('WelcomePage.backAgain', { comesBack })
+          : $t('WelcomePage.join', { crew: look.crew })
+        : $t('WelcomePage.aWayIn')
+    "
+  >
     <p v-if="outcome.state === 'failed'">
-      This link opens nothing any more: it was used, taken back, or its time is over. Ask the owner of your
-      crew for a new one.
+      {{ $t('WelcomePage.thisLinkOpensNothingAny') }}
     </p>
     <template v-if="look">
       <p v-if="viewer" class="other">
-        You are signed in as {{ viewer.name }}; by this link you become somebody else here.
+        {{ $t('WelcomePage.youAreSignedInAs', { name: viewer.name }) }}
       </p>
       <p v-if="comesBack">
-        Set a new password. All your sessions end, and no one-time code is asked until you set it up again.
+        {{ $t('WelcomePage.setANewPasswordAll') }}
       </p>
       <p v-else>
-        You come in as <b>{{ look.role }}</b>.
+        {{ $t('WelcomePage.youComeInAs') }} <b>{{ look.role }}</b>.
         {{
           look.role === 'apprentice'
-            ? 'You read and practice; what the crew keeps is changed by others.'
+            ? $t('WelcomePage.youReadAndPracticeWhat')
             : look.role === 'owner'
-              ? 'You look after the people and the devices of this crew.'
-              : 'You begin visits and keep what you find.'
+              ? $t('WelcomePage.youLookAfterThePeople')
+              : $t('WelcomePage.youBeginVisitsAndKeep')
         }}
       </p>
       <el-form ref="form" :model="fields" :rules="rules" label-position="top" @submit.prevent="go">
         <el-form-item
           v-if="!comesBack"
-          label="Your name, as the crew reads it"
+          :label="$t('WelcomePage.yourNameAsTheCrew')"
           prop="name"
           for="welcome-name"
         >
@@ -81,7 +88,7 @@ async function go() {
         </el-form-item>
         <el-form-item
           v-if="!look.sign_in_name"
-          label="Name to sign in by"
+          :label="$t('WelcomePage.nameToSignInBy')"
           prop="sign_in_name"
           for="welcome-sign-in-name"
         >
@@ -95,9 +102,13 @@ async function go() {
           />
         </el-form-item>
         <p v-else class="known">
-          You sign in as <b class="mono">{{ look.sign_in_name }}</b>
+          {{ $t('WelcomePage.youSignInAs') }} <b class="mono">{{ look.sign_in_name }}</b>
         </p>
-        <el-form-item label="Password: ten characters or more" prop="password" for="welcome-password">
+        <el-form-item
+          :label="$t('WelcomePage.passwordTenCharactersOrMore')"
+          prop="password"
+          for="welcome-password"
+        >
           <el-input
             id="welcome-password"
             v-model="fields.password"
@@ -108,9 +119,9 @@ async function go() {
           />
         </el-form-item>
         <ProblemNote v-if="problem" :problem="problem" />
-        <el-button class="key solid wide" native-type="submit" :loading="busy" data-testid="welcome-go"
-          >Come in</el-button
-        >
+        <el-button class="key solid wide" native-type="submit" :loading="busy" data-testid="welcome-go">{{
+          $t('WelcomePage.comeIn')
+        }}</el-button>
       </el-form>
     </template>
   </DoorFrame>

@@ -70,44 +70,56 @@ const jumpered = computed(() =>
 </script>
 
 <template>
-  <section class="rail" aria-label="What to do">
-    <p class="keys-hint" aria-hidden="true">m l c w p · r read · x swap</p>
-    <PickButtons v-model="hand" :options="HANDS" class="hands" label="In the hand" testid="hand" />
+  <section class="rail" :aria-label="$t('ActRail.whatToDo')">
+    <p class="keys-hint" aria-hidden="true">{{ $t('ActRail.mLCWP') }}</p>
+    <PickButtons
+      v-model="hand"
+      :options="HANDS"
+      class="hands"
+      :label="$t('ActRail.inTheHand')"
+      testid="hand"
+    />
 
     <div v-if="hand === 'meter' || hand === 'wires'" class="probes">
       <label
-        ><i class="black" />Black<PickOne
+        ><i class="black" />{{ $t('ActRail.black')
+        }}<PickOne
           :model-value="probes.black ?? ''"
           :options="byPlace"
-          label="Black probe"
-          placeholder="tap a point"
+          :label="$t('ActRail.blackProbe')"
+          :placeholder="$t('ActRail.tapAPoint')"
           data-testid="black"
           @update:model-value="(node: string) => (probes = { ...probes, black: node })"
       /></label>
       <label
-        ><i class="red" />Red<PickOne
+        ><i class="red" />{{ $t('ActRail.red')
+        }}<PickOne
           :model-value="probes.red ?? ''"
           :options="byPlace"
-          label="Red probe"
-          placeholder="tap another"
+          :label="$t('ActRail.redProbe')"
+          :placeholder="$t('ActRail.tapAnother')"
           data-testid="red"
           @update:model-value="(node: string) => (probes = { ...probes, red: node })"
       /></label>
     </div>
 
     <div v-if="hand === 'meter'" class="hand">
-      <PickButtons v-model="meter" :options="METERS" label="Meter" testid="meter" />
-      <el-checkbox v-if="meter === 'ohms'" v-model="isolated">the part by itself, one side off</el-checkbox>
+      <PickButtons v-model="meter" :options="METERS" :label="$t('ActRail.meter')" testid="meter" />
+      <el-checkbox v-if="meter === 'ohms'" v-model="isolated">{{
+        $t('ActRail.thePartByItselfOne')
+      }}</el-checkbox>
       <div class="row">
-        <el-button class="key quiet" @click="probes = swapped(probes)">Swap</el-button>
-        <el-button class="key quiet" @click="probes = { black: null, red: null }">Clear</el-button>
+        <el-button class="key quiet" @click="probes = swapped(probes)">{{ $t('ActRail.swap') }}</el-button>
+        <el-button class="key quiet" @click="probes = { black: null, red: null }">{{
+          $t('ActRail.clear')
+        }}</el-button>
         <el-button
           class="key solid"
           :disabled="busy || !placed(probes)"
-          title="r"
+          :title="$t('ActRail.r')"
           data-testid="read"
           @click="read"
-          >Read</el-button
+          >{{ $t('ActRail.read') }}</el-button
         >
       </div>
     </div>
@@ -130,7 +142,7 @@ const jumpered = computed(() =>
           :disabled="busy"
           :data-testid="`landings-${one.id}`"
           @click="act('landings', { place: one.id })"
-          >wires, {{ one.title }}</el-button
+          >{{ $t('ActRail.wires', { title: one.title }) }}</el-button
         >
         <el-button
           v-for="one in unit.degrees"
@@ -148,18 +160,20 @@ const jumpered = computed(() =>
           @click="act('sensor', { of: one.id })"
           >{{ one.title }}</el-button
         >
-        <el-button class="key" :disabled="busy" @click="act('since_stop')">how long it has stood</el-button>
+        <el-button class="key" :disabled="busy" @click="act('since_stop')">{{
+          $t('ActRail.howLongItHasStood')
+        }}</el-button>
       </div>
       <div class="row">
         <PickOne
           v-model="fact"
           :options="unit.facts"
-          label="Setting, jumper or plate"
-          placeholder="what is set"
+          :label="$t('ActRail.settingJumperOrPlate')"
+          :placeholder="$t('ActRail.whatIsSet')"
         />
-        <el-button class="key" :disabled="busy || !fact" @click="act('settings', { fact })"
-          >Look up</el-button
-        >
+        <el-button class="key" :disabled="busy || !fact" @click="act('settings', { fact })">{{
+          $t('ActRail.lookUp')
+        }}</el-button>
       </div>
     </div>
 
@@ -177,16 +191,18 @@ const jumpered = computed(() =>
         >
       </div>
       <div class="row">
-        <el-input-number v-model="minutes" :min="1" :max="180" aria-label="Minutes to wait" />
-        <el-button class="key" :disabled="busy" data-testid="wait" @click="act('wait', { minutes })"
-          >Wait, min</el-button
-        >
+        <el-input-number v-model="minutes" :min="1" :max="180" :aria-label="$t('ActRail.minutesToWait')" />
+        <el-button class="key" :disabled="busy" data-testid="wait" @click="act('wait', { minutes })">{{
+          $t('ActRail.waitMin')
+        }}</el-button>
       </div>
       <div class="row">
-        <el-button class="key" :disabled="busy" data-testid="force" @click="act('force')"
-          >Force a defrost</el-button
-        >
-        <el-button class="key quiet" :disabled="busy" @click="act('unforce')">Free the pins</el-button>
+        <el-button class="key" :disabled="busy" data-testid="force" @click="act('force')">{{
+          $t('ActRail.forceADefrost')
+        }}</el-button>
+        <el-button class="key quiet" :disabled="busy" @click="act('unforce')">{{
+          $t('ActRail.freeThePins')
+        }}</el-button>
       </div>
     </div>
 
@@ -197,20 +213,25 @@ const jumpered = computed(() =>
           :disabled="busy || !placed(probes)"
           data-testid="jumper"
           @click="act(jumpered ? 'unjumper' : 'jumper', { from: probes.black, to: probes.red })"
-          >{{ jumpered ? 'Jumper off' : 'Jumper between the probes' }}</el-button
+          >{{ jumpered ? $t('ActRail.jumperOff') : $t('ActRail.jumperBetweenTheProbes') }}</el-button
         >
       </div>
       <div class="row">
-        <PickOne v-model="joint" :options="unit.joints" label="Wire" placeholder="a wire on its screw" />
+        <PickOne
+          v-model="joint"
+          :options="unit.joints"
+          :label="$t('ActRail.wire')"
+          :placeholder="$t('ActRail.aWireOnItsScrew')"
+        />
         <el-button
           class="key"
           :disabled="busy || !joint"
           data-testid="lift"
           @click="act(isLifted ? 'land' : 'lift', { joint })"
-          >{{ isLifted ? 'Land it' : 'Lift it' }}</el-button
+          >{{ isLifted ? $t('ActRail.landIt') : $t('ActRail.liftIt') }}</el-button
         >
       </div>
-      <p class="caution">R to C is a dead short. Never bridge a pressure or temperature switch.</p>
+      <p class="caution">{{ $t('ActRail.rToCIsA') }}</p>
     </div>
 
     <div v-else class="hand">
@@ -222,24 +243,29 @@ const jumpered = computed(() =>
           :disabled="busy"
           :data-testid="`supply-${id}`"
           @click="act('supply', { of: id, value: standing.off.includes(id) ? 'on' : 'off' })"
-          >{{ id === 'outdoor' ? 'outdoor disconnect' : 'air handler supply' }}
-          {{ standing.off.includes(id) ? 'on' : 'off' }}</el-button
+          >{{ id === 'outdoor' ? $t('ActRail.outdoorDisconnect') : $t('ActRail.airHandlerSupply') }}
+          {{ standing.off.includes(id) ? $t('ActRail.on') : $t('ActRail.off') }}</el-button
         >
-        <el-button class="key" :disabled="busy" data-testid="prove" @click="act('prove_dead')"
-          >Prove dead</el-button
-        >
+        <el-button class="key" :disabled="busy" data-testid="prove" @click="act('prove_dead')">{{
+          $t('ActRail.proveDead')
+        }}</el-button>
       </div>
       <div class="row">
-        <PickOne v-model="part" :options="unit.parts" label="Part" placeholder="a part" />
+        <PickOne
+          v-model="part"
+          :options="unit.parts"
+          :label="$t('ActRail.part')"
+          :placeholder="$t('ActRail.aPart')"
+        />
         <SureButton
-          asks="A new part costs most of an hour. Has a test looked at the old one?"
-          yes="Change it"
+          :asks="$t('ActRail.aNewPartCostsMost')"
+          :yes="$t('ActRail.changeIt')"
           @sure="part && act('swap', { part })"
-          >Change it</SureButton
+          >{{ $t('ActRail.changeIt') }}</SureButton
         >
       </div>
       <p class="caution">
-        Two supplies: the outdoor disconnect alone does not make the low voltage dead. Lock out, prove dead.
+        {{ $t('ActRail.twoSuppliesTheOutdoorDisconnect') }}
       </p>
     </div>
   </section>

@@ -54,15 +54,18 @@ function decide(said: Said[]) {
     <header>
       <h1>
         {{ drillTry.drill.complaint[0] ?? drillTry.drill.title }}
-        <small
-          >{{ drillTry.drill.rig_name }}, {{ degrees(drillTry.drill.outdoor_degrees_f ?? 0) }} outdoors, level
-          {{ drillTry.drill.level }}</small
-        >
+        <small>{{
+          $t('BenchDesk.outdoorsLevel', {
+            rig_name: drillTry.drill.rig_name,
+            degrees: degrees(drillTry.drill.outdoor_degrees_f ?? 0),
+            level: drillTry.drill.level,
+          })
+        }}</small>
       </h1>
-      <p class="clock mono" aria-label="Bench clock" data-testid="bench-clock">
-        {{ benchClock(standing.minutes) }}<small>h:min</small>
+      <p class="clock mono" :aria-label="$t('BenchDesk.benchClock')" data-testid="bench-clock">
+        {{ benchClock(standing.minutes) }}<small>{{ $t('BenchDesk.hMin') }}</small>
       </p>
-      <ul class="where" aria-label="Where you stand">
+      <ul class="where" :aria-label="$t('BenchDesk.whereYouStand')">
         <li
           v-for="place in unit.places"
           :key="place.id"
@@ -71,14 +74,20 @@ function decide(said: Said[]) {
           {{ place.title }}
         </li>
       </ul>
-      <el-button class="key solid" data-testid="decide" @click="deciding = true">It is …</el-button>
+      <el-button class="key solid" data-testid="decide" @click="deciding = true">{{
+        $t('BenchDesk.itIs')
+      }}</el-button>
     </header>
     <p class="state">
-      Thermostat: <b>{{ callTitle }}</b>
-      <span v-if="offs.length" class="off-words"> · off: {{ offs.join(', ') }}</span>
-      <span v-if="offs.length && !standing.proved" class="alarm"> · not proved dead</span>
-      <span v-if="standing.lifted.length"> · {{ standing.lifted.length }} wires off</span>
-      <span v-if="standing.jumpers.length"> · {{ standing.jumpers.length }} jumpers on</span>
+      {{ $t('BenchDesk.thermostat') }} <b>{{ callTitle }}</b>
+      <span v-if="offs.length" class="off-words"> {{ $t('BenchDesk.off', { offs: offs.join(', ') }) }}</span>
+      <span v-if="offs.length && !standing.proved" class="alarm"> {{ $t('BenchDesk.notProvedDead') }}</span>
+      <span v-if="standing.lifted.length">
+        {{ $t('BenchDesk.wiresOff', { lifted: standing.lifted.length }) }}</span
+      >
+      <span v-if="standing.jumpers.length">
+        {{ $t('BenchDesk.jumpersOn', { jumpers: standing.jumpers.length }) }}</span
+      >
     </p>
     <div class="desk">
       <PanelDrawing :drill="drillTry.drill.id" :probes="probes" @tap="tap" />
@@ -91,7 +100,7 @@ function decide(said: Said[]) {
           @act="(given) => emit('act', given)"
         />
         <p v-if="live" class="live mono" data-testid="bench-live">
-          {{ live.value.toFixed(1) }} V <small>{{ live.device }}</small>
+          {{ $t('BenchDesk.v', { live: live.value.toFixed(1) }) }} <small>{{ live.device }}</small>
         </p>
         <BenchLog :log="drillTry.log" />
       </div>

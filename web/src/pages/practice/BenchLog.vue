@@ -17,16 +17,16 @@ const wire = (joint: string) => joint.split('@')[0]?.split('.').slice(1).join(' 
 </script>
 
 <template>
-  <ol class="log" aria-label="Done so far" data-testid="bench-log">
-    <li v-if="!newest.length" class="soft">Nothing done yet. The call is set; the unit runs on.</li>
+  <ol class="log" :aria-label="$t('BenchLog.doneSoFar')" data-testid="bench-log">
+    <li v-if="!newest.length" class="soft">{{ $t('BenchLog.nothingDoneYetTheCall') }}</li>
     <li v-for="(entry, i) in newest" :key="newest.length - i" :class="{ stopped: entry.stopped }">
       <span class="mono">{{ benchClock(entry.minutes ?? 0) }}</span>
       <span
         >{{ entry.title }}<b v-if="!entry.stopped && !rows(entry).length" class="says">{{ entry.says }}</b
-        ><em v-if="entry.stopped">Stopped. {{ entry.says }}</em>
+        ><em v-if="entry.stopped">{{ $t('BenchLog.stopped', { says: entry.says }) }}</em>
         <small v-if="rows(entry).length" class="rows">
           <span v-for="row in rows(entry)" :key="row.joint"
-            >{{ wire(row.joint) }} → {{ row.on ?? 'no screw' }}</span
+            >{{ wire(row.joint) }} → {{ row.on ?? $t('BenchLog.noScrew') }}</span
           >
           <span v-for="pair in touching(entry)" :key="pair.join()">{{ pair.join(' touches ') }}</span>
         </small></span

@@ -83,45 +83,57 @@ async function make() {
 
 <template>
   <el-form class="make" label-position="top" @submit.prevent="make">
-    <el-form-item label="Name">
+    <el-form-item :label="$t('CourseForm.name')">
       <el-input v-model="name" maxlength="200" data-testid="course-name" />
     </el-form-item>
     <ol v-if="drills.length" data-testid="course-drills">
       <li v-for="(one, i) in drills" :key="one.id">
-        <span>{{ one.title }}: {{ one.subject_title }}, level {{ one.level }}, {{ one.rig_name }}</span>
-        <el-button class="key quiet" @click="drills = drills.filter((_, at) => at !== i)"
-          >Leave out</el-button
-        >
+        <span>{{
+          $t('CourseForm.level', {
+            title: one.title,
+            subject_title: one.subject_title,
+            level: one.level,
+            rig_name: one.rig_name,
+          })
+        }}</span>
+        <el-button class="key quiet" @click="drills = drills.filter((_, at) => at !== i)">{{
+          $t('CourseForm.leaveOut')
+        }}</el-button>
       </li>
     </ol>
     <div class="add">
-      <PickOne v-model="rig" :options="rigOptions" label="Unit" data-testid="course-rig" />
+      <PickOne v-model="rig" :options="rigOptions" :label="$t('CourseForm.unit')" data-testid="course-rig" />
       <PickOne
         v-model="subject"
         :options="subjects"
-        label="Subject"
-        placeholder="subject"
+        :label="$t('CourseForm.subject')"
+        :placeholder="$t('CourseForm.subject2')"
         data-testid="course-subject"
       />
       <PickOne
         v-model="form"
         :options="formOptions"
-        label="Form"
-        placeholder="form"
+        :label="$t('CourseForm.form')"
+        :placeholder="$t('CourseForm.form2')"
         data-testid="course-form"
       />
-      <PickOne v-model="level" :options="levelOptions" label="Level" data-testid="course-level" />
+      <PickOne
+        v-model="level"
+        :options="levelOptions"
+        :label="$t('CourseForm.level2')"
+        data-testid="course-level"
+      />
       <el-button
         class="key"
         :disabled="!rig || !subject || !form || wanted !== null"
         data-testid="add-drill"
         @click="add"
-        >Add</el-button
+        >{{ $t('CourseForm.add') }}</el-button
       >
     </div>
-    <TaskProgress v-if="task" label="Drills made" :done="task.done" :total="task.total" />
+    <TaskProgress v-if="task" :label="$t('CourseForm.drillsMade')" :done="task.done" :total="task.total" />
     <ProblemNote v-if="problem ?? failed" :problem="(problem ?? failed)!" />
-    <el-form-item v-if="owner && crew" label="Handed to (nobody named: everybody)">
+    <el-form-item v-if="owner && crew" :label="$t('CourseForm.handedToNobodyNamedEverybody')">
       <el-checkbox-group v-model="learners">
         <el-checkbox v-for="one in crew.people" :key="one.id" :value="one.id">{{ one.name }}</el-checkbox>
       </el-checkbox-group>
@@ -131,7 +143,7 @@ async function make() {
       native-type="submit"
       :disabled="!name.trim() || !drills.length || wanted !== null"
       data-testid="keep-course"
-      >Hand it out</el-button
+      >{{ $t('CourseForm.handItOut') }}</el-button
     >
   </el-form>
 </template>

@@ -83,11 +83,14 @@ const mineOf = (course: Course, drill: string) =>
     <ProblemNote v-if="outcome.state === 'failed'" :problem="outcome.problem" />
     <ProblemNote v-if="problem" :problem="problem" />
     <div v-if="mayChange" class="begin">
-      <el-button class="key solid" data-testid="new-course" @click="making = !making"
-        >Make a course</el-button
-      >
-      <PickFile accept=".json,application/json" label="Take one from a file" @picked="picked"
-        >Take one from a file</PickFile
+      <el-button class="key solid" data-testid="new-course" @click="making = !making">{{
+        $t('CoursesPart.makeACourse')
+      }}</el-button>
+      <PickFile
+        accept=".json,application/json"
+        :label="$t('CoursesPart.takeOneFromAFile')"
+        @picked="picked"
+        >{{ $t('CoursesPart.takeOneFromAFile') }}</PickFile
       >
     </div>
 
@@ -95,7 +98,7 @@ const mineOf = (course: Course, drill: string) =>
 
     <el-empty
       v-if="outcome.state === 'ready' && !outcome.value.courses.length"
-      :description="mayChange ? 'No course yet.' : 'No course is handed to you.'"
+      :description="mayChange ? $t('CoursesPart.noCourseYet') : $t('CoursesPart.noCourseIsHandedTo')"
       :image-size="1"
     />
     <section
@@ -106,53 +109,66 @@ const mineOf = (course: Course, drill: string) =>
     >
       <h2>{{ course.name }}</h2>
       <p class="soft">
-        by {{ course.made_by ?? 'somebody who left' }}, for
-        {{ course.learners.length ? course.learners.join(', ') : 'everybody' }}
+        {{
+          $t('CoursesPart.byFor', {
+            made_by: course.made_by ?? $t('CoursesPart.somebodyWhoLeft'),
+            learners: course.learners.length ? course.learners.join(', ') : $t('CoursesPart.everybody'),
+          })
+        }}
       </p>
       <ol>
         <li v-for="drill in course.drills" :key="drill.id">
           <span
             ><b>{{ drill.title }}</b
-            >: {{ drill.complaint[0] ?? drill.subject_title }}, level {{ drill.level }}</span
+            >{{
+              $t('CoursesPart.level', { what: drill.complaint[0] ?? drill.subject_title, level: drill.level })
+            }}</span
           >
           <span v-if="course.results" class="results">
             <span
               v-for="(one, i) in course.results.filter((each) => each.drill_id === drill.id)"
               :key="i"
               data-testid="course-result"
-              >{{ one.learner ?? 'somebody who left' }}
+              >{{ one.learner ?? $t('CoursesPart.somebodyWhoLeft') }}
               <b class="mono">{{ one.state === 'done' ? one.marks : '…' }}</b></span
             >
           </span>
           <span v-else-if="mineOf(course, drill.id)" class="mono">{{ mineOf(course, drill.id)?.marks }}</span>
-          <el-button class="key" data-testid="begin-drill" @click="begin(course, drill.id)">Begin</el-button>
+          <el-button class="key" data-testid="begin-drill" @click="begin(course, drill.id)">{{
+            $t('CoursesPart.begin')
+          }}</el-button>
         </li>
       </ol>
       <div v-if="course.mine" class="begin">
-        <el-button class="key quiet" @click="sealing = course">As a file</el-button>
+        <el-button class="key quiet" @click="sealing = course">{{ $t('CoursesPart.asAFile') }}</el-button>
         <SureButton
-          asks="Take this course back? What was done in it stays."
-          yes="Take it back"
+          :asks="$t('CoursesPart.takeThisCourseBackWhat')"
+          :yes="$t('CoursesPart.takeItBack')"
           @sure="remove(course)"
-          >Take it back</SureButton
+          >{{ $t('CoursesPart.takeItBack') }}</SureButton
         >
       </div>
     </section>
 
     <el-dialog
       :model-value="sealing !== null || taking !== null"
-      :title="sealing ? 'Seal the file' : `Open ${taking?.name ?? ''}`"
+      :title="sealing ? $t('CoursesPart.sealTheFile') : $t('CoursesPart.open', { name: taking?.name ?? '' })"
       width="min(480px, 94vw)"
       @close="((sealing = null), (taking = null), (words = ''))"
     >
       <p v-if="sealing">
-        What is really so in these drills is sealed under your words, twelve letters and more. Whoever takes
-        the file in needs them; learners do not.
+        {{ $t('CoursesPart.whatIsReallySoIn') }}
       </p>
-      <el-input v-model="words" type="password" show-password aria-label="Words" data-testid="words" />
+      <el-input
+        v-model="words"
+        type="password"
+        show-password
+        :aria-label="$t('CoursesPart.words')"
+        data-testid="words"
+      />
       <template #footer>
         <el-button class="key solid" :disabled="!words" @click="sealing ? seal() : take()">{{
-          sealing ? 'Save the file' : 'Take it in'
+          sealing ? $t('CoursesPart.saveTheFile') : $t('CoursesPart.takeItIn')
         }}</el-button>
       </template>
     </el-dialog>

@@ -23,14 +23,18 @@ const signed = (bits: number) => `${bits > 0 ? '+' : bits < 0 ? '−' : ''}${Mat
   <section class="debrief" data-testid="debrief">
     <header>
       <p class="marks">
-        <b class="mono">{{ drillTry.marks }}</b><small>of 100</small>
+        <b class="mono">{{ drillTry.marks }}</b><small>{{ $t('DebriefView.of100') }}</small>
       </p>
       <div class="truth">
         <h1 v-for="one in result.truth" :key="one.title">{{ one.title }}</h1>
-        <p v-if="result.spells">It came and went.</p>
+        <p v-if="result.spells">{{ $t('DebriefView.itCameAndWent') }}</p>
         <template v-for="one in result.truth" :key="one.title">
-          <p v-if="one.shows"><span class="soft">Shows:</span> {{ one.shows }}</p>
-          <p v-if="one.proof"><span class="soft">Proof:</span> {{ one.proof }}</p>
+          <p v-if="one.shows">
+            <span class="soft">{{ $t('DebriefView.shows') }}</span> {{ one.shows }}
+          </p>
+          <p v-if="one.proof">
+            <span class="soft">{{ $t('DebriefView.proof') }}</span> {{ one.proof }}
+          </p>
         </template>
       </div>
     </header>
@@ -40,8 +44,8 @@ const signed = (bits: number) => `${bits > 0 ? '+' : bits < 0 ? '−' : ''}${Mat
         ><small v-if="line.of" class="mono">/{{ line.of }}</small> {{ line.says }}
       </li>
     </ul>
-    <h2>What each told</h2>
-    <p v-if="!result.steps.length" class="soft">Nothing was done at the unit.</p>
+    <h2>{{ $t('DebriefView.whatEachTold') }}</h2>
+    <p v-if="!result.steps.length" class="soft">{{ $t('DebriefView.nothingWasDoneAtThe') }}</p>
     <div v-else class="over">
       <ol class="steps">
         <li v-for="(one, i) in result.steps" :key="i">
@@ -57,23 +61,27 @@ const signed = (bits: number) => `${bits > 0 ? '+' : bits < 0 ? '−' : ''}${Mat
               >{{ one.title }}<b>{{ one.says }}</b></span
             >
             <span v-if="one.bits !== null" class="bits" :class="{ away: one.bits < 0 }">
-              <i :style="{ width: bar(one.bits) }" /><span class="mono">{{ signed(one.bits) }} bits</span>
+              <i :style="{ width: bar(one.bits) }" /><span class="mono">{{
+                $t('DebriefView.bits', { signed: signed(one.bits) })
+              }}</span>
             </span>
             <small v-else-if="one.note" class="soft">{{ one.note }}</small>
-            <small v-if="one.better" class="better" data-testid="better"
-              >would have told more: {{ one.better.says }} ({{ one.better.bits.toFixed(1) }} against
-              {{ one.better.mine.toFixed(1) }} bits)</small
-            >
+            <small v-if="one.better" class="better" data-testid="better">{{
+              $t('DebriefView.wouldHaveToldMoreAgainst', {
+                says: one.better.says,
+                bits: one.better.bits.toFixed(1),
+                mine: one.better.mine.toFixed(1),
+              })
+            }}</small>
           </el-button>
         </li>
       </ol>
       <PanelDrawing :drill="drillTry.drill.id" :probes="probes" :lit="lit" />
     </div>
     <p class="soft">
-      Bits: how much nearer what was read came to what was so; a minus led away from it. They are Find’s own
-      reckoning with the same readings.
+      {{ $t('DebriefView.bitsHowMuchNearerWhat') }}
     </p>
-    <RouterLink class="key solid" to="/practice">Back to Practice</RouterLink>
+    <RouterLink class="key solid" to="/practice">{{ $t('DebriefView.backToPractice') }}</RouterLink>
   </section>
 </template>
 

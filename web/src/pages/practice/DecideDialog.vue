@@ -69,14 +69,14 @@ const two = (one: Partial<Said>) => ['joints', 'points'].includes(wanted(one).at
 </script>
 
 <template>
-  <el-dialog v-model="open" title="It is …" width="min(560px, 96vw)">
-    <p>A guess that turns out right is worth less than half: has a test looked at it?</p>
+  <el-dialog v-model="open" :title="$t('DecideDialog.itIs')" width="min(560px, 96vw)">
+    <p>{{ $t('DecideDialog.aGuessThatTurnsOut') }}</p>
     <fieldset v-for="(one, i) in said" :key="i">
       <PickOne
         :model-value="one.kind ?? ''"
         :options="kinds"
-        label="What is wrong"
-        placeholder="what is wrong"
+        :label="$t('DecideDialog.whatIsWrong')"
+        :placeholder="$t('DecideDialog.whatIsWrong2')"
         :data-testid="`kind-${i}`"
         @update:model-value="(id: string) => kind(i, id)"
       />
@@ -84,8 +84,8 @@ const two = (one: Partial<Said>) => ['joints', 'points'].includes(wanted(one).at
         v-if="one.kind && wanted(one).at !== 'none'"
         :model-value="first(one)"
         :options="options(one)"
-        label="Where"
-        placeholder="where"
+        :label="$t('DecideDialog.where')"
+        :placeholder="$t('DecideDialog.where2')"
         :data-testid="`at-${i}`"
         @update:model-value="(id: string) => place(i, id, 0, two(one))"
       />
@@ -93,30 +93,30 @@ const two = (one: Partial<Said>) => ['joints', 'points'].includes(wanted(one).at
         v-if="two(one)"
         :model-value="second(one)"
         :options="options(one)"
-        label="And where"
-        placeholder="and where"
+        :label="$t('DecideDialog.andWhere')"
+        :placeholder="$t('DecideDialog.andWhere2')"
         @update:model-value="(id: string) => place(i, id, 1, true)"
       />
       <PickOne
         v-if="one.kind && wanted(one).value !== 'none'"
         :model-value="one.value ?? ''"
         :options="values(one)"
-        label="How"
-        placeholder="how"
+        :label="$t('DecideDialog.how')"
+        :placeholder="$t('DecideDialog.how2')"
         @update:model-value="(id: string) => (said[i] = { ...one, value: id })"
       />
     </fieldset>
-    <el-button v-if="said.length === 1" class="key quiet" @click="said.push({})"
-      >And a second thing</el-button
-    >
-    <el-button v-else class="key quiet" @click="said.pop()">One thing alone</el-button>
+    <el-button v-if="said.length === 1" class="key quiet" @click="said.push({})">{{
+      $t('DecideDialog.andASecondThing')
+    }}</el-button>
+    <el-button v-else class="key quiet" @click="said.pop()">{{ $t('DecideDialog.oneThingAlone') }}</el-button>
     <template #footer>
       <el-button
         class="key solid"
         :disabled="busy || !ready"
         data-testid="settle"
         @click="emit('decide', said as Said[])"
-        >Decide</el-button
+        >{{ $t('DecideDialog.decide') }}</el-button
       >
     </template>
   </el-dialog>

@@ -7,7 +7,7 @@ defineProps<{ tries: TryLine[] }>()
 </script>
 
 <template>
-  <el-empty v-if="!tries.length" description="No drill done yet." :image-size="1" />
+  <el-empty v-if="!tries.length" :description="$t('DoneTries.noDrillDoneYet')" :image-size="1" />
   <ol v-else class="done">
     <li v-for="one in tries" :key="one.id" data-testid="done-try">
       <RouterLink :to="`/practice/tries/${one.id}`">

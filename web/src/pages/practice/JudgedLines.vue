@@ -19,7 +19,7 @@ const traps = computed(() => [
         >
         <span
           ><b>{{ line.is }}</b
-          ><small v-if="!line.right">you: {{ line.said }}</small></span
+          ><small v-if="!line.right">{{ $t('JudgedLines.you', { said: line.said }) }}</small></span
         >
       </li>
     </ol>

@@ -19,12 +19,12 @@ const { outcome } = useQuestion('panel', asked, (one) => practiceApi.drawing(one
 </script>
 
 <template>
-  <section class="panel" aria-label="The panel’s diagram">
+  <section class="panel" :aria-label="$t('PanelDrawing.thePanelsDiagram')">
     <PickTab
       v-if="!only"
       :tabs="PANEL_VIEWS"
       :tab="view"
-      label="View"
+      :label="$t('PanelDrawing.view')"
       testid="panel"
       @choose="(one) => (view = one)"
     />

@@ -85,21 +85,24 @@ const busy = computed(() => wanted.value !== null)
 
 <template>
   <main class="practice">
-    <h1>Practice</h1>
+    <h1>{{ $t('PracticePage.practice') }}</h1>
     <ProblemNote v-if="outcome.state === 'failed'" :problem="outcome.problem" />
     <ProblemNote v-if="problem" :problem="problem" />
     <section v-if="task" class="drawing-up" role="status" data-testid="drawing-up">
       <p>
-        Hiding something in {{ rigOptions.find((one) => one.id === rig)?.title }}, and checking that measuring
-        finds it …
+        {{
+          $t('PracticePage.hidingSomethingInAndChecking', {
+            title: rigOptions.find((one) => one.id === rig)?.title,
+          })
+        }}
       </p>
-      <TaskProgress label="Drill made" :done="task.done" :total="task.total" />
-      <el-button class="key quiet" @click="giveUp">Leave it</el-button>
+      <TaskProgress :label="$t('PracticePage.drillMade')" :done="task.done" :total="task.total" />
+      <el-button class="key quiet" @click="giveUp">{{ $t('PracticePage.leaveIt') }}</el-button>
     </section>
 
     <div v-if="outcome.state !== 'failed' && !(practice && known)" class="until-there" />
     <template v-else-if="practice && known">
-      <section v-if="practice.open.length" class="left-off" aria-label="Left half-way">
+      <section v-if="practice.open.length" class="left-off" :aria-label="$t('PracticePage.leftHalfWay')">
         <RouterLink
           v-for="one in practice.open.slice(0, 3)"
           :key="one.id"
@@ -107,31 +110,50 @@ const busy = computed(() => wanted.value !== null)
           :to="`/practice/tries/${one.id}`"
           data-testid="go-on"
         >
-          <b>Go on</b>
+          <b>{{ $t('PracticePage.goOn') }}</b>
           <span>{{ one.title }}: {{ one.complaint[0] ?? one.subject_title }}</span>
-          <small>{{ one.rig_name }}, {{ one.acts }} done</small>
+          <small>{{ $t('PracticePage.done', { rig_name: one.rig_name, acts: one.acts }) }}</small>
         </RouterLink>
       </section>
 
-      <PickTab :tabs="TABS" :tab="tab" label="Practice" testid="practice" @choose="(id) => (tab = id)" />
+      <PickTab
+        :tabs="TABS"
+        :tab="tab"
+        :label="$t('PracticePage.practice')"
+        testid="practice"
+        @choose="(id) => (tab = id)"
+      />
 
       <template v-if="tab === 'drills'">
         <div class="where">
-          <label>Unit<PickOne v-model="rig" :options="rigOptions" label="Unit" data-testid="rig" /></label>
           <label
-            >Level<PickOne v-model="level" :options="levelOptions" label="Level" data-testid="level"
+            >{{ $t('PracticePage.unit')
+            }}<PickOne v-model="rig" :options="rigOptions" :label="$t('PracticePage.unit')" data-testid="rig"
+          /></label>
+          <label
+            >{{ $t('PracticePage.level')
+            }}<PickOne
+              v-model="level"
+              :options="levelOptions"
+              :label="$t('PracticePage.level')"
+              data-testid="level"
           /></label>
         </div>
-        <section v-if="practice.today && subjectOf(practice.today.subject)" class="today" aria-label="Today">
+        <section
+          v-if="practice.today && subjectOf(practice.today.subject)"
+          class="today"
+          :aria-label="$t('PracticePage.today')"
+        >
           <p>
-            Today: <b>{{ practice.today.title }}</b>, {{ formTitle(practice.today.form).toLowerCase() }}
+            {{ $t('PracticePage.today2') }} <b>{{ practice.today.title }}</b>,
+            {{ formTitle(practice.today.form).toLowerCase() }}
           </p>
           <el-button
             class="key solid"
             :disabled="busy || !rig"
             data-testid="today"
             @click="begin(practice.today!.subject, practice.today!.form, practice.today!.level)"
-            >Begin</el-button
+            >{{ $t('PracticePage.begin') }}</el-button
           >
         </section>
         <SubjectRows :subjects="practice.subjects" :forms="known.forms" :busy="busy || !rig" @begin="begin" />
@@ -140,8 +162,7 @@ const busy = computed(() => wanted.value !== null)
       <DoneTries v-else :tries="practice.done" />
     </template>
     <p class="small">
-      A bench on a screen teaches where to look. At a unit the maker’s instructions, local codes and your
-      license come first.
+      {{ $t('PracticePage.aBenchOnAScreen') }}
     </p>
   </main>
 </template>

@@ -84,12 +84,12 @@ function send() {
   <form class="ask" @submit.prevent="send">
     <template v-if="kind === 'predict'">
       <p class="question">
-        Call: <b>{{ ask.title }}</b>
+        {{ $t('QuizAsk.call') }} <b>{{ ask.title }}</b>
         <span v-if="ask.supposed?.length"
-          >. Supposed: <b>{{ ask.supposed.join(', ') }}</b></span
+          >{{ $t('QuizAsk.supposed') }} <b>{{ ask.supposed.join(', ') }}</b></span
         >
       </p>
-      <h2>What works?</h2>
+      <h2>{{ $t('QuizAsk.whatWorks') }}</h2>
       <div v-for="one in ask.loads" :key="one.code" class="line">
         <span>{{ one.title }}</span>
         <PickButtons
@@ -99,7 +99,7 @@ function send() {
           :testid="`load-${one.code}`"
         />
       </div>
-      <h2>What will be read?</h2>
+      <h2>{{ $t('QuizAsk.whatWillBeRead') }}</h2>
       <div v-for="(one, i) in ask.points" :key="one.says" class="line">
         <span>{{ one.says }}</span>
         <PickOne
@@ -113,8 +113,8 @@ function send() {
 
     <template v-else-if="kind === 'order'">
       <p class="question">
-        {{ ask.call }}: the way of 24 V from the transformer through the <b>{{ ask.load }}</b> and home. Tap
-        the stations in order.
+        {{ $t('QuizAsk.theWayOf24V', { call: ask.call }) }} <b>{{ ask.load }}</b>
+        {{ $t('QuizAsk.andHomeTapTheStations') }}
       </p>
       <ol class="string" data-testid="order">
         <li v-for="id in order" :key="id">
@@ -135,11 +135,11 @@ function send() {
 
     <template v-else-if="kind === 'missing'">
       <p class="question">
-        {{ ask.call }}: the <b>{{ ask.load }}</b> is dead. From C, on low impedance:
+        {{ $t('QuizAsk.the', { call: ask.call }) }} <b>{{ ask.load }}</b> {{ $t('QuizAsk.isDeadFromCOn') }}
       </p>
       <el-table :data="ask.readings" size="small">
-        <el-table-column prop="label" label="Point" />
-        <el-table-column label="V" width="90">
+        <el-table-column prop="label" :label="$t('QuizAsk.point')" />
+        <el-table-column :label="$t('QuizAsk.v')" width="90">
           <template #default="{ row }"
             ><b class="mono">{{ row.volts_ac === null ? '–' : row.volts_ac.toFixed(1) }}</b></template
           >
@@ -148,19 +148,19 @@ function send() {
       <PickOne
         v-model="link"
         :options="(ask.links ?? []).map((one) => ({ id: one.id, title: one.label }))"
-        label="First missing link"
-        placeholder="first missing link"
+        :label="$t('QuizAsk.firstMissingLink')"
+        :placeholder="$t('QuizAsk.firstMissingLink2')"
         data-testid="link"
       />
     </template>
 
     <template v-else-if="kind === 'strike'">
       <p class="question">
-        The plate of this unit says what is fitted. Strike out the rest, here or on the diagram.
+        {{ $t('QuizAsk.thePlateOfThisUnit') }}
       </p>
       <ul class="plate">
         <li v-for="one in ask.plate" :key="one.says">
-          {{ one.says }}: <b>{{ one.fitted ? 'yes' : 'no' }}</b>
+          {{ one.says }}: <b>{{ one.fitted ? $t('QuizAsk.yes') : $t('QuizAsk.no') }}</b>
         </li>
       </ul>
       <el-checkbox-group v-model="struck" class="codes">
@@ -172,11 +172,7 @@ function send() {
 
     <template v-else-if="kind === 'names' || kind === 'wires'">
       <p class="question">
-        {{
-          kind === 'names'
-            ? 'What does each code stand for?'
-            : 'Which color lands on which terminal of the cable to the wall?'
-        }}
+        {{ kind === 'names' ? $t('QuizAsk.whatDoesEachCodeStand') : $t('QuizAsk.whichColorLandsOnWhich') }}
       </p>
       <div v-for="one in named" :key="one" class="line">
         <b class="mono">{{ one }}</b>
@@ -198,17 +194,17 @@ function send() {
           :max="600"
           :precision="1"
           :disabled="never"
-          aria-label="Minutes"
+          :aria-label="$t('QuizAsk.minutes')"
           data-testid="minutes"
         />
-        <span>min</span>
-        <el-checkbox v-model="never" data-testid="never">never</el-checkbox>
+        <span>{{ $t('QuizAsk.min') }}</span>
+        <el-checkbox v-model="never" data-testid="never">{{ $t('QuizAsk.never') }}</el-checkbox>
       </div>
     </template>
 
-    <el-button class="key solid" native-type="submit" :disabled="busy || !ready" data-testid="answer"
-      >See</el-button
-    >
+    <el-button class="key solid" native-type="submit" :disabled="busy || !ready" data-testid="answer">{{
+      $t('QuizAsk.see')
+    }}</el-button>
   </form>
 </template>
 

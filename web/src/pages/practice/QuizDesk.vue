@@ -38,7 +38,7 @@ const traceOrder = computed(() => props.drillTry.ask?.part === 'order' && lookin
         {{ drillTry.drill.title }}
         <small>{{ drillTry.drill.subject_title }}, {{ drillTry.drill.rig_name }}</small>
       </h1>
-      <ol class="steps" aria-label="Questions">
+      <ol class="steps" :aria-label="$t('QuizDesk.questions')">
         <li
           v-for="i in drillTry.drill.questions"
           :key="i"
@@ -67,13 +67,13 @@ const traceOrder = computed(() => props.drillTry.ask?.part === 'order' && lookin
               class="key solid"
               data-testid="next-question"
               @click="looking = null"
-              >Next</el-button
+              >{{ $t('QuizDesk.next') }}</el-button
             >
             <template v-else-if="done">
               <p class="marks" data-testid="marks">
-                <b class="mono">{{ drillTry.marks }}</b> of 100
+                <b class="mono">{{ drillTry.marks }}</b> {{ $t('QuizDesk.of100') }}
               </p>
-              <RouterLink class="key solid" to="/practice">Back to Practice</RouterLink>
+              <RouterLink class="key solid" to="/practice">{{ $t('QuizDesk.backToPractice') }}</RouterLink>
             </template>
           </div>
         </template>

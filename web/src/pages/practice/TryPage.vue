@@ -61,7 +61,7 @@ onBeforeUnmount(() => clearTimeout(timer))
     <template v-else-if="drillTry">
       <DebriefView v-if="drillTry.state === 'done' && drillTry.result" :drill-try="drillTry" />
       <p v-else-if="drillTry.state === 'judging'" class="judging" role="status" data-testid="judging">
-        Going over what you did …
+        {{ $t('TryPage.goingOverWhatYouDid') }}
       </p>
       <BenchDesk
         v-else-if="drillTry.drill.form === 'find'"
@@ -73,7 +73,9 @@ onBeforeUnmount(() => clearTimeout(timer))
       />
       <QuizDesk v-else :drill-try="drillTry" :busy="busy" :reply="reply" />
     </template>
-    <RouterLink v-if="problem && !drillTry" class="key" to="/practice">Back to Practice</RouterLink>
+    <RouterLink v-if="problem && !drillTry" class="key" to="/practice">{{
+      $t('TryPage.backToPractice')
+    }}</RouterLink>
   </main>
 </template>
 

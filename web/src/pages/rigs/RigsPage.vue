@@ -17,29 +17,33 @@ async function imported(rig: Rig) {
 <template>
   <main class="library">
     <div class="top">
-      <h1>Rigs</h1>
+      <h1>{{ $t('RigsPage.rigs') }}</h1>
       <span class="begin">
-        <RouterLink class="key" to="/rigs/new/rungs">Type its rungs</RouterLink>
-        <RouterLink class="key solid" to="/rigs/new">Compose a rig</RouterLink>
+        <RouterLink class="key" to="/rigs/new/rungs">{{ $t('RigsPage.typeItsRungs') }}</RouterLink>
+        <RouterLink class="key solid" to="/rigs/new">{{ $t('RigsPage.composeARig') }}</RouterLink>
       </span>
     </div>
     <RigImport @imported="imported" />
-    <p v-if="newest" class="kept" role="status">= Kept: {{ newest.name }}</p>
+    <p v-if="newest" class="kept" role="status">{{ $t('RigsPage.kept', { name: newest.name }) }}</p>
     <ProblemNote v-if="outcome.state === 'failed'" :problem="outcome.problem" />
     <p v-if="outcome.state === 'ready' && !outcome.value.rigs.length" class="empty">
-      The library is empty. Import a rig file to begin.
+      {{ $t('RigsPage.theLibraryIsEmptyImport') }}
     </p>
     <ol v-if="outcome.state === 'ready'">
       <li v-for="rig in outcome.value.rigs" :key="rig.id" data-testid="rig">
         <RouterLink class="name" :to="`/rigs/${rig.id}`"
           >{{ rig.name
-          }}<small
-            >{{ rig.archetype_title }}, {{ rig.changeover }} type, revision {{ rig.revision }}</small
-          ></RouterLink
+          }}<small>{{
+            $t('RigsPage.typeRevision', {
+              archetype_title: rig.archetype_title,
+              changeover: rig.changeover,
+              revision: rig.revision,
+            })
+          }}</small></RouterLink
         >
-        <RouterLink class="key" :to="`/rigs/${rig.id}/trace`">Trace</RouterLink>
-        <RouterLink class="key" :to="`/rigs/${rig.id}/rungs`">Rungs</RouterLink>
-        <a class="key" :href="`/api/rigs/${rig.id}/export`" download>Export</a>
+        <RouterLink class="key" :to="`/rigs/${rig.id}/trace`">{{ $t('RigsPage.trace') }}</RouterLink>
+        <RouterLink class="key" :to="`/rigs/${rig.id}/rungs`">{{ $t('RigsPage.rungs') }}</RouterLink>
+        <a class="key" :href="`/api/rigs/${rig.id}/export`" download>{{ $t('RigsPage.export') }}</a>
       </li>
     </ol>
   </main>

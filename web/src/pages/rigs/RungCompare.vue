@@ -11,12 +11,17 @@ const same = computed(() => props.comparison.rungs.length - different.value.leng
 </script>
 
 <template>
-  <section class="compare" aria-label="Comparison" data-testid="comparison">
-    <p v-if="!different.length">= Every rung is as on {{ comparison.with }}.</p>
+  <section class="compare" :aria-label="$t('RungCompare.comparison')" data-testid="comparison">
+    <p v-if="!different.length">{{ $t('RungCompare.everyRungIsAsOn', { with: comparison.with }) }}</p>
     <p v-else>
-      ≠ {{ different.length }} of {{ comparison.rungs.length }} rungs differ from {{ comparison.with }};
-      {{ same }}
-      are the same.
+      {{
+        $t('RungCompare.ofRungsDifferFromAre', {
+          different: different.length,
+          rungs: comparison.rungs.length,
+          with: comparison.with,
+          same,
+        })
+      }}
     </p>
     <details v-for="(rung, i) in different" :key="rung.code" :open="i === 0">
       <summary @click="emit('light', rung.code)">
@@ -24,8 +29,8 @@ const same = computed(() => props.comparison.rungs.length - different.value.leng
       </summary>
       <p v-for="line in rung.says.slice(1)" :key="line">{{ line }}</p>
       <template v-for="side in ['before', 'after'] as const" :key="side">
-        <h3>{{ side === 'before' ? 'This panel' : comparison.with }}</h3>
-        <p v-if="!rung[side]">has no such rung</p>
+        <h3>{{ side === 'before' ? $t('RungCompare.thisPanel') : comparison.with }}</h3>
+        <p v-if="!rung[side]">{{ $t('RungCompare.hasNoSuchRung') }}</p>
         <p v-for="feed in rung[side] ?? []" :key="feed" class="mono feed">{{ feed }}</p>
         <div v-if="rung[`${side}_scene`]" class="drawn">
           <SceneView

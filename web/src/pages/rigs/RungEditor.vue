@@ -104,7 +104,7 @@ function follow(event: Event) {
           autocapitalize="off"
           autocomplete="off"
           wrap="off"
-          aria-label="Rungs"
+          :aria-label="$t('RungEditor.rungs')"
           :aria-invalid="wrong.length > 0"
           data-testid="rungs"
           @input="look"
@@ -118,19 +118,21 @@ function follow(event: Event) {
     <div v-if="wrong.length" class="wrong-list" role="alert">
       <ul>
         <li v-for="one in wrong" :key="`${one.line}.${one.column}`">
-          <b>Line {{ one.line }}, column {{ one.column }}.</b> <code v-if="one.word">{{ one.word }}</code>
+          <b>{{ $t('RungEditor.lineColumn', { line: one.line, column: one.column }) }}</b>
+          <code v-if="one.word">{{ one.word }}</code>
           {{ one.problem }}
           <el-button v-if="one.suggestion" class="key" data-testid="mend" @click="mend(one)">
-            Put {{ one.suggestion }}
+            {{ $t('RungEditor.put', { suggestion: one.suggestion }) }}
           </el-button>
         </li>
       </ul>
     </div>
     <!-- Over what follows, since it goes when the field is left: nothing that can be tapped must move then. -->
-    <ul v-if="choices.length" class="choices" aria-label="Words" data-testid="choices">
+    <ul v-if="choices.length" class="choices" :aria-label="$t('RungEditor.words')" data-testid="choices">
       <li v-for="(word, i) in choices" :key="word.id">
         <button :class="{ chosen: i === chosen }" @mousedown.prevent="put(word.id)">
-          <b class="mono">{{ word.id }}</b> {{ word.title }}<kbd v-if="i === chosen">Tab</kbd>
+          <b class="mono">{{ word.id }}</b> {{ word.title
+          }}<kbd v-if="i === chosen">{{ $t('RungEditor.tab') }}</kbd>
         </button>
       </li>
     </ul>

@@ -17,6 +17,19 @@ import SceneView from '@/shared/scene/SceneView.vue'
 import PickOne from '@/shared/ui/kit/PickOne.vue'
 import PickTab from '@/shared/ui/kit/PickTab.vue'
 
+/** Notation, not words. */
+const EXAMPLE = `R > wall.Y > air_handler.Y > outdoor.Y > LPS > DTS > HPS > M > (CC) > C
+R > wall.W2 > air_handler.W > (SEQ) > C
+  | R > DFR/no > outdoor.W2_out > air_handler.W`
+const NOTATION = {
+  load: '(CC)',
+  feed: '|',
+  open: 'DFR/no',
+  closed: 'DFR/nc',
+  wire: '[yellow]',
+  splice: '[yellow /attic/ white]',
+}
+
 const props = defineProps<{ id: string | null }>()
 const catalogue = useCatalogue()
 
@@ -122,7 +135,7 @@ async function save() {
 <template>
   <main class="rungs">
     <RigHead
-      title="Rungs"
+      :title="$t('RungsPage.rungs')"
       :name="name"
       :can-undo="history.canUndo.value"
       :can-redo="history.canRedo.value"
@@ -135,28 +148,30 @@ async function save() {
       @redo="walk(false)"
       @keep="save"
     >
-      <RouterLink v-if="rig" class="key" :to="`/rigs/${rig.id}/trace`">Trace</RouterLink>
+      <RouterLink v-if="rig" class="key" :to="`/rigs/${rig.id}/trace`">{{
+        $t('RungsPage.trace')
+      }}</RouterLink>
     </RigHead>
 
     <div v-if="!ready && !problem" class="until-there" />
     <div v-else class="work">
-      <section class="typed" aria-label="Rungs as read from the panel">
+      <section class="typed" :aria-label="$t('RungsPage.rungsAsReadFromThe')">
         <RungEditor v-model="text" :words="catalogue?.words ?? []" :wrong="wrong" />
         <div class="against">
-          Compare with
+          {{ $t('RungsPage.compareWith') }}
           <PickOne
             v-model="against"
-            none="nothing"
+            :none="$t('RungsPage.nothing')"
             :options="[
               { id: 'archetype', title: 'the archetype' },
               ...others.map((one) => ({ id: one.id, title: one.name })),
             ]"
-            label="Compare with"
+            :label="$t('RungsPage.compareWith')"
             data-testid="against"
           />
         </div>
         <div v-if="answer" class="panel-options">
-          <p>On the panel, fitted here?</p>
+          <p>{{ $t('RungsPage.onThePanelFittedHere') }}</p>
           <el-button
             v-for="(title, key) in OPTIONS"
             :key="key"
@@ -170,16 +185,22 @@ async function save() {
           </el-button>
         </div>
         <p v-if="answer?.assumed.length" class="assumed">
-          Not said, so assumed: {{ answer.assumed.join(', ').toLowerCase() }}.
+          {{ $t('RungsPage.notSaidSoAssumed', { assumed: answer.assumed.join(', ').toLowerCase() }) }}
         </p>
       </section>
 
-      <section v-if="answer" :class="['picture', { stale: !current }]" aria-label="Drawing">
+      <section v-if="answer" :class="['picture', { stale: !current }]" :aria-label="$t('RungsPage.drawing')">
         <div class="bar">
           <CallBar :calls="calls" :call="answer.call" @choose="(one) => (call = one)" />
-          <PickTab :tabs="VIEWS" :tab="view" label="View" testid="view" @choose="(one) => (view = one)" />
+          <PickTab
+            :tabs="VIEWS"
+            :tab="view"
+            :label="$t('RungsPage.view')"
+            testid="view"
+            @choose="(one) => (view = one)"
+          />
         </div>
-        <p v-if="!current" class="was">As it was before the word that is wrong.</p>
+        <p v-if="!current" class="was">{{ $t('RungsPage.asItWasBeforeThe') }}</p>
         <RungCompare
           v-if="answer.comparison"
           :comparison="answer.comparison"
@@ -192,17 +213,13 @@ async function save() {
         </ScenePane>
       </section>
       <section v-else-if="!text.trim() || wrong.length || problem" class="picture empty">
-        <p>Type a rung as it stands on the panel, from R to C:</p>
-        <pre class="mono" tabindex="0" aria-label="Example of rungs">
-R > wall.Y > air_handler.Y > outdoor.Y > LPS > DTS > HPS > M > (CC) > C
-R > wall.W2 > air_handler.W > (SEQ) > C
-  | R > DFR/no > outdoor.W2_out > air_handler.W</pre>
-        <p>
-          <code>(CC)</code> is a load. <code>|</code> is another feed of the rung above.
-          <code>DFR/no</code> is a contact open at rest, <code>DFR/nc</code> one closed at rest.
-          <code>[yellow]</code> after a terminal is the conductor that leads on;
-          <code>[yellow /attic/ white]</code> changes color at a splice.
-        </p>
+        <p>{{ $t('RungsPage.typeARungAsIt') }}</p>
+        <pre class="mono" tabindex="0" :aria-label="$t('RungsPage.exampleOfRungs')">{{ EXAMPLE }}</pre>
+        <i18n-t keypath="RungsPage.signs" tag="p" scope="global">
+          <template v-for="(sign, says) in NOTATION" #[says] :key="says"
+            ><code>{{ sign }}</code></template
+          >
+        </i18n-t>
       </section>
     </div>
   </main>

@@ -46,34 +46,36 @@ async function drop() {
 
 <template>
   <section>
-    <h2>One-time code</h2>
+    <h2>{{ $t('AccountCode.oneTimeCode') }}</h2>
     <p class="settings-note">
       {{
         props.account.code
-          ? `Asked for at every sign-in. ${props.account.recovery_codes_left} recovery codes are left.`
-          : 'A second thing that only you have: the code of an authenticator on your phone.'
+          ? $t('AccountCode.askedForAtEverySign', { recovery_codes_left: props.account.recovery_codes_left })
+          : $t('AccountCode.aSecondThingThatOnly')
       }}
     </p>
     <ShownOnce
       v-if="codes"
-      says="Recovery codes, for the day the phone is lost. Each works once; they are shown only now."
+      :says="$t('AccountCode.recoveryCodesForTheDay')"
       :text="codes.join('\n')"
       @done="codes = null"
     />
     <div v-if="!props.account.code && !secret" class="settings-row">
-      <el-button class="key" data-testid="code-begin" @click="begin">Set it up</el-button>
+      <el-button class="key" data-testid="code-begin" @click="begin">{{
+        $t('AccountCode.setItUp')
+      }}</el-button>
     </div>
     <form v-if="secret" class="set-up" @submit.prevent="keep">
-      <img :src="picture" alt="The secret as a picture for an authenticator" width="180" height="180" />
+      <img :src="picture" :alt="$t('AccountCode.theSecretAsAPicture')" width="180" height="180" />
       <div>
         <p>
-          Scan the picture, or type <code data-testid="code-secret">{{ spaced }}</code>
+          {{ $t('AccountCode.scanThePictureOrType') }} <code data-testid="code-secret">{{ spaced }}</code>
         </p>
         <el-input
           v-model="fields.code"
           class="mono"
-          placeholder="code that it shows"
-          aria-label="Code that the device shows"
+          :placeholder="$t('AccountCode.codeThatItShows')"
+          :aria-label="$t('AccountCode.codeThatTheDeviceShows')"
           autocomplete="one-time-code"
           inputmode="numeric"
           data-testid="code-now"
@@ -81,14 +83,14 @@ async function drop() {
         <el-input
           v-model="fields.password"
           type="password"
-          placeholder="your password"
-          aria-label="Your password"
+          :placeholder="$t('AccountCode.yourPassword')"
+          :aria-label="$t('AccountCode.yourPassword2')"
           autocomplete="current-password"
           data-testid="code-password"
         />
-        <el-button class="key solid" native-type="submit" data-testid="code-keep"
-          >Ask for it from now on</el-button
-        >
+        <el-button class="key solid" native-type="submit" data-testid="code-keep">{{
+          $t('AccountCode.askForItFromNow')
+        }}</el-button>
       </div>
     </form>
     <form v-if="props.account.code" class="settings-row" @submit.prevent="drop">
@@ -96,12 +98,14 @@ async function drop() {
         v-model="fields.password"
         class="drop"
         type="password"
-        placeholder="your password"
-        aria-label="Your password"
+        :placeholder="$t('AccountCode.yourPassword')"
+        :aria-label="$t('AccountCode.yourPassword2')"
         autocomplete="current-password"
         data-testid="code-drop-password"
       />
-      <el-button class="key" native-type="submit" data-testid="code-drop">Ask for it no more</el-button>
+      <el-button class="key" native-type="submit" data-testid="code-drop">{{
+        $t('AccountCode.askForItNoMore')
+      }}</el-button>
     </form>
     <ProblemNote v-if="problem" :problem="problem" />
   </section>

@@ -75,25 +75,29 @@ function device(agent: string): string {
   <div>
     <ProblemNote v-if="outcome.state === 'failed'" :problem="outcome.problem" />
     <section v-if="account">
-      <h2>{{ account.name }}, {{ viewer?.role }} of {{ viewer?.crew }}</h2>
+      <h2>{{ $t('AccountPart.of', { name: account.name, role: viewer?.role, crew: viewer?.crew }) }}</h2>
       <div class="settings-row">
-        <el-button class="key" data-testid="sign-out" @click="leave">Sign out</el-button>
+        <el-button class="key" data-testid="sign-out" @click="leave">{{
+          $t('AccountPart.signOut')
+        }}</el-button>
       </div>
     </section>
     <section v-if="account">
-      <h2>{{ account.has_password ? 'Another password' : 'Name and password' }}</h2>
+      <h2>
+        {{ account.has_password ? $t('AccountPart.anotherPassword') : $t('AccountPart.nameAndPassword') }}
+      </h2>
       <p v-if="!account.has_password" class="settings-note">
-        So far this browser came in by the start's own link. With a name and a password you sign in from any
-        browser, and may invite others.
+        {{ $t('AccountPart.soFarThisBrowserCame') }}
       </p>
       <p v-else class="settings-note">
-        You sign in as <b class="mono">{{ account.sign_in_name }}</b>. With another password every other
-        session ends.
+        {{ $t('AccountPart.youSignInAs') }} <b class="mono">{{ account.sign_in_name }}</b>{{
+          $t('AccountPart.withAnotherPasswordEveryOther')
+        }}
       </p>
       <el-form ref="form" :model="fields" :rules="rules" label-position="top" @submit.prevent="keep">
         <el-form-item
           v-if="!account.sign_in_name"
-          label="Name to sign in by"
+          :label="$t('AccountPart.nameToSignInBy')"
           prop="sign_in_name"
           for="account-name"
         >
@@ -108,7 +112,7 @@ function device(agent: string): string {
         </el-form-item>
         <el-form-item
           v-if="account.has_password"
-          label="Password of now"
+          :label="$t('AccountPart.passwordOfNow')"
           prop="current_password"
           for="account-now"
         >
@@ -121,7 +125,11 @@ function device(agent: string): string {
             data-testid="account-now"
           />
         </el-form-item>
-        <el-form-item label="New password: ten characters or more" prop="password" for="account-password">
+        <el-form-item
+          :label="$t('AccountPart.newPasswordTenCharactersOr')"
+          prop="password"
+          for="account-password"
+        >
           <el-input
             id="account-password"
             v-model="fields.password"
@@ -133,25 +141,33 @@ function device(agent: string): string {
         </el-form-item>
         <ProblemNote v-if="problem" :problem="problem" />
         <div class="settings-row">
-          <el-button class="key solid" native-type="submit" :loading="busy" data-testid="account-keep"
-            >Keep it</el-button
-          >
-          <span v-if="kept" role="status" data-testid="account-kept">= Kept. It holds from now on.</span>
+          <el-button class="key solid" native-type="submit" :loading="busy" data-testid="account-keep">{{
+            $t('AccountPart.keepIt')
+          }}</el-button>
+          <span v-if="kept" role="status" data-testid="account-kept">{{
+            $t('AccountPart.keptItHoldsFromNow')
+          }}</span>
         </div>
       </el-form>
     </section>
     <AccountCode v-if="account?.has_password" :account="account" @changed="again" />
     <section v-if="account">
-      <h2>Where you are signed in</h2>
+      <h2>{{ $t('AccountPart.whereYouAreSignedIn') }}</h2>
       <ul class="sessions" data-testid="sessions">
         <li v-for="one in account.sessions" :key="one.since + one.agent">
-          {{ device(one.agent) }}, since {{ ago(one.since) }}, last used {{ ago(one.last_use) }}
+          {{
+            $t('AccountPart.sinceLastUsed', {
+              device: device(one.agent),
+              ago: ago(one.since),
+              ago2: ago(one.last_use),
+            })
+          }}
         </li>
       </ul>
       <div v-if="account.sessions.length > 1" class="settings-row">
-        <el-button class="key" data-testid="sign-out-everywhere" @click="signOutElsewhere"
-          >Sign out everywhere but here</el-button
-        >
+        <el-button class="key" data-testid="sign-out-everywhere" @click="signOutElsewhere">{{
+          $t('AccountPart.signOutEverywhereButHere')
+        }}</el-button>
       </div>
     </section>
   </div>

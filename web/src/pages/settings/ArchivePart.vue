@@ -35,39 +35,40 @@ async function take(file: File) {
   if (answer.state === 'failed') problem.value = answer.problem
   if (answer.state === 'ready') taken.value = answer.value.visits
 }
+const COMMANDS = { backup: 'bin/backup FILE', restore: 'bin/restore FILE' }
 </script>
 
 <template>
   <div class="archive">
     <section>
-      <h2>Take in an archive</h2>
+      <h2>{{ $t('ArchivePart.takeInAnArchive') }}</h2>
       <p class="settings-note">
-        A visit or a unit that was written to a file here or on another server (its key stands on the unit’s
-        page and on a closed visit). What is here already is left as it is.
+        {{ $t('ArchivePart.aVisitOrAUnit') }}
       </p>
       <PickFile
         v-if="mayChange"
         accept=".zip,application/zip"
-        label="Choose the file"
+        :label="$t('ArchivePart.chooseTheFile')"
         :busy="sent !== null"
         data-testid="archive-file"
         @picked="take"
       />
-      <TaskProgress v-if="sent !== null" label="File sent" :done="sent" :total="100" />
+      <TaskProgress v-if="sent !== null" :label="$t('ArchivePart.fileSent')" :done="sent" :total="100" />
       <ProblemNote v-if="problem" :problem="problem" />
       <ul v-if="taken" data-testid="taken-in">
         <li v-for="one in taken" :key="one.id">
           <RouterLink :to="`/visits/${one.id}/intake`">{{ one.title }}</RouterLink>
-          {{ one.came === 'there' ? 'was here already, just the same' : 'taken in' }}
+          {{ one.came === 'there' ? $t('ArchivePart.wasHereAlreadyJustThe') : $t('ArchivePart.takenIn') }}
         </li>
       </ul>
     </section>
     <section>
-      <h2>All that this server keeps</h2>
-      <p class="settings-note">
-        On the machine that it runs on: <code>bin/backup FILE</code> writes everything to a file while it
-        serves, <code>bin/restore FILE</code> puts it back.
-      </p>
+      <h2>{{ $t('ArchivePart.allThatThisServerKeeps') }}</h2>
+      <i18n-t keypath="ArchivePart.wholeServer" tag="p" class="settings-note" scope="global">
+        <template v-for="(command, name) in COMMANDS" #[name] :key="name"
+          ><code>{{ command }}</code></template
+        >
+      </i18n-t>
     </section>
   </div>
 </template>

@@ -27,41 +27,44 @@ const days = (one: Binned) => Math.max(0, Math.ceil((Date.parse(one.goes_at) - D
     <ProblemNote v-if="outcome.state === 'failed'" :problem="outcome.problem" />
     <ProblemNote v-if="problem" :problem="problem" />
     <section>
-      <h2>In the bin</h2>
+      <h2>{{ $t('BinPart.inTheBin') }}</h2>
       <p class="settings-note">
-        What lies here is out of sight with all that belongs to it. After thirty days it goes for good,
-        readings and photos too. A single visit is thrown away at the foot of its Intake page.
+        {{ $t('BinPart.whatLiesHereIsOut') }}
       </p>
-      <p v-if="list && !list.binned.length" data-testid="bin-empty">Nothing lies here.</p>
+      <p v-if="list && !list.binned.length" data-testid="bin-empty">{{ $t('BinPart.nothingLiesHere') }}</p>
       <ul v-if="list?.binned.length" data-testid="bin">
         <li v-for="one in list.binned" :key="one.kind + one.id">
           <span class="what"
             ><b>{{ one.title }}</b
-            ><small
-              >{{ one.kind.slice(0, -1) }}, thrown away {{ ago(one.binned_at)
-              }}{{ one.by ? ` by ${one.by}` : '' }}; goes in {{ days(one) }} days</small
-            ></span
+            ><small>{{
+              $t('BinPart.thrownAwayGoesInDays', {
+                kind: one.kind.slice(0, -1),
+                ago: ago(one.binned_at),
+                by: one.by ? $t('BinPart.by', { by: one.by }) : '',
+                days: days(one),
+              })
+            }}</small></span
           >
           <el-button
             v-if="mayChange"
             class="key"
             data-testid="take-out"
             @click="act(api.takeOut(one.kind, one.id))"
-            >Take it out</el-button
+            >{{ $t('BinPart.takeItOut') }}</el-button
           >
           <SureButton
             v-if="viewer?.owner"
-            asks="Delete it now, with all that belongs to it? Nothing brings it back."
-            yes="Delete for good"
+            :asks="$t('BinPart.deleteItNowWithAll')"
+            :yes="$t('BinPart.deleteForGood')"
             @sure="act(api.deleteForGood(one.kind, one.id))"
-            >Delete now</SureButton
+            >{{ $t('BinPart.deleteNow') }}</SureButton
           >
         </li>
       </ul>
     </section>
     <section v-if="sites">
-      <h2>Sites and units</h2>
-      <p v-if="!sites.sites.length">No site yet: one is made with its first visit.</p>
+      <h2>{{ $t('BinPart.sitesAndUnits') }}</h2>
+      <p v-if="!sites.sites.length">{{ $t('BinPart.noSiteYetOneIs') }}</p>
       <ul data-testid="sites">
         <li v-for="site in sites.sites" :key="site.id">
           <span class="what"
@@ -69,22 +72,22 @@ const days = (one: Binned) => Math.max(0, Math.ceil((Date.parse(one.goes_at) - D
           >
           <SureButton
             v-if="mayChange"
-            :asks="`Put ${site.name} in the bin, with its units and their visits?`"
-            yes="Into the bin"
-            :label="`Throw away ${site.name}`"
+            :asks="$t('BinPart.putInTheBinWith', { name: site.name })"
+            :yes="$t('BinPart.intoTheBin')"
+            :label="$t('BinPart.throwAway2', { name: site.name })"
             @sure="act(api.throwAway('sites', site.id))"
-            >Throw away</SureButton
+            >{{ $t('BinPart.throwAway') }}</SureButton
           >
           <ul>
             <li v-for="unit in site.units" :key="unit.id">
               <span class="what">{{ unit.name }}</span>
               <SureButton
                 v-if="mayChange"
-                :asks="`Put ${unit.name} in the bin, with its visits?`"
-                yes="Into the bin"
-                :label="`Throw away ${unit.name} of ${site.name}`"
+                :asks="$t('BinPart.putInTheBinWith2', { name: unit.name })"
+                :yes="$t('BinPart.intoTheBin')"
+                :label="$t('BinPart.throwAwayOf', { name: unit.name, name2: site.name })"
                 @sure="act(api.throwAway('units', unit.id))"
-                >Throw away</SureButton
+                >{{ $t('BinPart.throwAway') }}</SureButton
               >
             </li>
           </ul>

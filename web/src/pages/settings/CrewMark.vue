@@ -23,11 +23,18 @@ async function drop() {
 
 <template>
   <section>
-    <h2>The crew’s mark</h2>
-    <p class="settings-note">A picture for the head of the reports, broad rather than high.</p>
+    <h2>{{ $t('CrewMark.theCrewsMark') }}</h2>
+    <p class="settings-note">{{ $t('CrewMark.aPictureForTheHead') }}</p>
     <p class="keys">
-      <PickFile accept="image/*" label="Choose a picture" data-testid="crew-mark" @picked="keep" />
-      <el-button class="key quiet" data-testid="no-mark" @click="drop">Without a mark</el-button>
+      <PickFile
+        accept="image/*"
+        :label="$t('CrewMark.chooseAPicture')"
+        data-testid="crew-mark"
+        @picked="keep"
+      />
+      <el-button class="key quiet" data-testid="no-mark" @click="drop">{{
+        $t('CrewMark.withoutAMark')
+      }}</el-button>
     </p>
     <p v-if="says" role="status">{{ says }}</p>
     <ProblemNote v-if="problem" :problem="problem" />

@@ -30,17 +30,17 @@ async function make() {
   <div>
     <ProblemNote v-if="outcome.state === 'failed'" :problem="outcome.problem" />
     <section>
-      <h2>Another crew on this server</h2>
+      <h2>{{ $t('CrewsPart.anotherCrewOnThisServer') }}</h2>
       <p class="settings-note">
-        It has its own sites, rigs, visits and people; neither crew sees the other's, and neither do you.
+        {{ $t('CrewsPart.itHasItsOwnSites') }}
       </p>
       <form class="settings-row" @submit.prevent="make">
         <el-input
           v-model="name"
           class="name"
           maxlength="80"
-          placeholder="name of the crew"
-          aria-label="Name of the crew"
+          :placeholder="$t('CrewsPart.nameOfTheCrew')"
+          :aria-label="$t('CrewsPart.nameOfTheCrew2')"
           data-testid="crew-name"
         />
         <el-button
@@ -49,7 +49,7 @@ async function make() {
           :loading="busy"
           :disabled="!name.trim()"
           data-testid="crew-make"
-          >Make it</el-button
+          >{{ $t('CrewsPart.makeIt') }}</el-button
         >
       </form>
       <ShownOnce
@@ -61,11 +61,16 @@ async function make() {
       <ProblemNote v-if="problem" :problem="problem" />
     </section>
     <section v-if="list">
-      <h2>Crews</h2>
+      <h2>{{ $t('CrewsPart.crews') }}</h2>
       <ul data-testid="crews">
         <li v-for="one in list.crews" :key="one.id">
-          <b>{{ one.name }}</b>, {{ one.people }} {{ one.people === 1 ? 'person' : 'people' }}, since
-          {{ ago(one.since) }}
+          <b>{{ one.name }}</b>{{
+            $t('CrewsPart.since', {
+              people: one.people,
+              people2: one.people === 1 ? $t('CrewsPart.person') : $t('CrewsPart.people'),
+              ago: ago(one.since),
+            })
+          }}
         </li>
       </ul>
     </section>

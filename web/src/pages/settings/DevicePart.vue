@@ -42,8 +42,8 @@ async function act(asking: typeof api.restoreDemo) {
 <template>
   <div>
     <section>
-      <h2>Light and dark</h2>
-      <div class="settings-row" role="group" aria-label="Theme">
+      <h2>{{ $t('DevicePart.lightAndDark') }}</h2>
+      <div class="settings-row" role="group" :aria-label="$t('DevicePart.theme')">
         <el-button
           v-for="one in THEMES"
           :key="one.id"
@@ -56,7 +56,7 @@ async function act(asking: typeof api.restoreDemo) {
       </div>
     </section>
     <section>
-      <h2>Units</h2>
+      <h2>{{ $t('DevicePart.units') }}</h2>
       <div
         v-for="quantity in QUANTITIES"
         :key="quantity"
@@ -78,10 +78,9 @@ async function act(asking: typeof api.restoreDemo) {
       </div>
     </section>
     <section v-if="viewer?.owner">
-      <h2>Demo data</h2>
+      <h2>{{ $t('DevicePart.demoData') }}</h2>
       <p>
-        The made-up village of Larkmere: rigs and visits to try things on. What you made yourself is never
-        touched.
+        {{ $t('DevicePart.theMadeUpVillageOf') }}
       </p>
       <div v-if="demo.state === 'ready'" class="settings-row">
         <el-button
@@ -91,7 +90,7 @@ async function act(asking: typeof api.restoreDemo) {
           data-testid="demo-remove"
           @click="act(api.removeDemo)"
         >
-          Remove the demo data
+          {{ $t('DevicePart.removeTheDemoData') }}
         </el-button>
         <el-button
           v-else
@@ -100,7 +99,7 @@ async function act(asking: typeof api.restoreDemo) {
           data-testid="demo-restore"
           @click="act(api.restoreDemo)"
         >
-          Bring it back
+          {{ $t('DevicePart.bringItBack') }}
         </el-button>
       </div>
       <ProblemNote v-if="problem" :problem="problem" />

@@ -47,27 +47,32 @@ async function revoke(device: string) {
   <div>
     <ProblemNote v-if="outcome.state === 'failed'" :problem="outcome.problem" />
     <section>
-      <h2>Let a device write</h2>
+      <h2>{{ $t('DevicesPart.letADeviceWrite') }}</h2>
       <p class="settings-note">
-        It gets a token of its own, writes one kind of thing and reads nothing. A lost one is revoked here.
+        {{ $t('DevicesPart.itGetsATokenOf') }}
       </p>
       <form class="settings-row" @submit.prevent="make">
         <el-input
           v-model="name"
           class="name"
           maxlength="80"
-          placeholder="what you call it"
-          aria-label="What you call the device"
+          :placeholder="$t('DevicesPart.whatYouCallIt')"
+          :aria-label="$t('DevicesPart.whatYouCallTheDevice')"
           data-testid="device-name"
         />
-        <PickButtons v-model="scope" :options="SCOPES" label="What it may write" testid="device-scope" />
+        <PickButtons
+          v-model="scope"
+          :options="SCOPES"
+          :label="$t('DevicesPart.whatItMayWrite')"
+          testid="device-scope"
+        />
         <el-button
           class="key solid"
           native-type="submit"
           :loading="busy"
           :disabled="!name.trim()"
           data-testid="device-make"
-          >Make a token</el-button
+          >{{ $t('DevicesPart.makeAToken') }}</el-button
         >
       </form>
       <ShownOnce
@@ -79,8 +84,8 @@ async function revoke(device: string) {
       <ProblemNote v-if="problem" :problem="problem" />
     </section>
     <section v-if="list">
-      <h2>Devices</h2>
-      <p v-if="!list.devices.length" class="settings-note">None yet.</p>
+      <h2>{{ $t('DevicesPart.devices') }}</h2>
+      <p v-if="!list.devices.length" class="settings-note">{{ $t('DevicesPart.noneYet') }}</p>
       <ul class="devices" data-testid="devices">
         <li v-for="one in list.devices" :key="one.id" :class="{ gone: one.revoked_at }">
           <span class="what"
@@ -89,21 +94,21 @@ async function revoke(device: string) {
               >{{ SCOPES.find((scoped) => scoped.id === one.scope)?.title }};
               {{
                 one.revoked_at
-                  ? `revoked ${ago(one.revoked_at)}`
+                  ? $t('DevicesPart.revoked', { ago: ago(one.revoked_at) })
                   : one.last_seen_at
-                    ? `last heard ${ago(one.last_seen_at)}`
-                    : 'never heard of yet'
+                    ? $t('DevicesPart.lastHeard', { ago: ago(one.last_seen_at) })
+                    : $t('DevicesPart.neverHeardOfYet')
               }}</small
             ></span
           >
           <SureButton
             v-if="!one.revoked_at"
             solid
-            :asks="`Revoke ${one.name}? What it wrote stays.`"
-            yes="Revoke"
+            :asks="$t('DevicesPart.revokeWhatItWroteStays', { name: one.name })"
+            :yes="$t('DevicesPart.revoke')"
             testid="device-revoke"
             @sure="revoke(one.id)"
-            >Revoke</SureButton
+            >{{ $t('DevicesPart.revoke') }}</SureButton
           >
         </li>
       </ul>

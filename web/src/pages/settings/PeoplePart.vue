@@ -57,18 +57,24 @@ const wayBack = (person: Person) =>
   <div>
     <ProblemNote v-if="outcome.state === 'failed'" :problem="outcome.problem" />
     <section>
-      <h2>Invite somebody</h2>
+      <h2>{{ $t('PeoplePart.inviteSomebody') }}</h2>
       <p v-if="needsPassword" class="settings-note" data-testid="password-first">
-        Set your own password first, under
-        <RouterLink to="/settings/account">My account</RouterLink>: with a second account the start's link
-        opens nothing any more.
+        {{ $t('PeoplePart.setYourOwnPasswordFirst') }}
+        <RouterLink to="/settings/account">{{ $t('PeoplePart.myAccount') }}</RouterLink>{{
+          $t('PeoplePart.withASecondAccountThe')
+        }}
       </p>
       <template v-else>
         <div class="settings-row">
-          <PickButtons v-model="role" :options="ROLES" label="As what they come in" testid="invite-as" />
-          <el-button class="key solid" :loading="busy" data-testid="invite" @click="invite"
-            >Make a link</el-button
-          >
+          <PickButtons
+            v-model="role"
+            :options="ROLES"
+            :label="$t('PeoplePart.asWhatTheyComeIn')"
+            testid="invite-as"
+          />
+          <el-button class="key solid" :loading="busy" data-testid="invite" @click="invite">{{
+            $t('PeoplePart.makeALink')
+          }}</el-button>
         </div>
         <p class="settings-note">{{ ROLES.find((one) => one.id === role)?.title }}: {{ MAY[role] }}.</p>
       </template>
@@ -76,40 +82,49 @@ const wayBack = (person: Person) =>
       <ProblemNote v-if="problem" :problem="problem" />
       <ul v-if="crew?.invitations.length" class="open" data-testid="invitations">
         <li v-for="one in crew.invitations" :key="one.id">
-          <span
-            >{{ one.for ? `A way back for ${one.for}` : `One ${one.role}` }}, until
-            {{ moment(one.expires_at) }}</span
-          >
-          <el-button class="key quiet" @click="act(api.revokeInvitation(one.id))">Take it back</el-button>
+          <span>{{
+            $t('PeoplePart.until', {
+              for: one.for
+                ? $t('PeoplePart.aWayBackFor', { for: one.for })
+                : $t('PeoplePart.one', { role: one.role }),
+              moment: moment(one.expires_at),
+            })
+          }}</span>
+          <el-button class="key quiet" @click="act(api.revokeInvitation(one.id))">{{
+            $t('PeoplePart.takeItBack')
+          }}</el-button>
         </li>
       </ul>
     </section>
     <section v-if="crew">
-      <h2>In this crew</h2>
+      <h2>{{ $t('PeoplePart.inThisCrew') }}</h2>
       <ul class="people" data-testid="people">
         <li v-for="person in crew.people" :key="person.id">
           <span class="who"
             ><b>{{ person.name }}</b
-            ><small
-              >{{ person.sign_in_name ?? 'no name to sign in by yet' }}, joined {{ ago(person.since) }}</small
-            ></span
+            ><small>{{
+              $t('PeoplePart.joined', {
+                sign_in_name: person.sign_in_name ?? $t('PeoplePart.noNameToSignIn'),
+                ago: ago(person.since),
+              })
+            }}</small></span
           >
           <PickOne
             :model-value="person.role"
             :options="ROLES"
-            :label="`Role of ${person.name}`"
+            :label="$t('PeoplePart.roleOf', { name: person.name })"
             @update:model-value="(to: string) => to !== person.role && act(api.giveRole(person.id, to))"
           />
           <template v-if="person.id !== viewer?.id">
-            <el-button class="key" @click="wayBack(person)">New password</el-button>
+            <el-button class="key" @click="wayBack(person)">{{ $t('PeoplePart.newPassword') }}</el-button>
             <SureButton
-              :asks="`Close the account of ${person.name}? What they read stays under their name.`"
-              yes="Close it"
+              :asks="$t('PeoplePart.closeTheAccountOfWhat', { name: person.name })"
+              :yes="$t('PeoplePart.closeIt')"
               @sure="act(api.closeAccount(person.id))"
-              >Close</SureButton
+              >{{ $t('PeoplePart.close') }}</SureButton
             >
           </template>
-          <span v-else class="you">you</span>
+          <span v-else class="you">{{ $t('PeoplePart.you') }}</span>
         </li>
       </ul>
     </section>

@@ -55,11 +55,11 @@ const part = computed(() => (tabs.value.some((one) => one.id === props.part) ? p
 
 <template>
   <main class="settings">
-    <h1>Settings</h1>
+    <h1>{{ $t('SettingsPage.settings') }}</h1>
     <PickTab
       :tabs="tabs"
       :tab="part"
-      label="Parts of the settings"
+      :label="$t('SettingsPage.partsOfTheSettings')"
       testid="settings"
       @choose="(id) => router.push(`/settings/${id}`)"
     >

@@ -17,11 +17,11 @@ const pieces = computed(() => props.text.split('\n'))
     <code v-for="piece in pieces" :key="piece" data-testid="shown-once">{{ piece }}</code>
     <div class="settings-row">
       <el-button v-if="isSupported" class="key" data-testid="copy-once" @click="copy(text)">{{
-        copied ? 'Copied' : 'Copy'
+        copied ? $t('ShownOnce.copied') : $t('ShownOnce.copy')
       }}</el-button>
-      <el-button class="key quiet" data-testid="once-done" @click="$emit('done')"
-        >I have it; hide it</el-button
-      >
+      <el-button class="key quiet" data-testid="once-done" @click="$emit('done')">{{
+        $t('ShownOnce.iHaveItHideIt')
+      }}</el-button>
     </div>
   </div>
 </template>

@@ -21,21 +21,21 @@ async function fetchEarlier() {
 
 <template>
   <section>
-    <h2>Accounts, tokens and whole records</h2>
-    <p class="settings-note">Lines are added here and never changed.</p>
+    <h2>{{ $t('TrailPart.accountsTokensAndWholeRecords') }}</h2>
+    <p class="settings-note">{{ $t('TrailPart.linesAreAddedHereAnd') }}</p>
     <ProblemNote v-if="outcome.state === 'failed'" :problem="outcome.problem" />
     <el-table :data="entries" empty-text="Nothing yet" data-testid="trail">
-      <el-table-column label="When" width="180">
+      <el-table-column :label="$t('TrailPart.when')" width="180">
         <template #default="{ row }">{{ moment((row as AuditEntry).at) }}</template>
       </el-table-column>
-      <el-table-column label="Who" prop="by" min-width="140" />
-      <el-table-column label="What" min-width="260">
+      <el-table-column :label="$t('TrailPart.who')" prop="by" min-width="140" />
+      <el-table-column :label="$t('TrailPart.what')" min-width="260">
         <template #default="{ row }"
           >{{ (row as AuditEntry).says
           }}<template v-if="(row as AuditEntry).about">: {{ (row as AuditEntry).about }}</template></template
         >
       </el-table-column>
     </el-table>
-    <el-button v-if="next" class="key wide" @click="fetchEarlier">Earlier</el-button>
+    <el-button v-if="next" class="key wide" @click="fetchEarlier">{{ $t('TrailPart.earlier') }}</el-button>
   </section>
 </template>

@@ -53,11 +53,13 @@ async function save() {
       data-testid="notes"
       @change="save"
     />
-    <span v-if="theirs !== null" class="theirs" role="alert"
-      >≠ Somebody wrote meanwhile: “{{ theirs }}”. Put both together and leave the field again.</span
-    >
+    <span v-if="theirs !== null" class="theirs" role="alert">{{
+      $t('NotesField.somebodyWroteMeanwhilePutBoth', { theirs })
+    }}</span>
     <ProblemNote v-else-if="problem" :problem="problem" />
-    <span v-else-if="text === kept && kept !== props.notes" class="kept" role="status">= kept</span>
+    <span v-else-if="text === kept && kept !== props.notes" class="kept" role="status">{{
+      $t('NotesField.kept')
+    }}</span>
   </label>
 </template>
 

@@ -15,23 +15,28 @@ const { value: site, problem } = useQuestion<string, SitePage>('site', () => pro
 <template>
   <main class="site">
     <ProblemNote v-if="problem" :problem="problem" />
-    <p v-if="!site && !problem">Fetching the site …</p>
+    <p v-if="!site && !problem">{{ $t('SitePage.fetchingTheSite') }}</p>
     <template v-if="site">
       <h1>{{ site.name }}</h1>
       <NotesField
         :notes="site.notes"
         :version="site.version"
-        title="Who to ask, how to get in"
-        placeholder="Key at the boathouse desk, ask for Ilse"
+        :title="$t('SitePage.whoToAskHowTo')"
+        :placeholder="$t('SitePage.keyAtTheBoathouseDesk')"
         :keep="(version, notes) => api.changeSite(id, version, notes)"
       />
       <ul>
         <li v-for="unit in site.units" :key="unit.id">
           <RouterLink class="unit" :to="`/units/${unit.id}`" data-testid="site-unit">
             <b>{{ unit.name }}</b>
-            <span>{{ unit.rig ?? 'nothing known of it yet' }}</span>
+            <span>{{ unit.rig ?? $t('SitePage.nothingKnownOfItYet') }}</span>
             <span class="mono">{{ unit.last_on ? day(unit.last_on) : '' }}</span>
-            <span>{{ unit.visits }} visits{{ unit.open ? `, ${unit.open} open` : '' }}</span>
+            <span>{{
+              $t('SitePage.visits', {
+                visits: unit.visits,
+                open: unit.open ? $t('SitePage.open', { open: unit.open }) : '',
+              })
+            }}</span>
           </RouterLink>
         </li>
       </ul>

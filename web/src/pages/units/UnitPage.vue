@@ -41,27 +41,27 @@ async function label() {
 <template>
   <main class="unit">
     <ProblemNote v-if="problem ?? unread" :problem="(problem ?? unread)!" />
-    <p v-if="!unit && !unread" class="quiet">Fetching the unit …</p>
+    <p v-if="!unit && !unread" class="quiet">{{ $t('UnitPage.fetchingTheUnit') }}</p>
     <template v-if="unit">
       <div class="head">
         <h1>
           {{ unit.name }} <RouterLink class="site" :to="`/sites/${unit.site_id}`">{{ unit.site }}</RouterLink>
         </h1>
-        <RouterLink v-if="mayChange" class="key solid" :to="begin" data-testid="begin-here"
-          >Begin a visit here</RouterLink
-        >
+        <RouterLink v-if="mayChange" class="key solid" :to="begin" data-testid="begin-here">{{
+          $t('UnitPage.beginAVisitHere')
+        }}</RouterLink>
       </div>
       <NotesField
         :notes="unit.notes"
         :version="unit.version"
-        title="For the next one"
-        placeholder="Breaker is behind the shelf"
+        :title="$t('UnitPage.forTheNextOne')"
+        :placeholder="$t('UnitPage.breakerIsBehindTheShelf')"
         :keep="(version, notes) => api.changeUnit(id, version, notes)"
       />
       <div class="work">
-        <section aria-label="Visits">
-          <h2>Visits</h2>
-          <p v-if="!unit.visits.length" class="quiet">None yet.</p>
+        <section :aria-label="$t('UnitPage.visits')">
+          <h2>{{ $t('UnitPage.visits') }}</h2>
+          <p v-if="!unit.visits.length" class="quiet">{{ $t('UnitPage.noneYet') }}</p>
           <ol class="rail">
             <li v-for="visit in unit.visits" :key="visit.id" :class="visit.marks.close_out">
               <RouterLink
@@ -70,18 +70,21 @@ async function label() {
                 data-testid="unit-visit"
               >
                 <b class="mono">{{ day(visit.visit_on) }} {{ visit.visit_on.slice(0, 4) }}</b>
-                <span class="says">{{ visit.complaint || 'no complaint taken down' }}</span>
+                <span class="says">{{ visit.complaint || $t('UnitPage.noComplaintTakenDown') }}</span>
                 <span class="mono">{{ degrees(visit.outdoor_degrees_f) }}</span>
                 <span class="state">{{
                   visit.closed_number
-                    ? `${SIGNS[visit.marks.close_out]} closed, no. ${visit.closed_number}`
-                    : 'open'
+                    ? $t('UnitPage.closedNo', {
+                        close_out: SIGNS[visit.marks.close_out],
+                        closed_number: visit.closed_number,
+                      })
+                    : $t('UnitPage.open')
                 }}</span>
               </RouterLink>
             </li>
           </ol>
-          <h2>Found here</h2>
-          <p v-if="!unit.findings.length" class="quiet">Nothing closed yet.</p>
+          <h2>{{ $t('UnitPage.foundHere') }}</h2>
+          <p v-if="!unit.findings.length" class="quiet">{{ $t('UnitPage.nothingClosedYet') }}</p>
           <ul class="plain">
             <li v-for="one in unit.findings" :key="one.visit_id + one.number">
               <RouterLink :to="`/visits/${one.visit_id}/report/${one.number}`" :title="MEANS[one.mark]"
@@ -90,8 +93,8 @@ async function label() {
               {{ one.says }} <span v-if="one.did" class="quiet">{{ one.did }}</span>
             </li>
           </ul>
-          <h2>Settings as they changed</h2>
-          <p v-if="!unit.settings.length" class="quiet">None was read.</p>
+          <h2>{{ $t('UnitPage.settingsAsTheyChanged') }}</h2>
+          <p v-if="!unit.settings.length" class="quiet">{{ $t('UnitPage.noneWasRead') }}</p>
           <ul class="plain">
             <li v-for="(one, i) in unit.settings" :key="i">
               <b class="mono">{{ day(one.on) }}</b> {{ one.title }}:
@@ -99,11 +102,12 @@ async function label() {
             </li>
           </ul>
         </section>
-        <section aria-label="The unit">
-          <h2>What is fitted</h2>
+        <section :aria-label="$t('UnitPage.theUnit')">
+          <h2>{{ $t('UnitPage.whatIsFitted') }}</h2>
           <p v-if="unit.rig_id">
-            <RouterLink :to="`/rigs/${unit.rig_id}`">{{ unit.rig_title }}</RouterLink>, revision
-            {{ unit.rig_revision }}
+            <RouterLink :to="`/rigs/${unit.rig_id}`">{{ unit.rig_title }}</RouterLink>{{
+              $t('UnitPage.revision', { rig_revision: unit.rig_revision })
+            }}
           </p>
           <dl>
             <template v-for="(line, i) in unit.fitted" :key="i">
@@ -116,26 +120,26 @@ async function label() {
               v-model="size"
               :options="unit.label_sizes"
               :placeholder="unit.label_sizes[0]?.title"
-              label="Size of the label"
+              :label="$t('UnitPage.sizeOfTheLabel')"
             />
-            <el-button class="key" :loading="busy" data-testid="label" @click="label"
-              >Label for the panel</el-button
-            >
+            <el-button class="key" :loading="busy" data-testid="label" @click="label">{{
+              $t('UnitPage.labelForThePanel')
+            }}</el-button>
           </p>
           <p v-if="unit.visits.length">
-            <a class="key" :href="`/api/units/${id}/archive`" download data-testid="archive"
-              >Archive: all of it as one file</a
-            >
+            <a class="key" :href="`/api/units/${id}/archive`" download data-testid="archive">{{
+              $t('UnitPage.archiveAllOfItAs')
+            }}</a>
           </p>
-          <h2>How it moves</h2>
+          <h2>{{ $t('UnitPage.howItMoves') }}</h2>
           <p v-if="!unit.trends.length" class="quiet">
-            Nothing was read that can be held against another day.
+            {{ $t('UnitPage.nothingWasReadThatCan') }}
           </p>
           <div class="trends">
             <TrendChart v-for="trend in unit.trends" :key="trend.id" :trend="trend" />
           </div>
           <template v-if="unit.photos.length">
-            <h2>Photos</h2>
+            <h2>{{ $t('UnitPage.photos') }}</h2>
             <div class="photos">
               <a
                 v-for="photo in unit.photos"

@@ -38,21 +38,21 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
       :model-value="asked('q')"
       clearable
       maxlength="200"
-      placeholder="Find a visit: kiln, iced, a name, what was done   /"
-      aria-label="Find a visit"
+      :placeholder="$t('FindAgain.findAVisitKilnIced')"
+      :aria-label="$t('FindAgain.findAVisit')"
       data-testid="search"
       @update:model-value="(q: string) => set({ q })"
     />
-    <el-button class="key" :aria-pressed="narrow" data-testid="narrow" @click="narrow = !narrow"
-      >Narrow</el-button
-    >
-    <RouterLink class="key" to="/recurring" data-testid="recurs">What recurs</RouterLink>
+    <el-button class="key" :aria-pressed="narrow" data-testid="narrow" @click="narrow = !narrow">{{
+      $t('FindAgain.narrow')
+    }}</el-button>
+    <RouterLink class="key" to="/recurring" data-testid="recurs">{{ $t('FindAgain.whatRecurs') }}</RouterLink>
     <div v-if="narrow" class="by">
       <PickOne
         :model-value="asked('symptom')"
         :options="(catalogue?.symptoms ?? []).map((one) => ({ id: one.id, title: one.title }))"
-        none="any complaint"
-        label="Complaint"
+        :none="$t('FindAgain.anyComplaint')"
+        :label="$t('FindAgain.complaint')"
         data-testid="by-symptom"
         @update:model-value="(symptom) => set({ symptom })"
       />
@@ -62,16 +62,16 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
           { id: 'no', title: 'open' },
           { id: 'yes', title: 'closed' },
         ]"
-        none="open or closed"
-        label="Open or closed"
+        :none="$t('FindAgain.openOrClosed')"
+        :label="$t('FindAgain.openOrClosed2')"
         data-testid="by-closed"
         @update:model-value="(closed) => set({ closed })"
       />
       <PickOne
         :model-value="asked('by')"
         :options="(found?.people ?? []).map((one) => ({ id: one.id, title: one.name }))"
-        none="by anybody"
-        label="Begun by"
+        :none="$t('FindAgain.byAnybody')"
+        :label="$t('FindAgain.begunBy')"
         @update:model-value="(by) => set({ by })"
       />
       <el-date-picker
@@ -81,17 +81,17 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
         format="MMM D, YYYY"
         start-placeholder="from"
         end-placeholder="to"
-        aria-label="Days"
+        :aria-label="$t('FindAgain.days')"
         @update:model-value="
           (range: [string, string] | null) => set({ since: range?.[0] ?? '', until: range?.[1] ?? '' })
         "
       />
     </div>
     <p v-for="one in found?.read_as ?? []" :key="one.typed" class="read" data-testid="read-as">
-      “{{ one.typed }}” read as <b>{{ one.words.join(' or ') }}</b>
+      {{ $t('FindAgain.readAs', { typed: one.typed }) }} <b>{{ one.words.join(' or ') }}</b>
     </p>
     <p v-if="found?.unknown.length" class="read" data-testid="unknown">
-      No visit of this crew has “{{ found.unknown.join('”, “') }}”, nor a word near it.
+      {{ $t('FindAgain.noVisitOfThisCrew', { unknown: found.unknown.join('”, “') }) }}
     </p>
   </form>
 </template>

@@ -22,8 +22,8 @@ const two = computed(() => ['two', 'gas_two'].includes(props.kind))
     <path d="M112 27v24M100 39h24" />
     <circle v-if="two" cx="138" cy="39" r="9" />
     <path v-if="two" d="M138 30v18M129 39h18" />
-    <text v-if="kind === 'b_valve'" x="138" y="46">B</text>
-    <text v-else-if="kind === 'plain'" x="138" y="46">O</text>
+    <text v-if="kind === 'b_valve'" x="138" y="46">{{ $t('KitPicture.b') }}</text>
+    <text v-else-if="kind === 'plain'" x="138" y="46">{{ $t('KitPicture.o') }}</text>
     <path v-else-if="kind === 'odt'" d="M138 26v18a4 4 0 1 0 .1 0" />
     <path v-else-if="kind === 'demand'" d="M130 30c4 6 0 10 4 16M140 30c4 6 0 10 4 16" />
     <g v-else-if="kind === 'motor'">

@@ -130,56 +130,66 @@ async function begin() {
 
 <template>
   <main class="begin">
-    <h1>Begin a visit</h1>
+    <h1>{{ $t('NewVisitPage.beginAVisit') }}</h1>
     <p v-if="typed" class="kept">
-      What you type stays on this device until the visit begins.
-      <el-button class="key quiet" data-testid="clear" @click="clear">Begin anew</el-button>
+      {{ $t('NewVisitPage.whatYouTypeStaysOn') }}
+      <el-button class="key quiet" data-testid="clear" @click="clear">{{
+        $t('NewVisitPage.beginAnew')
+      }}</el-button>
     </p>
     <form @submit.prevent="begin">
       <section>
-        <h2>Where</h2>
+        <h2>{{ $t('NewVisitPage.where') }}</h2>
         <div class="two">
           <label
-            >Site<PickText
+            >{{ $t('NewVisitPage.site')
+            }}<PickText
               v-model="form.site"
               :known="siteNames"
               maxlength="200"
-              placeholder="Boathouse library"
+              :placeholder="$t('NewVisitPage.boathouseLibrary')"
               data-testid="site"
           /></label>
           <label
-            >Unit<PickText
+            >{{ $t('NewVisitPage.unit')
+            }}<PickText
               v-model="form.unit"
               :known="unitNames"
               maxlength="200"
-              placeholder="North unit"
+              :placeholder="$t('NewVisitPage.northUnit')"
               data-testid="unit"
           /></label>
           <label
-            >Day<el-date-picker
+            >{{ $t('NewVisitPage.day')
+            }}<el-date-picker
               v-model="form.on"
               type="date"
               value-format="YYYY-MM-DD"
               format="ddd, MMM D, YYYY"
               :clearable="false"
-              aria-label="Day"
+              :aria-label="$t('NewVisitPage.day')"
           /></label>
           <label
-            >Outside, {{ degreeSign()
+            >{{ $t('NewVisitPage.outside', { degreeSign: degreeSign() })
             }}<el-input
               v-model="form.outside"
               class="mono"
               inputmode="decimal"
               maxlength="8"
-              placeholder="34"
+              :placeholder="$t('NewVisitPage.degreesExample')"
           /></label>
         </div>
       </section>
       <div v-if="!catalogue" class="until-there" />
       <template v-else>
         <section>
-          <h2>What is fitted</h2>
-          <div v-if="earlier.length" class="rigs" role="radiogroup" aria-label="As at an earlier visit">
+          <h2>{{ $t('NewVisitPage.whatIsFitted') }}</h2>
+          <div
+            v-if="earlier.length"
+            class="rigs"
+            role="radiogroup"
+            :aria-label="$t('NewVisitPage.asAtAnEarlierVisit')"
+          >
             <el-radio
               v-for="visit in earlier.slice(0, 3)"
               :key="visit.id"
@@ -188,14 +198,16 @@ async function begin() {
               :class="['rig', { chosen: asVisit === visit.id }]"
               data-testid="as-earlier"
             >
-              <b>As at the visit of {{ day(visit.visit_on, true) }}</b>
-              <span
-                >{{ visit.rig_name }}, revision {{ visit.rig_revision }}; landings and settings as told
-                then</span
-              >
+              <b>{{ $t('NewVisitPage.asAtTheVisitOf', { day: day(visit.visit_on, true) }) }}</b>
+              <span>{{
+                $t('NewVisitPage.revisionLandingsAndSettingsAs', {
+                  rig_name: visit.rig_name,
+                  rig_revision: visit.rig_revision,
+                })
+              }}</span>
             </el-radio>
           </div>
-          <div class="kits" role="radiogroup" aria-label="A usual kit">
+          <div class="kits" role="radiogroup" :aria-label="$t('NewVisitPage.aUsualKit')">
             <el-radio
               v-for="kit in catalogue.kits"
               :key="kit.id"
@@ -210,12 +222,16 @@ async function begin() {
             </el-radio>
           </div>
           <p class="compose">
-            A usual kit is all assumed; each answer asks you to read what it leans on. A rig of the library
-            instead:
+            {{ $t('NewVisitPage.aUsualKitIsAll') }}
           </p>
           <details :open="!!form.rig" data-testid="library">
-            <summary>From the library of rigs</summary>
-            <div v-if="rigs.state === 'ready'" class="rigs" role="radiogroup" aria-label="Rig">
+            <summary>{{ $t('NewVisitPage.fromTheLibraryOfRigs') }}</summary>
+            <div
+              v-if="rigs.state === 'ready'"
+              class="rigs"
+              role="radiogroup"
+              :aria-label="$t('NewVisitPage.rig')"
+            >
               <el-radio
                 v-for="rig in rigs.value.rigs"
                 :key="rig.id"
@@ -224,26 +240,32 @@ async function begin() {
                 :class="['rig', { chosen: form.rig === rig.id }]"
               >
                 <b>{{ rig.name }}</b>
-                <span>{{ rig.archetype_title }}, {{ rig.changeover }} type</span>
+                <span>{{
+                  $t('NewVisitPage.type', {
+                    archetype_title: rig.archetype_title,
+                    changeover: rig.changeover,
+                  })
+                }}</span>
               </el-radio>
             </div>
           </details>
           <ProblemNote v-if="rigs.state === 'failed'" :problem="rigs.problem" />
           <p class="compose">
-            Not in the library? <RouterLink class="key" to="/rigs/new?for=visit">Compose it</RouterLink> by
-            archetype and options, or take in a file:
+            {{ $t('NewVisitPage.notInTheLibrary') }}
+            <RouterLink class="key" to="/rigs/new?for=visit">{{ $t('NewVisitPage.composeIt') }}</RouterLink>
+            {{ $t('NewVisitPage.byArchetypeAndOptionsOr') }}
           </p>
           <RigImport @imported="imported" />
         </section>
         <section>
-          <h2>What the customer says</h2>
+          <h2>{{ $t('NewVisitPage.whatTheCustomerSays') }}</h2>
           <el-input
             v-model="form.complaint"
             type="textarea"
             :autosize="{ minRows: 2, maxRows: 8 }"
             maxlength="4000"
-            aria-label="Complaint in the customer’s words"
-            placeholder="In their words"
+            :aria-label="$t('NewVisitPage.complaintInTheCustomersWords')"
+            :placeholder="$t('NewVisitPage.inTheirWords')"
             data-testid="complaint"
           />
           <div class="symptoms">
@@ -260,10 +282,10 @@ async function begin() {
         </section>
         <ProblemNote v-if="problem" :problem="problem" />
         <p v-if="touched && lacking.length" class="lacking" role="alert">
-          ≠ Still missing: {{ lacking.join(', ') }}.
+          {{ $t('NewVisitPage.stillMissing', { lacking: lacking.join(', ') }) }}
         </p>
         <el-button class="key solid go" native-type="submit" :disabled="busy" data-testid="begin">
-          {{ busy ? 'Beginning …' : 'Begin' }}
+          {{ busy ? $t('NewVisitPage.beginning') : $t('NewVisitPage.begin') }}
         </el-button>
       </template>
     </form>

@@ -12,14 +12,14 @@ const share = (one: number) => `${Math.round(one * 100)}%`
 
 <template>
   <main class="recurs">
-    <h1>What recurs</h1>
+    <h1>{{ $t('RecurringPage.whatRecurs') }}</h1>
     <ProblemNote v-if="problem" :problem="problem" />
     <template v-if="value">
       <p class="quiet" data-testid="recurring">
-        Of {{ value.visits }} closed visits to {{ value.units }} units.
-        <template v-if="!value.enough"
-          >Nothing is said of fewer than {{ value.least }}: close visits, and it fills.</template
-        >
+        {{ $t('RecurringPage.ofClosedVisitsToUnits', { visits: value.visits, units: value.units }) }}
+        <template v-if="!value.enough">{{
+          $t('RecurringPage.nothingIsSaidOfFewer', { least: value.least })
+        }}</template>
       </p>
       <ul v-if="value.often.length" class="often">
         <li v-for="one in value.often" :key="one.what">
@@ -28,25 +28,41 @@ const share = (one: number) => `${Math.round(one * 100)}%`
             ><i :style="{ left: share(one.low), width: `calc(${share(one.high)} - ${share(one.low)})` }"></i
             ><b :style="{ left: share(one.count / one.of) }"></b
           ></span>
-          <span class="mono"
-            >{{ one.count }} of {{ one.of }}, {{ share(one.low) }} to {{ share(one.high) }}</span
-          >
-          <span class="quiet">{{ one.units }} units</span>
+          <span class="mono">{{
+            $t('RecurringPage.ofTo', {
+              count: one.count,
+              of: one.of,
+              share: share(one.low),
+              share2: share(one.high),
+            })
+          }}</span>
+          <span class="quiet">{{ $t('RecurringPage.units', { units: one.units }) }}</span>
         </li>
       </ul>
       <template v-if="value.enough">
-        <h2>Among some units more, or less</h2>
-        <p v-if="!value.apart.length" class="quiet">Nothing stands apart from chance.</p>
+        <h2>{{ $t('RecurringPage.amongSomeUnitsMoreOr') }}</h2>
+        <p v-if="!value.apart.length" class="quiet">{{ $t('RecurringPage.nothingStandsApartFromChance') }}</p>
         <ul class="apart">
           <li v-for="one in value.apart" :key="one.what + one.trait + one.value">
-            <b>{{ one.what }}</b> where {{ one.trait.toLowerCase() }} is {{ one.value }}:
-            <span class="mono"
-              >{{ one.count }} of {{ one.of }}, {{ share(one.low) }} to {{ share(one.high) }}</span
-            >; elsewhere {{ share(one.others_low) }} to {{ share(one.others_high) }}
+            <b>{{ one.what }}</b>
+            {{ $t('RecurringPage.whereIs', { trait: one.trait.toLowerCase(), one: one.value }) }}
+            <span class="mono">{{
+              $t('RecurringPage.ofTo', {
+                count: one.count,
+                of: one.of,
+                share: share(one.low),
+                share2: share(one.high),
+              })
+            }}</span>{{
+              $t('RecurringPage.elsewhereTo', {
+                share: share(one.others_low),
+                share2: share(one.others_high),
+              })
+            }}
           </li>
         </ul>
         <p class="quiet">
-          Intervals hold in nine cases of ten. A share is no cause: units of a kind are often of an age.
+          {{ $t('RecurringPage.intervalsHoldInNineCases') }}
         </p>
       </template>
     </template>

@@ -73,26 +73,31 @@ const days = computed(() => {
 <template>
   <main class="sheet">
     <div class="top">
-      <h1>Day sheet</h1>
-      <RouterLink v-if="mayChange" class="key solid" to="/visits/new">Begin a visit</RouterLink>
+      <h1>{{ $t('VisitsPage.daySheet') }}</h1>
+      <RouterLink v-if="mayChange" class="key solid" to="/visits/new">{{
+        $t('VisitsPage.beginAVisit')
+      }}</RouterLink>
     </div>
     <FindAgain :found="search ? found : null" />
     <ProblemNote v-if="outcome.state === 'failed'" :problem="outcome.problem" />
     <ProblemNote v-if="search && refusal" :problem="refusal" />
-    <p v-if="outcome.state === 'loading'" class="quiet">Fetching the sheet …</p>
+    <p v-if="outcome.state === 'loading'" class="quiet">{{ $t('VisitsPage.fetchingTheSheet') }}</p>
     <p v-if="search && found && !days.length && !found.unknown.length" class="empty" data-testid="none-found">
-      No visit of this crew says all of that.
+      {{ $t('VisitsPage.noVisitOfThisCrew') }}
     </p>
     <p v-if="!search && outcome.state === 'ready' && !days.length" class="empty">
-      No visit yet. Begin one with a rig of the library or a rig file; or bring the demo data back in
-      <RouterLink to="/settings">Settings</RouterLink>.
+      {{ $t('VisitsPage.noVisitYetBeginOne') }}
+      <RouterLink to="/settings">{{ $t('VisitsPage.settings') }}</RouterLink>.
     </p>
     <p v-if="sample && !looked && !search" class="new-here" data-testid="new-here">
-      New here?
-      <RouterLink class="key" :to="`/visits/${sample.id}/trace?call=heat&look=first`" @click="looked = true"
-        >First look: six marks on a live visit</RouterLink
+      {{ $t('VisitsPage.newHere') }}
+      <RouterLink
+        class="key"
+        :to="`/visits/${sample.id}/trace?call=heat&look=first`"
+        @click="looked = true"
+        >{{ $t('VisitsPage.firstLookSixMarksOn') }}</RouterLink
       >
-      <el-button class="key quiet" @click="looked = true">Not now</el-button>
+      <el-button class="key quiet" @click="looked = true">{{ $t('VisitsPage.notNow') }}</el-button>
     </p>
     <div v-if="days.length" class="heads">
       <p class="signs">
@@ -133,7 +138,7 @@ const days = computed(() => {
       :loading="busy"
       data-testid="earlier-visits"
       @click="fetchEarlier"
-      >Earlier visits</el-button
+      >{{ $t('VisitsPage.earlierVisits') }}</el-button
     >
   </main>
 </template>

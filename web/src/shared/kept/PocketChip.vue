@@ -28,7 +28,7 @@ function show() {
     <el-badge :value="notSent" :hidden="!notSent" :offset="[-6, 8]">
       <el-button
         :class="['key', 'chip', { away, asks: asks > 0 }]"
-        :aria-label="`${spoken}: open what is on this device`"
+        :aria-label="$t('PocketChip.openWhatIsOnThis', { spoken })"
         data-testid="pocket"
         @click="show"
         ><span v-if="asks" aria-hidden="true">≠ </span>{{ says }}</el-button

@@ -91,42 +91,39 @@ const percent = computed(() => (going.value ? Math.round((100 * going.value.done
 <template>
   <el-drawer
     v-model="open"
-    title="On this device"
+    :title="$t('PocketSheet.onThisDevice')"
     size="min(520px, 100vw)"
     append-to-body
     data-testid="pocket-sheet"
   >
     <p v-if="!canKeep" class="why" data-testid="pocket-why-not">
-      Nothing can be taken along from this address: the browser allows it only on this machine itself or
-      behind TLS (https). Whoever runs the server finds how in its papers.
+      {{ $t('PocketSheet.nothingCanBeTakenAlong') }}
     </p>
     <template v-else>
       <p v-if="away" class="state" role="status">
-        No signal. What was taken along is shown; what you do is kept here and sent by itself.
-        <el-button class="key quiet" @click="lookAgain">Try now</el-button>
+        {{ $t('PocketSheet.noSignalWhatWasTaken') }}
+        <el-button class="key quiet" @click="lookAgain">{{ $t('PocketSheet.tryNow') }}</el-button>
       </p>
 
       <section aria-labelledby="pocket-waits">
         <h2 id="pocket-waits">
-          Not sent yet<template v-if="lines.length"> · {{ lines.length }}</template>
+          {{ $t('PocketSheet.notSentYet') }}<template v-if="lines.length"> · {{ lines.length }}</template>
         </h2>
         <p v-if="!lines.length" class="quiet" data-testid="nothing-waits">
-          Nothing waits. All that was done is at the server.
+          {{ $t('PocketSheet.nothingWaitsAllThatWas') }}
         </p>
-        <p v-else-if="sending" class="quiet" role="status">Sending…</p>
+        <p v-else-if="sending" class="quiet" role="status">{{ $t('PocketSheet.sending') }}</p>
         <ol v-if="lines.length" data-testid="outbox">
           <li v-for="{ item, behind, title } in lines" :key="item.seq" :class="item.state">
             <p class="says">
               <span aria-hidden="true">{{ item.state === 'waits' ? '·' : '≠' }}</span> {{ item.says }}
             </p>
             <p class="quiet">{{ title }} · {{ clockTime(new Date(item.at).toISOString()) }}</p>
-            <p v-if="behind" class="quiet">Waits for “{{ behind.says }}”.</p>
+            <p v-if="behind" class="quiet">{{ $t('PocketSheet.waitsFor', { says: behind.says }) }}</p>
             <template v-if="item.state !== 'waits'">
               <p class="because" role="alert">
                 {{
-                  item.state === 'asks'
-                    ? 'Somebody else changed the same meanwhile. Which one stands?'
-                    : item.problem?.detail
+                  item.state === 'asks' ? $t('PocketSheet.somebodyElseChangedTheSame') : item.problem?.detail
                 }}
               </p>
               <p
@@ -134,24 +131,26 @@ const percent = computed(() => (going.value ? Math.round((100 * going.value.done
                 :key="one.field"
                 data-testid="clash"
               >
-                {{ one.field }}: mine {{ one.mine }}, theirs {{ one.theirs }}
+                {{ $t('PocketSheet.mineTheirs', { field: one.field, mine: one.mine, theirs: one.theirs }) }}
               </p>
               <p v-for="one in item.problem?.errors ?? []" :key="one.field" class="because">
                 {{ one.field }}: {{ one.problem }}
               </p>
               <el-button class="key" data-testid="outbox-mine" @click="keepMine(item)">{{
-                item.state === 'asks' ? 'Mine stands' : 'Send it again'
+                item.state === 'asks' ? $t('PocketSheet.mineStands') : $t('PocketSheet.sendItAgain')
               }}</el-button>
               <SureButton
                 :asks="
                   item.state === 'asks'
-                    ? 'Give up what you did here?'
-                    : 'Delete it? It was never kept at the server.'
+                    ? $t('PocketSheet.giveUpWhatYouDid')
+                    : $t('PocketSheet.deleteItItWasNever')
                 "
-                yes="Give it up"
+                :yes="$t('PocketSheet.giveItUp')"
                 testid="outbox-theirs"
                 @sure="giveUp(item)"
-                >{{ item.state === 'asks' ? 'Theirs stands' : 'Give it up' }}</SureButton
+                >{{
+                  item.state === 'asks' ? $t('PocketSheet.theirsStands') : $t('PocketSheet.giveItUp')
+                }}</SureButton
               >
             </template>
           </li>
@@ -159,17 +158,17 @@ const percent = computed(() => (going.value ? Math.round((100 * going.value.done
       </section>
 
       <section aria-labelledby="pocket-along">
-        <h2 id="pocket-along">Taken along</h2>
+        <h2 id="pocket-along">{{ $t('PocketSheet.takenAlong') }}</h2>
         <div v-if="going" class="going" role="status">
-          <p>{{ going.title }}: {{ going.done }} of {{ going.of }}</p>
+          <p>{{ $t('PocketSheet.of', { title: going.title, done: going.done, of: going.of }) }}</p>
           <TaskProgress
-            label="Taking along"
+            :label="$t('PocketSheet.takingAlong')"
             :done="percent"
             :total="100"
             :show-text="false"
             :stroke-width="12"
           />
-          <el-button class="key quiet" @click="stop.abort()">Stop</el-button>
+          <el-button class="key quiet" @click="stop.abort()">{{ $t('PocketSheet.stop') }}</el-button>
         </div>
         <p v-else class="acts">
           <el-button
@@ -179,11 +178,13 @@ const percent = computed(() => (going.value ? Math.round((100 * going.value.done
             :disabled="away"
             data-testid="take-along"
             @click="take([inHand])"
-            >{{ mine ? 'Take this visit along anew' : 'Take this visit along' }}</el-button
+            >{{
+              mine ? $t('PocketSheet.takeThisVisitAlongAnew') : $t('PocketSheet.takeThisVisitAlong')
+            }}</el-button
           >
-          <el-button class="key quiet" :disabled="away" data-testid="take-day" @click="takeDay"
-            >The day's open visits</el-button
-          >
+          <el-button class="key quiet" :disabled="away" data-testid="take-day" @click="takeDay">{{
+            $t('PocketSheet.theDaysOpenVisits')
+          }}</el-button>
         </p>
         <p v-if="wrong" class="because" role="alert">{{ wrong }}</p>
         <ul v-if="keptVisits.length" data-testid="along">
@@ -192,44 +193,41 @@ const percent = computed(() => (going.value ? Math.round((100 * going.value.done
             <p class="quiet">
               {{ megabytes(one.bytes) }} · {{ ago(new Date(one.at).toISOString())
               }}<template v-if="one.answered < one.asked">
-                · {{ one.asked - one.answered }} of its answers are not here</template
+                {{ $t('PocketSheet.ofItsAnswersAreNot', { answered: one.asked - one.answered }) }}</template
               >
             </p>
-            <p v-if="older(one)" class="older" data-testid="older">{{ older(one) }} Take it along anew.</p>
+            <p v-if="older(one)" class="older" data-testid="older">
+              {{ $t('PocketSheet.takeItAlongAnew', { older: older(one) }) }}
+            </p>
             <SureButton
-              asks="Take it off this device? What waits to be sent stays."
-              yes="Leave it behind"
+              :asks="$t('PocketSheet.takeItOffThisDevice')"
+              :yes="$t('PocketSheet.leaveItBehind')"
               @sure="leaveBehind(one.id)"
-              >Leave behind</SureButton
+              >{{ $t('PocketSheet.leaveBehind') }}</SureButton
             >
           </li>
         </ul>
-        <p v-else class="quiet">No visit yet. With one along, its pages work in a basement.</p>
+        <p v-else class="quiet">{{ $t('PocketSheet.noVisitYetWithOne') }}</p>
       </section>
 
       <section aria-labelledby="pocket-engine">
-        <h2 id="pocket-engine">The engine</h2>
+        <h2 id="pocket-engine">{{ $t('PocketSheet.theEngine') }}</h2>
         <p data-testid="engine">{{ engineSays }}</p>
         <p class="quiet">
-          With it, traces, tape, wiring, thermostat, defrost and Find answer here as the server does.
-          Practice, papers (PDF) and logs need signal.
+          {{ $t('PocketSheet.withItTracesTapeWiring') }}
         </p>
         <SureButton
           v-if="engineHere"
-          asks="Take the engine off this device? Kept answers stay."
-          yes="Take it off"
+          :asks="$t('PocketSheet.takeTheEngineOffThis')"
+          :yes="$t('PocketSheet.takeItOff')"
           @sure="dropEngine"
-          >Take it off</SureButton
+          >{{ $t('PocketSheet.takeItOff') }}</SureButton
         >
       </section>
 
       <p class="quiet small">
-        Kept for you alone, {{ KEPT_DAYS }} days at most; signing out takes it off this device. That keeps it
-        from the next one who signs in here, not from somebody who opens the device itself: lock it.
-        <template v-if="stored === false">
-          This browser may clear it when the device runs short of room; installing Gorvant makes that less
-          likely.</template
-        >
+        {{ $t('PocketSheet.keptForYouAloneDays', { KEPT_DAYS }) }}
+        <template v-if="stored === false"> {{ $t('PocketSheet.thisBrowserMayClearIt') }}</template>
       </p>
     </template>
   </el-drawer>

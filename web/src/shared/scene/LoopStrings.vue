@@ -54,7 +54,7 @@ watch(
 </script>
 
 <template>
-  <div class="picker" role="group" aria-label="Loops">
+  <div class="picker" role="group" :aria-label="$t('LoopStrings.loops')">
     <button
       v-for="string in strings"
       :key="string.load"
@@ -62,12 +62,18 @@ watch(
       :aria-pressed="string.load === (loop ?? strings[0]?.load)"
       @click="emit('loop', string.load)"
     >
-      {{ string.load === 'THERMOSTAT' ? 'T’STAT' : string.load }}
+      {{ string.load === 'THERMOSTAT' ? $t('LoopStrings.tstat') : string.load }}
       <span aria-hidden="true">{{ string.on ? '●' : '○' }}</span>
-      <span class="hidden-label">{{ string.on ? 'on' : 'off' }}</span>
+      <span class="hidden-label">{{ string.on ? $t('LoopStrings.on') : $t('LoopStrings.off') }}</span>
     </button>
   </div>
-  <div ref="rail" class="rail" tabindex="0" aria-label="Loop, station by station" @scroll.passive="scrolled">
+  <div
+    ref="rail"
+    class="rail"
+    tabindex="0"
+    :aria-label="$t('LoopStrings.loopStationByStation')"
+    @scroll.passive="scrolled"
+  >
     <section v-for="string in strings" :key="string.load" class="string" :aria-label="string.title">
       <p class="why">{{ string.why }}</p>
       <ol>
@@ -82,8 +88,12 @@ watch(
           >
             <span class="dot" aria-hidden="true"></span>
             <span class="label">{{ bead.label }}</span>
-            <span v-if="bead.nodes.includes(black ?? '')" class="at" title="black probe">■</span>
-            <span v-if="bead.nodes.includes(red ?? '')" class="at red-at" title="red probe">●</span>
+            <span v-if="bead.nodes.includes(black ?? '')" class="at" :title="$t('LoopStrings.blackProbe')"
+              >■</span
+            >
+            <span v-if="bead.nodes.includes(red ?? '')" class="at red-at" :title="$t('LoopStrings.redProbe')"
+              >●</span
+            >
             <span class="state">{{ says(bead) }}</span>
           </button>
         </li>

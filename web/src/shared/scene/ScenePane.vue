@@ -141,7 +141,7 @@ watch(
       class="room"
       tabindex="0"
       role="region"
-      :aria-label="`Drawing: ${name}. Plus, minus and 0 zoom, f fills the screen`"
+      :aria-label="$t('ScenePane.drawingPlusMinusAnd0', { name })"
       @wheel="wheel"
       @pointerdown="down"
       @pointermove="move"
@@ -151,20 +151,31 @@ watch(
     >
       <div class="sheet" :style="style"><slot /></div>
     </div>
-    <div class="tools" role="group" aria-label="Zoom">
+    <div class="tools" role="group" :aria-label="$t('ScenePane.zoom')">
       <slot name="foot" :full="full" />
-      <el-button class="key" title="−" aria-label="smaller" @click="zoomTo(scale / STEP)">−</el-button>
+      <el-button class="key" title="−" :aria-label="$t('ScenePane.smaller')" @click="zoomTo(scale / STEP)"
+        >−</el-button
+      >
       <el-button
         class="key"
-        title="0: fit"
-        :aria-label="`${Math.round(scale * 100)} %, fit`"
+        :title="$t('ScenePane.n0Fit')"
+        :aria-label="$t('ScenePane.fit', { what: Math.round(scale * 100) })"
         @click="zoom = null"
       >
         {{ Math.round(scale * 100) }} %
       </el-button>
-      <el-button class="key" title="+" aria-label="larger" @click="zoomTo(scale * STEP)">+</el-button>
-      <el-button class="key" title="f" :aria-pressed="full" data-testid="full" @click="toggleFull">
-        {{ full ? 'Back' : 'Full' }}<span v-if="!full" class="hidden-label">screen</span>
+      <el-button class="key" title="+" :aria-label="$t('ScenePane.larger')" @click="zoomTo(scale * STEP)"
+        >+</el-button
+      >
+      <el-button
+        class="key"
+        :title="$t('ScenePane.f')"
+        :aria-pressed="full"
+        data-testid="full"
+        @click="toggleFull"
+      >
+        {{ full ? $t('ScenePane.back') : $t('ScenePane.full')
+        }}<span v-if="!full" class="hidden-label">{{ $t('ScenePane.screen') }}</span>
       </el-button>
     </div>
   </div>

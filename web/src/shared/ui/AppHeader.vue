@@ -13,12 +13,12 @@ const visitId = computed(() => /^\/visits\/([0-9a-f-]{36})\//.exec(route.path)?.
 
 <template>
   <header class="bar">
-    <RouterLink class="name" to="/">gorvant</RouterLink>
-    <nav v-if="viewer" aria-label="Main">
-      <RouterLink to="/">Visits</RouterLink>
-      <RouterLink to="/rigs">Rigs</RouterLink>
-      <RouterLink to="/practice">Practice</RouterLink>
-      <RouterLink to="/settings">Settings</RouterLink>
+    <RouterLink class="name" to="/">{{ $t('AppHeader.gorvant') }}</RouterLink>
+    <nav v-if="viewer" :aria-label="$t('AppHeader.main')">
+      <RouterLink to="/">{{ $t('AppHeader.visits') }}</RouterLink>
+      <RouterLink to="/rigs">{{ $t('AppHeader.rigs') }}</RouterLink>
+      <RouterLink to="/practice">{{ $t('AppHeader.practice') }}</RouterLink>
+      <RouterLink to="/settings">{{ $t('AppHeader.settings') }}</RouterLink>
     </nav>
     <VisitPages v-if="viewer" />
     <TogetherChip v-if="viewer && visitId" :key="visitId" :visit="visitId" />
@@ -26,7 +26,9 @@ const visitId = computed(() => /^\/visits\/([0-9a-f-]{36})\//.exec(route.path)?.
     <RouterLink v-if="viewer" class="crew" to="/settings/account" data-testid="who">
       <span
         >{{ viewer.name
-        }}<small>{{ viewer.may_change ? viewer.crew : 'apprentice: reads and practices' }}</small></span
+        }}<small>{{
+          viewer.may_change ? viewer.crew : $t('AppHeader.apprenticeReadsAndPractices')
+        }}</small></span
       >
     </RouterLink>
   </header>

@@ -6,7 +6,7 @@ const emit = defineEmits<{ choose: [call: string] }>()
 </script>
 
 <template>
-  <div class="calls" role="group" aria-label="Call">
+  <div class="calls" role="group" :aria-label="$t('CallBar.call')">
     <button
       v-for="one in calls"
       :key="one.id"

@@ -8,7 +8,7 @@ const SIGN: Record<string, string> = { fault: '≠', warning: '!', note: 'i', as
 </script>
 
 <template>
-  <section v-if="findings.length" class="findings" aria-label="Findings">
+  <section v-if="findings.length" class="findings" :aria-label="$t('FindingList.findings')">
     <details
       v-for="finding in findings"
       :key="finding.code + finding.says"
@@ -19,7 +19,9 @@ const SIGN: Record<string, string> = { fault: '≠', warning: '!', note: 'i', as
         <b aria-hidden="true">{{ SIGN[finding.severity] }}</b> {{ finding.title }}
       </summary>
       <p>{{ finding.says }}</p>
-      <p v-if="finding.next_step"><strong>Next.</strong> {{ finding.next_step }}</p>
+      <p v-if="finding.next_step">
+        <strong>{{ $t('FindingList.next') }}</strong> {{ finding.next_step }}
+      </p>
       <p v-for="caution in finding.cautions" :key="caution" class="caution">⚠ {{ caution }}</p>
       <ul v-if="finding.evidence.length">
         <li v-for="line in finding.evidence" :key="line">{{ line }}</li>

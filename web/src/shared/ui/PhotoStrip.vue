@@ -65,23 +65,24 @@ async function part(photo: Photo) {
 </script>
 
 <template>
-  <section class="photos" aria-label="Photos">
+  <section class="photos" :aria-label="$t('PhotoStrip.photos')">
     <div class="add">
       <span class="about-it"
-        >A photo of <PickOne v-model="of" :options="OF" label="A photo of" data-testid="photo-of"
+        >{{ $t('PhotoStrip.aPhotoOf') }}
+        <PickOne v-model="of" :options="OF" :label="$t('PhotoStrip.aPhotoOf')" data-testid="photo-of"
       /></span>
       <span v-if="catalogue && !props.fact" class="about-it"
-        >for the fact
+        >{{ $t('PhotoStrip.forTheFact') }}
         <PickOne
           v-model="fact"
           :options="catalogue.facts.map((one) => ({ id: one.key, title: one.title }))"
-          none="none in particular"
-          label="For the fact"
+          :none="$t('PhotoStrip.noneInParticular')"
+          :label="$t('PhotoStrip.forTheFact2')"
       /></span>
       <PickFile
         accept="image/jpeg,image/png,image/webp,image/heic,image/heif"
         multiple
-        label="Add photo"
+        :label="$t('PhotoStrip.addPhoto')"
         :busy="busy > 0"
         data-testid="photo"
         @picked="keep"
@@ -89,7 +90,7 @@ async function part(photo: Photo) {
     </div>
     <ProblemNote v-if="problem ?? unread" :problem="(problem ?? unread)!" />
     <p v-if="!shown.length" class="quiet">
-      No photo yet. They are shrunk, and where they were taken is left out.
+      {{ $t('PhotoStrip.noPhotoYetTheyAre') }}
     </p>
     <ul v-else>
       <li v-for="photo in shown" :key="photo.id">
@@ -105,11 +106,16 @@ async function part(photo: Photo) {
         <KeptInput
           :value="photo.note"
           maxlength="200"
-          placeholder="what it shows"
-          aria-label="What it shows"
+          :placeholder="$t('PhotoStrip.whatItShows')"
+          :aria-label="$t('PhotoStrip.whatItShows2')"
           @keep="(text) => note(photo, text)"
         />
-        <SureButton asks="Delete this photo for good?" yes="Delete" @sure="part(photo)">Delete</SureButton>
+        <SureButton
+          :asks="$t('PhotoStrip.deleteThisPhotoForGood')"
+          :yes="$t('PhotoStrip.delete')"
+          @sure="part(photo)"
+          >{{ $t('PhotoStrip.delete') }}</SureButton
+        >
       </li>
     </ul>
   </section>

@@ -32,30 +32,36 @@ onBeforeUnmount(() => removeEventListener('keydown', onKey))
   <div class="head">
     <h1>{{ title }}</h1>
     <label class="name">
-      <span class="hidden-label">Name</span>
+      <span class="hidden-label">{{ $t('RigHead.name') }}</span>
       <KeptInput
         :value="name"
         maxlength="120"
-        placeholder="Name: where it stands"
+        :placeholder="$t('RigHead.nameWhereItStands')"
         data-testid="rig-name"
         @keep="(text) => $emit('rename', text)"
       />
     </label>
-    <el-button class="key" :disabled="!canUndo" title="Ctrl Z" data-testid="undo" @click="$emit('undo')">
-      Undo
+    <el-button
+      class="key"
+      :disabled="!canUndo"
+      :title="$t('RigHead.ctrlZ')"
+      data-testid="undo"
+      @click="$emit('undo')"
+    >
+      {{ $t('RigHead.undo') }}
     </el-button>
     <el-button
       class="key"
       :disabled="!canRedo"
-      title="Ctrl Shift Z"
+      :title="$t('RigHead.ctrlShiftZ')"
       data-testid="redo"
       @click="$emit('redo')"
     >
-      Redo
+      {{ $t('RigHead.redo') }}
     </el-button>
     <slot />
     <el-button class="key solid" :disabled="!canKeep || busy" data-testid="save-rig" @click="$emit('keep')">
-      {{ busy ? 'Keeping …' : 'Keep' }}
+      {{ busy ? $t('RigHead.keeping') : $t('RigHead.keep') }}
     </el-button>
   </div>
   <ProblemNote v-if="problem" :problem="problem" />

@@ -48,8 +48,8 @@ async function read(file: File | undefined) {
       data-testid="rig-file"
       @change="(file: UploadFile) => read(file.raw)"
     >
-      <b>{{ busy ? 'Reading …' : 'Import a rig file' }}</b>
-      <span>gorvant-rig JSON; drop it here or tap</span>
+      <b>{{ busy ? $t('RigImport.reading') : $t('RigImport.importARigFile') }}</b>
+      <span>{{ $t('RigImport.gorvantRigJsonDropIt') }}</span>
     </el-upload>
     <ProblemNote v-if="problem" :problem="problem" />
   </div>

@@ -79,16 +79,25 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
 </script>
 
 <template>
-  <el-button class="say-it" data-testid="say-it" title="Key s" @click="open = true">Say it</el-button>
-  <el-drawer v-model="open" direction="btt" size="auto" title="Say it" append-to-body class="say-drawer">
+  <el-button class="say-it" data-testid="say-it" :title="$t('SayIt.keyS')" @click="open = true">{{
+    $t('SayIt.sayIt')
+  }}</el-button>
+  <el-drawer
+    v-model="open"
+    direction="btt"
+    size="auto"
+    :title="$t('SayIt.sayIt')"
+    append-to-body
+    class="say-drawer"
+  >
     <form class="say" @submit.prevent="enter">
       <el-input
         ref="field"
         v-model="text"
         maxlength="200"
         autocomplete="off"
-        placeholder="such as: outdoor see to why twenty four point three, in heat"
-        aria-label="What you read or saw"
+        :placeholder="$t('SayIt.suchAsOutdoorSeeTo')"
+        :aria-label="$t('SayIt.whatYouReadOrSaw')"
         data-testid="said"
       />
       <ProblemNote v-if="unread ?? refused" :problem="(unread ?? refused)!" />
@@ -97,14 +106,14 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
           <b class="mono">{{ way.reads }}</b> {{ way.title }}, {{ way.where }}
         </p>
         <p v-if="way.left.length" class="left" data-testid="said-left">
-          Not understood, and left: {{ way.left.join(' ') }}
+          {{ $t('SayIt.notUnderstoodAndLeft', { left: way.left.join(' ') }) }}
         </p>
         <div class="chips">
           <PickOne
             :model-value="way.call"
             :options="calls"
-            label="Call"
-            placeholder="in which call?"
+            :label="$t('SayIt.call')"
+            :placeholder="$t('SayIt.inWhichCall')"
             data-testid="said-call"
             @update:model-value="(one: string | null) => one && (chosen = { ...chosen, call: one })"
           />
@@ -112,7 +121,7 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
             v-if="way.given.from_node"
             :model-value="placeOf(way)"
             :options="PLACES"
-            label="Place"
+            :label="$t('SayIt.place')"
             testid="said-at"
             @update:model-value="(one: Place) => (chosen = { ...chosen, at: one })"
           />
@@ -122,13 +131,19 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
             data-testid="said-keep"
             @click="keepWay(way)"
           >
-            {{ way.call ? (ways.length === 1 ? 'Keep ↵' : 'Keep this') : 'Say the call' }}
+            {{
+              way.call
+                ? ways.length === 1
+                  ? $t('SayIt.keep')
+                  : $t('SayIt.keepThis')
+                : $t('SayIt.sayTheCall')
+            }}
           </el-button>
         </div>
       </div>
-      <p v-if="ways.length > 1" class="quiet">That can be meant in two ways: which?</p>
+      <p v-if="ways.length > 1" class="quiet">{{ $t('SayIt.thatCanBeMeantIn') }}</p>
       <p v-if="fresh && settled.trim() && !ways.length" class="left" role="status" data-testid="said-nothing">
-        Not understood yet. Two points and a number, a part and what it does, or a place and its reading.
+        {{ $t('SayIt.notUnderstoodYetTwoPoints') }}
       </p>
       <p v-if="kept" :class="['kept', kept.verdict]" role="status" data-testid="said-kept">{{ kept.says }}</p>
     </form>

@@ -19,19 +19,21 @@ const span = (pair: number[], unit: string) =>
 <template>
   <section
     v-if="value?.on && value.visit_id !== visit"
-    aria-label="Since it was known good"
+    :aria-label="$t('SinceGood.sinceItWasKnownGood')"
     data-testid="since-good"
   >
-    <h2>Since it was known good, {{ day(value.on) }}</h2>
-    <p v-if="!lines.length" class="quiet">Nothing that was read today was read then.</p>
+    <h2>{{ $t('SinceGood.sinceItWasKnownGood2', { day: day(value.on) }) }}</h2>
+    <p v-if="!lines.length" class="quiet">{{ $t('SinceGood.nothingThatWasReadToday') }}</p>
     <ul>
       <li v-for="line in lines" :key="line.says + line.unit" :class="line.came">
         <b aria-hidden="true">{{ SIGN[line.came] }}</b>
         <span>{{ line.says }}</span>
-        <span v-if="line.came === 'unlike'" class="quiet">not held against it: {{ line.why }}</span>
-        <span v-else class="mono"
-          >{{ span(line.then, line.unit) }} then, {{ span(line.now, line.unit) }} now</span
-        >
+        <span v-if="line.came === 'unlike'" class="quiet">{{
+          $t('SinceGood.notHeldAgainstIt', { why: line.why })
+        }}</span>
+        <span v-else class="mono">{{
+          $t('SinceGood.thenNow', { span: span(line.then, line.unit), span2: span(line.now, line.unit) })
+        }}</span>
       </li>
     </ul>
   </section>

@@ -19,12 +19,12 @@ function to(symptom: Symptom) {
 
 <template>
   <p class="leads" data-testid="leads">
-    <RouterLink v-for="symptom in symptoms" :key="symptom.id" class="key" :to="to(symptom)"
-      >{{ symptom.title }}: look here first</RouterLink
-    >
-    <RouterLink v-if="symptoms.length" class="key" :to="`/visits/${visit.id}/find`" data-testid="to-find"
-      >Find why: the next test</RouterLink
-    >
+    <RouterLink v-for="symptom in symptoms" :key="symptom.id" class="key" :to="to(symptom)">{{
+      $t('SymptomLeads.lookHereFirst', { title: symptom.title })
+    }}</RouterLink>
+    <RouterLink v-if="symptoms.length" class="key" :to="`/visits/${visit.id}/find`" data-testid="to-find">{{
+      $t('SymptomLeads.findWhyTheNextTest')
+    }}</RouterLink>
   </p>
 </template>
 

@@ -72,46 +72,46 @@ async function answer(say: 'clear' | 'not_yet') {
         <el-button class="chip" data-testid="together">
           <i class="name">+ {{ others.length === 1 ? others[0]!.by : others.length }}</i
           ><i class="count">+ {{ others.length }}</i>
-          <span class="hidden-label">in this visit too</span>
+          <span class="hidden-label">{{ $t('TogetherChip.inThisVisitToo') }}</span>
         </el-button>
       </template>
       <div class="who" data-testid="together-list">
         <p v-for="one in others" :key="one.client">
           <b>{{ one.by }}</b> <span>{{ where(one) }}</span>
         </p>
-        <p class="stand">I stand at</p>
+        <p class="stand">{{ $t('TogetherChip.iStandAt') }}</p>
         <PickButtons
           :model-value="mine || null"
           :options="PLACES"
-          label="I stand at"
+          :label="$t('TogetherChip.iStandAt')"
           testid="together-at"
           @update:model-value="(place: Place) => (mine = place)"
         />
         <div v-if="atUnit.length" class="hands">
           <p v-if="toAsk">
-            <b>Before you set {{ callTitle(toAsk) }} at the wall:</b> {{ atUnit[0]!.by }} stands where things
-            start.
+            <b>{{ $t('TogetherChip.beforeYouSetAtThe', { callTitle: callTitle(toAsk) }) }}</b>
+            {{ $t('TogetherChip.standsWhereThingsStart', { by: atUnit[0]!.by }) }}
           </p>
           <el-button
             class="key solid wide"
             :disabled="waits && hands.state === 'waiting'"
             data-testid="ask-hands"
             @click="ask"
-            >Ask for hands clear</el-button
+            >{{ $t('TogetherChip.askForHandsClear') }}</el-button
           >
           <p v-if="waits" role="status" data-testid="hands-answer">
-            <b v-if="hands.state === 'clear'">= {{ hands.who }}: hands clear.</b>
-            <b v-else-if="hands.state === 'not_yet'">≠ {{ hands.who }}: not yet. Leave the call as it is.</b>
-            <template v-else
-              >Asked {{ hands.who }}. Leave the call as it is until there is an answer.</template
-            >
+            <b v-if="hands.state === 'clear'">{{ $t('TogetherChip.handsClear', { who: hands.who }) }}</b>
+            <b v-else-if="hands.state === 'not_yet'">{{
+              $t('TogetherChip.notYetLeaveTheCall', { who: hands.who })
+            }}</b>
+            <template v-else>{{ $t('TogetherChip.askedLeaveTheCallAs', { who: hands.who }) }}</template>
           </p>
         </div>
       </div>
     </el-popover>
     <el-dialog
       :model-value="asked !== null"
-      title="Hands clear?"
+      :title="$t('TogetherChip.handsClear2')"
       width="min(420px, calc(100vw - 24px))"
       :show-close="false"
       :close-on-click-modal="false"
@@ -119,14 +119,20 @@ async function answer(say: 'clear' | 'not_yet') {
       data-testid="hands-asked"
     >
       <p v-if="asked" class="asked">
-        {{ asked.by }} is about to change the call{{ asked.call ? ` to ${callTitle(asked.call)}` : '' }}. Fan,
-        compressor or strips may start. Tools and hands out, panel as it should be, nobody at the fan.
+        {{
+          $t('TogetherChip.isAboutToChangeThe', {
+            by: asked.by,
+            call: asked.call ? $t('TogetherChip.to', { callTitle: callTitle(asked.call) }) : '',
+          })
+        }}
       </p>
       <div class="answers">
-        <el-button class="key solid" data-testid="hands-clear" @click="answer('clear')"
-          >Hands clear</el-button
-        >
-        <el-button class="key" data-testid="hands-not-yet" @click="answer('not_yet')">Not yet</el-button>
+        <el-button class="key solid" data-testid="hands-clear" @click="answer('clear')">{{
+          $t('TogetherChip.handsClear3')
+        }}</el-button>
+        <el-button class="key" data-testid="hands-not-yet" @click="answer('not_yet')">{{
+          $t('TogetherChip.notYet')
+        }}</el-button>
       </div>
     </el-dialog>
   </div>

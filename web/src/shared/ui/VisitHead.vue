@@ -2,20 +2,21 @@
 import { computed } from 'vue'
 import { RouterLink } from 'vue-router'
 import type { DeskId, Visit } from '@/shared/api/client'
+import { PAGES } from '@/shared/model/visitPages'
 import { day } from '@/shared/model/units'
 import { ago } from '@/shared/model/when'
 import { useVisit } from '@/shared/ui/useVisit'
 
 /** What stands over every page of a visit: which page, which unit, and whether all is kept. */
-const props = defineProps<{ title: string; visit: Visit | null; kept: boolean }>()
+const props = defineProps<{ page: keyof Visit['marks']; visit: Visit | null; kept: boolean }>()
 const { refused, keepMine } = useVisit()
 /** Who kept this page's desk last, where it keeps something. */
 const last = computed(() => {
-  const desk = props.visit?.desks?.[props.title.toLowerCase().replace(' ', '_') as DeskId]
+  const desk = props.visit?.desks?.[props.page as DeskId]
   return desk?.by && desk.at ? { by: desk.by, at: desk.at } : null
 })
 const told = computed(() =>
-  ['Wiring', 'Thermostat'].includes(props.title) ? (props.visit?.carried_on ?? null) : null,
+  ['wiring', 'thermostat'].includes(props.page) ? (props.visit?.carried_on ?? null) : null,
 )
 const takeTheirs = () => location.reload()
 </script>
@@ -24,26 +25,30 @@ const takeTheirs = () => location.reload()
   <div :class="['whole', { pending: !visit }]">
     <div class="head">
       <h1>
-        {{ title }}
+        {{ PAGES.find((one) => one.id === page)?.title }}
         <RouterLink v-if="visit" class="unit" :to="`/units/${visit.unit_id}`" data-testid="to-unit"
           >{{ visit.site }}, {{ visit.unit }}</RouterLink
         >
       </h1>
-      <p v-if="kept" class="kept" role="status">= kept</p>
+      <p v-if="kept" class="kept" role="status">{{ $t('VisitHead.kept') }}</p>
       <p v-else-if="last" class="last" data-testid="last-by">{{ last.by }}, {{ ago(last.at) }}</p>
       <slot />
     </div>
-    <p v-if="visit?.closed_number && title !== 'Close out'" class="told" data-testid="read-only">
-      = Closed, no. {{ visit.closed_number }}: it can be read, and opened again under
-      <RouterLink :to="`/visits/${visit.id}/close-out`">Close out</RouterLink>.
+    <p v-if="visit?.closed_number && page !== 'close_out'" class="told" data-testid="read-only">
+      {{ $t('VisitHead.closedNoItCanBe', { closed_number: visit.closed_number }) }}
+      <RouterLink :to="`/visits/${visit.id}/close-out`">{{ $t('VisitHead.closeOut') }}</RouterLink>.
     </p>
     <p v-if="told" class="told" data-testid="told">
-      · Begins with what the visit of {{ day(told) }} told; none of it counts as looked at until you do.
+      {{ $t('VisitHead.beginsWithWhatTheVisit', { day: day(told) }) }}
     </p>
     <p v-if="refused" class="conflict" role="alert">
-      ≠ Somebody else changed this visit meanwhile. What you noted is still here.
-      <el-button class="key" data-testid="keep-mine" @click="keepMine">Keep mine</el-button>
-      <el-button class="key" data-testid="take-theirs" @click="takeTheirs">Show theirs</el-button>
+      {{ $t('VisitHead.somebodyElseChangedThisVisit') }}
+      <el-button class="key" data-testid="keep-mine" @click="keepMine">{{
+        $t('VisitHead.keepMine')
+      }}</el-button>
+      <el-button class="key" data-testid="take-theirs" @click="takeTheirs">{{
+        $t('VisitHead.showTheirs')
+      }}</el-button>
     </p>
   </div>
 </template>

@@ -25,7 +25,7 @@ watch(
 </script>
 
 <template>
-  <nav v-if="id" class="pages" aria-label="Pages of the visit">
+  <nav v-if="id" class="pages" :aria-label="$t('VisitPages.pagesOfTheVisit')">
     <RouterLink
       v-for="page in PAGES.filter((one) => one.path)"
       :key="page.id"

@@ -38,7 +38,7 @@ const ticks = computed(() => {
     <svg
       :viewBox="`0 0 ${WIDTH} ${HEIGHT}`"
       role="img"
-      :aria-label="`Coil in ${withPath.length} defrosts, from their start`"
+      :aria-label="$t('DefrostOverlay.coilInDefrostsFromTheir', { withPath: withPath.length })"
     >
       <g v-for="tick in ticks" :key="tick">
         <line :x1="LEFT" :x2="WIDTH - 8" :y1="y(tick)" :y2="y(tick)" class="grid" />
@@ -51,7 +51,7 @@ const ticks = computed(() => {
         :y="HEIGHT - 6"
         :text-anchor="minute === 15 ? 'end' : 'middle'"
       >
-        {{ minute }}{{ minute === 15 ? ' min' : '' }}
+        {{ minute }}{{ minute === 15 ? $t('DefrostOverlay.min') : '' }}
       </text>
       <path
         v-for="one in withPath"
@@ -67,10 +67,15 @@ const ticks = computed(() => {
         class="point"
       />
       <text :x="WIDTH - 10" :y="y(judgement.ends_degrees_f) - 5" text-anchor="end" class="point-name">
-        should end {{ Math.round(inUnit(judgement.ends_degrees_f)) }}{{ degreeSign() }}
+        {{
+          $t('DefrostOverlay.shouldEnd', {
+            ends_degrees_f: Math.round(inUnit(judgement.ends_degrees_f)),
+            degreeSign: degreeSign(),
+          })
+        }}
       </text>
     </svg>
-    <figcaption>The coil in every defrost, from its start.</figcaption>
+    <figcaption>{{ $t('DefrostOverlay.theCoilInEveryDefrost') }}</figcaption>
   </figure>
 </template>
 

@@ -31,8 +31,8 @@ const ready = computed(() => mapping.value.time.length > 0 && Object.keys(mappin
 
 <template>
   <section class="mapping" data-testid="log-mapping">
-    <h3>Which column is what</h3>
-    <p v-if="head.kept" class="quiet">As the last file with these columns was read.</p>
+    <h3>{{ $t('LogMapping.whichColumnIsWhat') }}</h3>
+    <p v-if="head.kept" class="quiet">{{ $t('LogMapping.asTheLastFileWith') }}</p>
     <el-alert
       v-for="doubt in head.doubts"
       :key="doubt"
@@ -42,19 +42,19 @@ const ready = computed(() => mapping.value.time.length > 0 && Object.keys(mappin
       show-icon
     />
     <el-form label-position="left" label-width="120px" @submit.prevent>
-      <el-form-item label="Time">
+      <el-form-item :label="$t('LogMapping.time')">
         <div class="row">
           <PickOne
             :model-value="mapping.time[0]"
             :options="timePlaces"
-            label="Column of the time"
+            :label="$t('LogMapping.columnOfTheTime')"
             data-testid="map-time"
             @update:model-value="(at) => set({ time: [at, ...mapping.time.slice(1)] })"
           />
           <PickOne
             :model-value="mapping.order"
             :options="ORDERS"
-            label="How the date is written"
+            :label="$t('LogMapping.howTheDateIsWritten')"
             data-testid="map-order"
             @update:model-value="(order) => set({ order })"
           />
@@ -63,29 +63,29 @@ const ready = computed(() => mapping.value.time.length > 0 && Object.keys(mappin
           firstOf(head, mapping.time[0])
         }}</small>
       </el-form-item>
-      <el-form-item v-if="mapping.order === 'seconds'" label="Zero was at">
+      <el-form-item v-if="mapping.order === 'seconds'" :label="$t('LogMapping.zeroWasAt')">
         <el-date-picker
           :model-value="mapping.start === null ? null : mapping.start * 1000"
           type="datetime"
           value-format="x"
-          aria-label="When the seconds began"
+          :aria-label="$t('LogMapping.whenTheSecondsBegan')"
           @update:model-value="(at: string | null) => set({ start: at === null ? null : Number(at) / 1000 })"
         />
       </el-form-item>
-      <el-form-item v-else label="Its clock">
+      <el-form-item v-else :label="$t('LogMapping.itsClock')">
         <div class="row">
           <PickOne
             :model-value="mapping.zone"
             :options="ZONES"
-            label="Time zone of the logger's clock"
+            :label="$t('LogMapping.timeZoneOfTheLoggers')"
             data-testid="map-zone"
             @update:model-value="(zone) => set({ zone })"
           />
           <el-switch
             :model-value="mapping.daylight_saving"
-            active-text="is put on and back"
-            inactive-text="keeps its time all year"
-            aria-label="The logger’s clock follows daylight saving"
+            :active-text="$t('LogMapping.isPutOnAndBack')"
+            :inactive-text="$t('LogMapping.keepsItsTimeAllYear')"
+            :aria-label="$t('LogMapping.theLoggersClockFollowsDaylight')"
             data-testid="map-daylight"
             @update:model-value="(on: string | number | boolean) => set({ daylight_saving: on === true })"
           />
@@ -96,7 +96,7 @@ const ready = computed(() => mapping.value.time.length > 0 && Object.keys(mappin
           <PickOne
             :model-value="place(column.id)"
             :options="places"
-            :label="`Column of ${column.title}`"
+            :label="$t('LogMapping.columnOf', { title: column.title })"
             :data-testid="`map-${column.id}`"
             @update:model-value="
               (at) => put(column.id, at, mapping.columns[column.id]?.unit ?? column.units[0])
@@ -106,7 +106,7 @@ const ready = computed(() => mapping.value.time.length > 0 && Object.keys(mappin
             v-if="place(column.id) !== NOWHERE"
             :model-value="mapping.columns[column.id]?.unit"
             :options="column.units.map((id) => ({ id, title: id }))"
-            :label="`Unit of ${column.title}`"
+            :label="$t('LogMapping.unitOf', { title: column.title })"
             class="unit"
             @update:model-value="(unit) => put(column.id, place(column.id), unit)"
           />
@@ -124,9 +124,9 @@ const ready = computed(() => mapping.value.time.length > 0 && Object.keys(mappin
         :loading="busy"
         data-testid="read-log"
         @click="emit('read', mapping)"
-        >Read it</el-button
+        >{{ $t('LogMapping.readIt') }}</el-button
       >
-      <el-button class="key" @click="emit('leave')">Not now</el-button>
+      <el-button class="key" @click="emit('leave')">{{ $t('LogMapping.notNow') }}</el-button>
     </div>
   </section>
 </template>

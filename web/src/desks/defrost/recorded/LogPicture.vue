@@ -217,29 +217,33 @@ watch(
     class="record"
     data-testid="log-picture"
     tabindex="0"
-    aria-label="The record over time"
+    :aria-label="$t('LogPicture.theRecordOverTime')"
     @keydown="key"
   >
     <div class="tools">
-      <el-checkbox-group v-model="wanted" aria-label="Lines">
+      <el-checkbox-group v-model="wanted" :aria-label="$t('LogPicture.lines')">
         <el-checkbox v-for="id in there" :key="id" :value="id">
           <span class="sign" :style="{ '--line': `var(${LINES[id]})` }">{{ columnTitle(id) }}</span>
         </el-checkbox>
       </el-checkbox-group>
       <span class="grow"></span>
       <el-button-group>
-        <el-button class="key" aria-label="Earlier" @click="move(-0.5)">←</el-button>
-        <el-button class="key" aria-label="Nearer" data-testid="nearer" @click="nearer">+</el-button>
-        <el-button class="key" aria-label="Farther" @click="farther">−</el-button>
-        <el-button class="key" aria-label="Later" @click="move(0.5)">→</el-button>
-        <el-button class="key" :disabled="whole" data-testid="all-of-it" @click="all">All of it</el-button>
+        <el-button class="key" :aria-label="$t('LogPicture.earlier')" @click="move(-0.5)">←</el-button>
+        <el-button class="key" :aria-label="$t('LogPicture.nearer')" data-testid="nearer" @click="nearer"
+          >+</el-button
+        >
+        <el-button class="key" :aria-label="$t('LogPicture.farther')" @click="farther">−</el-button>
+        <el-button class="key" :aria-label="$t('LogPicture.later')" @click="move(0.5)">→</el-button>
+        <el-button class="key" :disabled="whole" data-testid="all-of-it" @click="all">{{
+          $t('LogPicture.allOfIt')
+        }}</el-button>
       </el-button-group>
     </div>
     <ProblemNote v-if="problem" :problem="problem" />
     <div ref="box" class="plot" :style="{ minHeight: `${HEIGHT}px` }"></div>
     <div class="lanes">
       <div class="lane marks">
-        <span class="name">Defrost</span>
+        <span class="name">{{ $t('LogPicture.defrost') }}</span>
         <div class="track">
           <button
             v-for="one in shown"
@@ -251,7 +255,9 @@ watch(
               left: `${percent(one.start)}%`,
               width: `max(3px, ${percent(one.end ?? one.start) - percent(one.start)}%)`,
             }"
-            :title="`Defrost ${one.number}, ended by ${one.ended_by_title}`"
+            :title="
+              $t('LogPicture.defrostEndedBy', { number: one.number, ended_by_title: one.ended_by_title })
+            "
             @click="emit('choose', one.number)"
           ></button>
         </div>
@@ -268,8 +274,7 @@ watch(
       </div>
     </div>
     <figcaption>
-      In {{ degreeSign() }}, least to most of each pixel; times of {{ zone }}. Drag over it to go in; keys + −
-      ← → 0.
+      {{ $t('LogPicture.inLeastToMostOf', { degreeSign: degreeSign(), zone }) }}
     </figcaption>
   </figure>
 </template>

@@ -45,13 +45,15 @@ const open = (row: RecordedDefrost) => emit('choose', row.number === props.chose
         <template #default="{ row }">
           <table class="beside" data-testid="beside">
             <caption>
-              Expected beside seen, minutes and seconds
+              {{
+                $t('RecordedDefrosts.expectedBesideSeenMinutesAnd')
+              }}
             </caption>
             <thead>
               <tr>
-                <th scope="col">mark</th>
-                <td>expected</td>
-                <td>seen</td>
+                <th scope="col">{{ $t('RecordedDefrosts.mark') }}</th>
+                <td>{{ $t('RecordedDefrosts.expected') }}</td>
+                <td>{{ $t('RecordedDefrosts.seen') }}</td>
               </tr>
             </thead>
             <tbody>
@@ -65,41 +67,45 @@ const open = (row: RecordedDefrost) => emit('choose', row.number === props.chose
         </template>
       </el-table-column>
       <el-table-column prop="number" label="#" width="56" />
-      <el-table-column label="Start" min-width="120">
+      <el-table-column :label="$t('RecordedDefrosts.start')" min-width="120">
         <template #default="{ row }">{{ start(row as RecordedDefrost) }}</template>
       </el-table-column>
-      <el-table-column label="Ran before" width="100">
+      <el-table-column :label="$t('RecordedDefrosts.ranBefore')" width="100">
         <template #default="{ row }">{{
-          row.run_minutes === null ? '–' : `${Math.round(row.run_minutes)} min`
+          row.run_minutes === null
+            ? '–'
+            : $t('RecordedDefrosts.min', { run_minutes: Math.round(row.run_minutes) })
         }}</template>
       </el-table-column>
-      <el-table-column label="Took" width="84">
+      <el-table-column :label="$t('RecordedDefrosts.took')" width="84">
         <template #default="{ row }">{{ minutes(row.seconds) }}</template>
       </el-table-column>
-      <el-table-column label="Ended by" width="124">
+      <el-table-column :label="$t('RecordedDefrosts.endedBy')" width="124">
         <template #default="{ row }">
           <el-tag :class="['ended', row.ended_by ?? 'unknown']" disable-transitions>{{
             row.ended_by_title
           }}</el-tag>
         </template>
       </el-table-column>
-      <el-table-column label="Outdoor" width="90">
+      <el-table-column :label="$t('RecordedDefrosts.outdoor')" width="90">
         <template #default="{ row }">{{ degrees(row.outdoor_degrees_f) || '–' }}</template>
       </el-table-column>
-      <el-table-column label="Coil" min-width="120">
+      <el-table-column :label="$t('RecordedDefrosts.coil')" min-width="120">
         <template #default="{ row }"
           >{{ degrees(row.coil_start_degrees_f) || '–' }} →
           {{ degrees(row.coil_end_degrees_f) || '–' }}</template
         >
       </el-table-column>
-      <el-table-column label="Frost, modelled" width="130">
+      <el-table-column :label="$t('RecordedDefrosts.frostModelled')" width="130">
         <template #default="{ row }">{{
-          row.frost_kg === null ? '–' : `${row.frost_kg.toFixed(1)} kg`
+          row.frost_kg === null ? '–' : $t('RecordedDefrosts.kg', { what: row.frost_kg.toFixed(1) })
         }}</template>
       </el-table-column>
     </el-table>
     <p v-if="rows.length < judgement.defrosts.length" class="quiet">
-      The first {{ rows.length }} of {{ judgement.defrosts.length }}; choose a later one in the picture.
+      {{
+        $t('RecordedDefrosts.theFirstOfChooseA', { rows: rows.length, defrosts: judgement.defrosts.length })
+      }}
     </p>
   </div>
 </template>

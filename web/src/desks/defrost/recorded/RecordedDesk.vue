@@ -203,30 +203,30 @@ watch(
       <el-empty
         v-if="logs && !logs.length"
         :image-size="48"
-        description="No record yet. A week of a field logger’s CSV shows what no visit can."
+        :description="$t('RecordedDesk.noRecordYetAWeek')"
       />
       <PickFile
         v-if="mayChange"
         accept=".csv,.txt,.tsv,text/csv,text/plain"
-        label="Put in a logger’s file"
+        :label="$t('RecordedDesk.putInALoggersFile')"
         multiple
         :busy="sent !== null"
         data-testid="log-file"
         @picked="take"
       />
-      <TaskProgress v-if="sent !== null" label="File sent" :done="sent" :total="100" />
+      <TaskProgress v-if="sent !== null" :label="$t('RecordedDesk.fileSent')" :done="sent" :total="100" />
     </aside>
     <section class="body">
       <ProblemNote v-if="problem ?? judging" :problem="(problem ?? judging)!" />
       <LogMappingForm v-if="head" :head="head" :busy="false" @read="read" @leave="head = null" />
       <div v-if="reading" class="working" role="status" data-testid="reading-log">
-        <p>Reading the record …</p>
-        <TaskProgress label="Record read" :done="reading.done" :total="reading.total" />
-        <el-button class="key" @click="stop">Stop</el-button>
+        <p>{{ $t('RecordedDesk.readingTheRecord') }}</p>
+        <TaskProgress :label="$t('RecordedDesk.recordRead')" :done="reading.done" :total="reading.total" />
+        <el-button class="key" @click="stop">{{ $t('RecordedDesk.stop') }}</el-button>
       </div>
       <template v-if="chosen && !head && !reading">
         <div v-if="chosen.state === 'refused'" class="refused" data-testid="log-refused">
-          <h3>Nothing of this file was kept</h3>
+          <h3>{{ $t('RecordedDesk.nothingOfThisFileWas') }}</h3>
           <ul>
             <li v-for="one in chosen.problems" :key="one.field + one.problem">
               <span class="mono">{{ one.field.replace(/^\//, '').replaceAll('/', ' ') }}</span>
@@ -235,12 +235,12 @@ watch(
           </ul>
         </div>
         <p v-if="chosen.state === 'coming'" class="quiet">
-          Its files are here; nobody has said yet which column is what.
+          {{ $t('RecordedDesk.itsFilesAreHereNobody') }}
         </p>
         <div v-if="task" class="working" role="status">
-          <p>Looking for runs and defrosts …</p>
-          <TaskProgress label="Record judged" :done="task.done" :total="task.total" />
-          <el-button class="key" @click="cancel">Stop</el-button>
+          <p>{{ $t('RecordedDesk.lookingForRunsAndDefrosts') }}</p>
+          <TaskProgress :label="$t('RecordedDesk.recordJudged')" :done="task.done" :total="task.total" />
+          <el-button class="key" @click="cancel">{{ $t('RecordedDesk.stop') }}</el-button>
         </div>
         <template v-if="judgement && chosen.state === 'read'">
           <el-alert
@@ -256,8 +256,8 @@ watch(
           <el-switch
             v-if="mayChange"
             :model-value="countsHere"
-            active-text="Counts for this visit: its mark, Find and the report"
-            aria-label="Counts for this visit"
+            :active-text="$t('RecordedDesk.countsForThisVisitIts')"
+            :aria-label="$t('RecordedDesk.countsForThisVisit')"
             data-testid="count-record"
             @update:model-value="(on: string | number | boolean) => count(on === true)"
           />
@@ -276,15 +276,27 @@ watch(
           />
           <DefrostOverlay :judgement="judgement" :chosen="number" />
           <el-collapse>
-            <el-collapse-item title="What the record is, and what was made of it" name="told">
+            <el-collapse-item :title="$t('RecordedDesk.whatTheRecordIsAnd')" name="told">
               <ul class="told">
                 <li>
-                  {{ chosen.rows }} rows; {{ chosen.columns.map(columnTitle).join(', ') }}. Compressor
-                  {{ judgement.run_hours }} h in {{ judgement.runs }} runs.
+                  {{
+                    $t('RecordedDesk.rowsCompressorHInRuns', {
+                      rows: chosen.rows,
+                      columns: chosen.columns.map(columnTitle).join(', '),
+                      run_hours: judgement.run_hours,
+                      runs: judgement.runs,
+                    })
+                  }}
                 </li>
                 <li v-for="one in notes" :key="one.says">{{ one.says }}</li>
                 <li v-for="school in judgement.schools" :key="school.school">
-                  “{{ school.title }}” fits {{ school.fit }} of {{ school.of }} spells between defrosts.
+                  {{
+                    $t('RecordedDesk.fitsOfSpellsBetweenDefrosts', {
+                      title: school.title,
+                      fit: school.fit,
+                      of: school.of,
+                    })
+                  }}
                 </li>
               </ul>
             </el-collapse-item>
@@ -292,14 +304,18 @@ watch(
         </template>
         <div v-if="mayChange && (judgement || judging || task || chosen.state !== 'read')" class="keys">
           <el-button v-if="!chosen.demo" class="key" data-testid="read-anew" @click="readAnew(chosen)">
-            {{ chosen.state === 'read' ? 'Other columns' : 'Say which column is what' }}
+            {{
+              chosen.state === 'read'
+                ? $t('RecordedDesk.otherColumns')
+                : $t('RecordedDesk.sayWhichColumnIsWhat')
+            }}
           </el-button>
           <SureButton
-            asks="Take this record away for good?"
-            yes="Take it away"
+            :asks="$t('RecordedDesk.takeThisRecordAwayFor')"
+            :yes="$t('RecordedDesk.takeItAway')"
             testid="remove-log"
             @sure="remove(chosen)"
-            >Take it away</SureButton
+            >{{ $t('RecordedDesk.takeItAway') }}</SureButton
           >
         </div>
       </template>

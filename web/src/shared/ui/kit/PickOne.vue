@@ -44,7 +44,7 @@ const shown = computed(() => {
     :model-value="modelValue ?? undefined"
     :options="shown"
     :aria-label="label"
-    :placeholder="placeholder ?? 'choose'"
+    :placeholder="placeholder ?? $t('PickOne.choose')"
     :filterable="options.length > MANY"
     :disabled="disabled"
     :empty-values="none ? [null, undefined] : undefined"
