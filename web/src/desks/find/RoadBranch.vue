@@ -10,7 +10,7 @@ defineProps<{ stop: RoadStop; answer?: string }>()
     <span v-if="answer" class="answer mono">{{ answer }}</span>
     <span v-if="stop.test" class="test">
       <b>{{ stop.test.says }}</b>
-      <template v-if="stop.test.first"> {{ $t('RoadBranch.first', { first: stop.test.first }) }}</template>
+      <template v-if="stop.test.first">{{ $t('RoadBranch.first', { first: stop.test.first }) }}</template>
       <template v-for="caution in stop.test.cautions" :key="caution"> ⚠ {{ caution }}</template>
     </span>
     <span v-else :class="['leaf', { sure: stop.sure }]" data-testid="road-leaf">

@@ -131,7 +131,7 @@ watch(
       </p>
       <ol>
         <li v-for="stop in way.stops" :key="stop.id" :class="[stop.kind, { open: stop.open }]">
-          {{ stop.label }}<span v-if="stop.open"> {{ $t('FollowPanel.open') }}</span>
+          {{ stop.label }}<span v-if="stop.open">{{ $t('FollowPanel.open') }}</span>
         </li>
       </ol>
       <el-button class="key quiet" @click="clear">{{ $t('FollowPanel.clear') }}</el-button>

@@ -80,14 +80,14 @@ function decide(said: Said[]) {
     </header>
     <p class="state">
       {{ $t('BenchDesk.thermostat') }} <b>{{ callTitle }}</b>
-      <span v-if="offs.length" class="off-words"> {{ $t('BenchDesk.off', { offs: offs.join(', ') }) }}</span>
-      <span v-if="offs.length && !standing.proved" class="alarm"> {{ $t('BenchDesk.notProvedDead') }}</span>
-      <span v-if="standing.lifted.length">
-        {{ $t('BenchDesk.wiresOff', { lifted: standing.lifted.length }) }}</span
-      >
-      <span v-if="standing.jumpers.length">
-        {{ $t('BenchDesk.jumpersOn', { jumpers: standing.jumpers.length }) }}</span
-      >
+      <span v-if="offs.length" class="off-words">{{ $t('BenchDesk.off', { offs: offs.join(', ') }) }}</span>
+      <span v-if="offs.length && !standing.proved" class="alarm">{{ $t('BenchDesk.notProvedDead') }}</span>
+      <span v-if="standing.lifted.length">{{
+        $t('BenchDesk.wiresOff', { lifted: standing.lifted.length })
+      }}</span>
+      <span v-if="standing.jumpers.length">{{
+        $t('BenchDesk.jumpersOn', { jumpers: standing.jumpers.length })
+      }}</span>
     </p>
     <div class="desk">
       <PanelDrawing :drill="drillTry.drill.id" :probes="probes" @tap="tap" />

@@ -118,8 +118,8 @@ function follow(event: Event) {
     <div v-if="wrong.length" class="wrong-list" role="alert">
       <ul>
         <li v-for="one in wrong" :key="`${one.line}.${one.column}`">
-          <b>{{ $t('RungEditor.lineColumn', { line: one.line, column: one.column }) }}</b>
-          <code v-if="one.word">{{ one.word }}</code>
+          <b>{{ $t('RungEditor.lineColumn', { line: one.line, column: one.column }) }}</b>{{ ' '
+          }}<code v-if="one.word">{{ one.word }}</code>
           {{ one.problem }}
           <el-button v-if="one.suggestion" class="key" data-testid="mend" @click="mend(one)">
             {{ $t('RungEditor.put', { suggestion: one.suggestion }) }}
