@@ -108,7 +108,7 @@ async function keepProfile() {
 <template>
   <main class="thermostat">
     <VisitHead page="thermostat" :visit="visit" :kept="saved && !keeping">
-      <p :class="['tally', { pending: !answer }]" data-testid="tally">
+      <p class="tally" data-testid="tally">
         {{ answer ? tally : '' }}
       </p>
       <el-button class="key" :disabled="!history.canUndo.value" data-testid="undo" @click="step('undo')">
@@ -201,11 +201,9 @@ async function keepProfile() {
   padding: 8px 16px 40px;
 }
 
-.tally.pending {
-  min-width: 200px; /* its place, until it is reckoned */
-}
-
 .tally {
+  flex: none;
+  width: 200px; /* the same before it is reckoned and after */
   color: var(--ink-soft);
 }
 
@@ -259,6 +257,8 @@ async function keepProfile() {
 
   .right {
     order: -1;
+    align-content: start; /* rows are as high as what is in them, also while the rest is on its way */
+    min-height: 100vh; /* a screen of its own, so that the settings under it do not move when it comes */
   }
 }
 </style>

@@ -190,7 +190,8 @@ watch(
 </script>
 
 <template>
-  <div class="recorded">
+  <div v-if="!logs && !problem" class="until-there" />
+  <div v-else class="recorded">
     <aside>
       <ul class="list" data-testid="logs">
         <li v-for="log in logs ?? []" :key="log.id" :class="{ on: log.id === chosenId }">
