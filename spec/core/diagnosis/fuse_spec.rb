@@ -63,6 +63,14 @@ RSpec.describe "A fuse that blows" do
     expect([finder([]).sure?, said(finder([]))[:outcome][:key]]).to eq([false, "open"])
   end
 
+  it "is not called none of these by one odd reading, of which nobody knows yet whether it was one" do
+    stray = find.finder(%w[no_heat], ["heat", "volts_ac", %w[outdoor.C outdoor.Y], 60.0])
+    expect(find.first(stray.top)).to be_none_of_these
+    expect(said(stray)[:outcome].values_at(:key, :says)).to match(
+      ["open", /\ANot told apart yet\. (?!.*None of these)/]
+    )
+  end
+
   it "lights the lamp where the way is whole: in its call, and with the outdoor cable off only where the short is indoors" do
     table = {
       "coil_shorted:CC" => %w[full not_full not_full not_full],
