@@ -215,7 +215,7 @@ RSpec.describe "Standing firm", :server do
         break unless (at = answer["next"])
       end
       expect(sizes).to eq([50, 50, 30])
-      expect(seen.uniq.size).to eq(128)
+      expect(seen.uniq.size).to eq(130)
       expect(seen.map(&:first)).to eq(seen.map(&:first).sort.reverse)
       ["x", "2026-99-99_2026-11-26T10:00:00.000000Z_#{uuid}", "2026-11-26_#{uuid}"].each do |odd|
         fetch("/api/visits?before=#{odd}")
