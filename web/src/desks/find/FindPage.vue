@@ -57,11 +57,8 @@ const SIGN: Record<Find['outcome']['key'], string> = {
   none: '?',
 }
 
-/** Outcomes that another page goes on from. */
-const GO_ON: Partial<Record<Find['outcome']['key'], { page: string; says: string }>> = {
-  landings: { page: 'wiring', says: 'Write down on Wiring where each one lands' },
-  fuse_open: { page: 'intake', says: 'Tick “Fuse blows” on Intake, then come back' },
-}
+/** Outcomes that another page goes on from, with that page. */
+const GO_ON: Partial<Record<Find['outcome']['key'], string>> = { landings: 'wiring', fuse_open: 'intake' }
 const goOn = computed(() => (answer.value ? GO_ON[answer.value.outcome.key] : undefined))
 
 /** What was read is kept with the visit, under the call of the test, so that it is there on every page. */
@@ -189,7 +186,9 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
         </section>
         <section v-if="!next && goOn" class="now" :aria-label="$t('FindPage.doNow')">
           <h2>
-            <RouterLink :to="`/visits/${id}/${goOn.page}`">{{ goOn.says }}</RouterLink>
+            <RouterLink :to="`/visits/${id}/${goOn}`">{{
+              goOn === 'wiring' ? $t('FindPage.writeLandingsDown') : $t('FindPage.tickFuseBlows')
+            }}</RouterLink>
           </h2>
         </section>
         <section

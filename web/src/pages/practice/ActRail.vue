@@ -70,7 +70,7 @@ const jumpered = computed(() =>
 </script>
 
 <template>
-  <section class="rail" :aria-label="$t('ActRail.whatToDo')">
+  <section class="rail" :aria-label="$t('ActRail.acts')">
     <p class="keys-hint" aria-hidden="true">{{ $t('ActRail.mLCWP') }}</p>
     <PickButtons
       v-model="hand"
