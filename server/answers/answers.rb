@@ -65,7 +65,8 @@ module Gorvant
       # What one spoken line is taken for, to be looked at before it is kept. units: those that the person reads in,
       # and means where none is said.
       def saying(row, input, units = [])
-        saying = Saying.new(Warm.rig(row), **input.slice(:call, :at), chosen: input.fetch(:chosen, {}), units: units)
+        saying =
+          Saying.new(Warm.rig(row), **input.slice(:call, :at, :meter), chosen: input.fetch(:chosen, {}), units: units)
         { ways: saying.read(input[:text]).map { |way| said(way, row) } }
       end
 
@@ -75,15 +76,16 @@ module Gorvant
 
       def said(way, row)
         trace = Warm.trace(row, condition({ "call" => way.call || "off" }, row))
-        instrument = { "volts_ac" => { "instrument" => "high_impedance" } }.fetch(way.given["function"], {})
-        observation = Observation.parse(way.given.merge(instrument), trace)
+        observation = Observation.parse(way.given, trace)
         {
-          given: way.given.merge(instrument),
+          given: way.given,
           title: Observation.functions.fetch(observation.function).fetch("title"),
           where: observation.whereabouts(Warm.netlist(row)),
           reads: observation.says,
           call: way.call,
           at: way.at,
+          meter: way.given["instrument"],
+          note: way.given["note"],
           left: way.left
         }
       end

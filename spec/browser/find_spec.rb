@@ -123,7 +123,9 @@ RSpec.describe "Find", :browser, type: :feature do
       ["fan stands", "stands"],
       ["stopped twelve minutes ago", "12 min"],
       ["air handler see to double u zero", "0.0 V"],
-      ["contactor coil o l ohms by itself", "OL"]
+      ["contactor coil o l ohms by itself", "OL"],
+      ["blower isn't running", "stands"],
+      ["outdoors see to oh zero, low impedance", "0.0 V"]
     ]
     lines.each do |said, reads|
       find("[data-testid=said]").set(said)
@@ -134,6 +136,7 @@ RSpec.describe "Find", :browser, type: :feature do
     kept = db[:readings].where(visit_id: id).order(:received_at).all.last(lines.size)
     expect(kept.map { |row| Gorvant::Server::ReadingRow.observation(row).says }).to eq(lines.map(&:last))
     expect(kept.map { |row| row[:condition]["call"] }.uniq).to eq(["heat"])
+    expect(kept.map { |row| row[:instrument] }.values_at(0, -1)).to eq(%w[high_impedance low_impedance])
     find("[data-testid=said]").set("good morning")
     expect(page).to have_css("[data-testid=said-nothing]")
     expect(complaints).to eq([])

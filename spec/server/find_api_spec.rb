@@ -124,6 +124,10 @@ RSpec.describe "Find", :server do
     expect(way).to include("where" => "outdoor C – outdoor Y", "reads" => "24.3 V", "call" => "heat", "left" => [])
     send_json(:post, "#{visit}/saying", text: "fan stands", call: "heat", chosen: { call: "defrost" })
     expect(answer["ways"].first).to include("call" => "defrost", "reads" => "stands")
+    send_json(:post, "#{visit}/saying", text: "o zero outdoors in heat, low z")
+    expect(answer["ways"].first).to include("meter" => "low_impedance", "left" => [])
+    send_json(:post, "#{visit}/saying", text: "board shows two flashes", call: "heat", meter: "low_impedance")
+    expect(answer["ways"].first).to include("meter" => nil, "note" => "board shows two flashes")
     send_json(:post, "#{visit}/saying", text: "good morning")
     expect([answer["ways"], db[:readings].count]).to eq([[], before])
     send_json(

@@ -44,7 +44,7 @@ class FindingTrial
           call: call,
           mode: mode
         )
-      beliefs << [finder.remedy_belief, right?(finder, truth)] if evidence.any?
+      beliefs << [finder.remedy_belief, finder.mends?(truth)] if evidence.any?
       choice = finder.settled? || evidence.size == MOST ? nil : (choose ? choose.call(finder) : finder.next_test)
       return played(truth, finder, evidence, minutes, beliefs) unless choice
 

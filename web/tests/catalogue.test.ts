@@ -19,10 +19,10 @@ function closing(rest: string): number {
   }
   return rest.length
 }
-/** Each call of $t, and each keypath, with the names that are handed to it. */
+/** Each call of $t, or of t in a script, and each keypath, with the names that are handed to it. */
 const uses = pages.flatMap((file) => {
   const text = readFileSync(join(SRC, file), 'utf8')
-  return [...text.matchAll(/(?:\$t\(\s*|keypath=")['"]?([A-Za-z]+\.\w+)/g)].map((found) => {
+  return [...text.matchAll(/(?:\$t\(\s*|\bt\(\s*|keypath=")['"]?([A-Za-z]+\.\w+)/g)].map((found) => {
     const rest = text.slice(found.index + found[0].length)
     const slots = found[0].startsWith('keypath') // by a template a name, which the component makes of its own list
     return { file, key: found[1]!, handed: slots ? text : rest.slice(0, closing(rest)) }

@@ -4,13 +4,17 @@ module Gorvant
   module Server
     # The outside of a reading; what it reads is Observation's to check against the rig in hand.
     class SayingRequest < Request
+      METERS = %w[high_impedance low_impedance].freeze
+
       json do
         required(:text).filled(:string, max_size?: 200)
         optional(:call).filled(:string, included_in?: Catalogue.calls.keys)
         optional(:at).filled(:string, included_in?: %w[wall air_handler outdoor])
+        optional(:meter).filled(:string, included_in?: METERS)
         optional(:chosen).hash do
           optional(:call).filled(:string, included_in?: Catalogue.calls.keys)
           optional(:at).filled(:string, included_in?: %w[wall air_handler outdoor])
+          optional(:meter).filled(:string, included_in?: METERS)
         end
       end
     end

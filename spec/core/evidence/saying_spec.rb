@@ -15,6 +15,7 @@ RSpec.describe Gorvant::Saying do
       amount(given)
     ]
     parts << "alone" if given["isolated"]
+    parts << "low" if given["instrument"] == "low_impedance"
     [*parts, understood.call, understood.at && "@#{understood.at}"].compact.join(" ")
   end
 
@@ -26,10 +27,10 @@ RSpec.describe Gorvant::Saying do
     given["about"] ? "~#{number}" : number
   end
 
-  lines =
-    File
-      .readlines(File.join(__dir__, "sayings.txt"), chomp: true, encoding: "UTF-8")
-      .reject { |line| line.start_with?("#") }
+  def self.table(name) =
+    File.readlines(File.join(__dir__, name), chomp: true, encoding: "UTF-8").reject { |line| line.start_with?("#") }
+
+  lines = table("sayings.txt")
 
   # How many words of a place or call are said is the line's; the table names them where they are.
   lines.each do |line|
@@ -44,6 +45,36 @@ RSpec.describe Gorvant::Saying do
     expect(lines.size).to be >= 120
     double = lines.count { |line| described_class.new(rig).read(line.split(" | ").first).size > 1 }
     expect(double).to be <= 5
+  end
+
+  # A line turned round by "not", a number by halves, a meter by its name: what is meant, and no other way.
+  table("sayings_of_others.txt").each do |line|
+    said, meant = line.split(" | ")
+    it "takes “#{said}” for #{meant}, and for nothing else" do
+      ways = described_class.new(rig).read(said).map { |one| told(one) }
+      expect(ways).to eq(meant == "nothing" ? [] : meant.split(" / "))
+    end
+  end
+
+  it "reads a setting by a value that this unit's can have" do
+    with =
+      Gorvant::Composer.compose(name: "Set", facts: { "balance_points" => true, "changeover_terminal" => "single" })
+    said = { "aux balance point fifty" => 50, "auxiliary balance ten celsius" => 50, "o b setting is b" => "B" }
+    said.each do |line, value|
+      expect(described_class.new(with).read(line).map { |one| one.given["choice"] }).to eq([value]), line
+    end
+    nothing = ["interval four hundred", "interval thirty to sixty", "aux balance point two hundred", "o b setting"]
+    nothing.each { |line| expect(described_class.new(with).read(line)).to eq([]), line }
+  end
+
+  it "keeps the words of a code that flashes, and the meter of the line before until another is named" do
+    code = described_class.new(rig).read("board led three flashes").first.given
+    expect(code.values_at("place", "choice", "note")).to eq(["lamp", "code", "board led three flashes"])
+    meters =
+      [{}, { meter: "low_impedance" }, { meter: "low_impedance", chosen: { meter: "high_impedance" } }].map do |given|
+        described_class.new(rig, **given).read("c y 24 out").first.given["instrument"]
+      end
+    expect(meters).to eq(%w[high_impedance low_impedance high_impedance])
   end
 
   # In figures of °F and psi, as they are kept.

@@ -118,18 +118,15 @@ module Gorvant
       # when it was waited out.
       def settled? = waiting ? false : sure? || not_now?
 
-      # How probable it is that the first suspect's remedy is the right one. Wires that were seen to lie otherwise are
-      # one remedy: whoever saw them knows which they are.
-      def remedy_belief
-        @remedy_belief ||=
-          begin
-            mine = library.remedies[top.indexes.first]
-            alike = top.indexes.to_h { |i| [i, true] }
-            wires = seen_at_wires?(top.indexes.first)
-            library.remedies.each_index.sum do |i|
-              library.remedies[i] == mine || alike.key?(i) || (wires && seen_at_wires?(i)) ? beliefs[i] : 0.0
-            end
-          end
+      # How probable it is that the first suspect's remedy is the right one.
+      def remedy_belief = @remedy_belief ||= library.remedies.each_index.sum { |i| mends?(i) ? beliefs[i] : 0.0 }
+
+      # Whether what is put right for the first suspect puts this hypothesis right: one remedy, or one that no test
+      # tells apart. Wires that were seen to lie otherwise are one remedy: whoever saw them knows which they are.
+      def mends?(index)
+        first = top.indexes.first
+        library.remedies[index] == library.remedies[first] || library.class_of[index] == library.class_of[first] ||
+          (seen_at_wires?(first) && seen_at_wires?(index))
       end
 
       # Whether wires were seen to lie otherwise than drawn, at a place where this hypothesis has them so.

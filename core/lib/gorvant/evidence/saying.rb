@@ -4,21 +4,23 @@ module Gorvant
   # One line of the bench, as a person says or dictates it, made into what a reading is. What can be meant in two ways
   # is given in both; what was not understood is left over, and nothing is guessed of it.
   class Saying
-    # given: the fields of an Observation, as JSON has them. call, at: as said or remembered; nil where neither. left:
-    # words that say nothing here.
+    # given: the fields of an Observation, and the "note" of a fault code, as JSON has them. call, at: as said or
+    # remembered; nil where neither. left: words that say nothing here.
     Understood = Value.define(:given, :call, :at, :left)
     MOST_WORDS = 40
     MOST_WAYS = 24
     MOST_SHOWN = 2
     TWOS = %w[to two too].freeze
     NUMBERED = %w[y why wye w u you heat cool].freeze # what a 2 may follow
+    METER = "high_impedance" # taken for the meter where nobody names one: it proves less
 
-    # rig: whose points can be meant. call, at: remembered from the line before; chosen: { call:, at: } that stand
-    # whatever the line says. units: as Measures.chosen names them, those that the person reads in.
-    def initialize(rig, call: nil, at: nil, chosen: {}, units: [])
+    # rig: whose points can be meant. call, at, meter: remembered from the line before; chosen: { call:, at:, meter: }
+    # that stand whatever the line says. units: as Measures.chosen names them, those that the person reads in.
+    def initialize(rig, call: nil, at: nil, meter: nil, chosen: {}, units: [])
       @rig = rig
       @call = call
       @at = at
+      @meter = meter
       @chosen = chosen
       @units = units
       @netlist = Assembly.netlist(rig)
@@ -27,15 +29,15 @@ module Gorvant
     # [Understood], the likeliest first, two at most; empty where nothing was understood.
     def read(text)
       ways = spellings(words_of(text))
-      found = ways.filter_map { |words| understood(words) }.uniq(&:given)
+      found = ways.flat_map { |words| understood(words) }.uniq(&:given)
       least = found.map { |one| one.left.size }.min
       found.select { |one| one.left.size == least }.first(MOST_SHOWN)
     end
 
     # Words of a line: letters and numbers, a point only within a number; hyphens and dashes as spaces, but as "minus"
-    # where one stands before a number that nothing is joined to.
+    # where one stands before a number that nothing is joined to; "isn't" as "is not".
     def words_of(text)
-      signed = text.to_s.downcase.gsub(/(?<=\A|\s)[-−](?=\d)/, "minus ")
+      signed = text.to_s.downcase.gsub(/n['’‘]t\b/, " not").gsub(/(?<=\A|\s)[-−](?=\d)/, "minus ")
       plain = signed.tr("–—−-", " ").gsub(/(?<=[a-z])\.|\.(?!\d)|[^a-z0-9. ]/, " ")
       plain.gsub(/(?<=\d)(?=[a-z])/, " ").split.first(MOST_WORDS)
     end
@@ -65,18 +67,23 @@ module Gorvant
 
     def letter?(word) = vocabulary.fetch("letters").values.any? { |list| list.include?(word) }
 
-    # Understood of words in one spelling, or nil.
+    # [Understood] of words in one spelling.
     def understood(words)
       parts = Parts.new(words, vocabulary)
-      call = @chosen[:call] || parts.first(:call) || @call
+      given = readings(parts, @chosen[:at] || parts.first(:at) || @at)
+      call = @chosen[:call] || parts.unspent(:call) || @call
       at = @chosen[:at] || parts.first(:at) || @at
-      given = reading(parts, at) or return nil
-
-      Understood.new(given: given, call: call, at: at, left: parts.left)
+      given.map { |one| Understood.new(given: one, call: call, at: at, left: parts.left) }
     end
 
-    def reading(parts, at)
-      stopped(parts) || seen(parts) || across(parts) || placed(parts) || points(parts, at)
+    def readings(parts, at)
+      looked = [stopped(parts), looked_up(parts)].compact.first
+      return [looked] if looked
+
+      seen = seen(parts)
+      return seen if seen.any?
+
+      [across(parts) || placed(parts) || points(parts, at)].compact
     end
 
     def stopped(parts)
@@ -86,26 +93,73 @@ module Gorvant
       { "function" => "minutes", "place" => "since_stop", **parts.amount }
     end
 
-    # Something that is seen, with what it does: the longest saying of either. A number makes it a measurement.
-    def seen(parts)
-      return nil if parts.measured?
+    # A setting or a selector of this unit, by a value that it can have.
+    def looked_up(parts)
+      facts = vocabulary.fetch("facts").slice(*Observation.readable_facts(@rig))
+      fact, span = parts.said(facts.transform_values { |about| about["says"] }).first
+      return nil unless fact
 
-      place, saying = longest(parts, vocabulary.fetch("seen").transform_values { |about| about["says"] })
-      return nil unless place
+      about = facts.fetch(fact)
+      choices = parts.said(about.fetch("choices", {})).reject { |_value, said| span.cover?(said) }
+      values = about["choices"] ? choices.map(&:first).uniq : [number_of_fact(parts, about["unit"])]
+      return nil unless values.one? && can_be?(fact, values.first)
 
-      choice, done = longest(parts, vocabulary.dig("seen", place, "choices"))
-      return nil unless choice
-
-      parts.spend([saying, done])
-      { "function" => "seen", "place" => place, "choice" => choice }
+      parts.spend([span, *choices.map(&:last)])
+      parts.use(*about["unit"] ? %i[degrees degrees_f degrees_c] : [:minutes])
+      { "function" => "looked_up", "place" => fact, "choice" => values.first }
     end
 
-    # [id, saying] of the longest of these sayings that the line has.
-    def longest(parts, sayings) =
-      sayings
-        .flat_map { |id, list| list.map { |saying| [id, saying] } }
-        .select { |_id, saying| parts.says?([saying]) }
-        .max_by { |_id, saying| saying.size }
+    # A number as a fact has it; nil where a range is said, or none.
+    def number_of_fact(parts, unit)
+      return nil unless parts.number && parts.number.last.nil?
+
+      value = parts.amount(signed: true)["value"]
+      if unit
+        said = vocabulary.dig("measured", unit, "says").find { |word, _measure| parts.unit?(word) } or return nil
+        value = in_core({ "value" => value }, said.last)["value"]
+      end
+      value == value.to_i ? value.to_i : value
+    end
+
+    def can_be?(fact, value) =
+      !value.nil? && Rig::Check.new(@rig).value(fact, value, Catalogue.facts.fetch(fact)).empty?
+
+    # [given] of something that is seen, with what it does. A number makes it a measurement, but of a code that flashes;
+    # two things in one line are no reading; what is denied is what else it can be.
+    def seen(parts)
+      about = vocabulary.fetch("seen")
+      places = parts.said(about.transform_values { |one| one["says"] })
+      place = places.first&.first
+      note = place && Catalogue.evidence.dig("functions", "seen", "places", place, "note")
+      return [] if place.nil? || places.any? { |other, _span| other != place } || (parts.measured? && !note)
+
+      spans = places.map(&:last)
+      choices = choices_of(about.fetch(place)["choices"], spans, parts)
+      parts.spend(spans) if choices.any?
+      choices.map do |choice|
+        given = { "function" => "seen", "place" => place, "choice" => choice }
+        note && choice == "code" ? given.merge("note" => parts.text) : given
+      end
+    end
+
+    # What it does, as said; what is left of its choices, where that is denied.
+    def choices_of(choices, places, parts)
+      if parts.any?(:untold)
+        parts.use(:untold)
+        return [Observation::UNTOLD]
+      end
+
+      said = parts.said(choices)
+      spans = said.map(&:last)
+      denied = parts.denied(spans, places)
+      parts.spend(spans)
+      parts.use(:denied)
+      against, named = said.partition { |_choice, span| denied.include?(span) }.map { |list| list.map(&:first).uniq }
+      return named - against if named.any? || against.empty?
+
+      others = choices.keys - against
+      others.size <= MOST_SHOWN ? others : []
+    end
 
     # Across a part, or a part by its ohms.
     def across(parts)
@@ -120,7 +174,14 @@ module Gorvant
         return { "function" => "ohms", **ends, "isolated" => parts.any?(:alone), **parts.amount(may_open: true) }
       end
 
-      { "function" => "volts_ac", **ends, **parts.amount }
+      { "function" => "volts_ac", **ends, **parts.amount, **meter(parts) }
+    end
+
+    # The voltmeter: chosen, said, or that of the line before.
+    def meter(parts)
+      said = parts.first(:meter)
+      parts.use(:meter)
+      { "instrument" => @chosen[:meter] || said || @meter || METER }
     end
 
     # Amps of a load, a temperature or pressure at a named place.
@@ -161,12 +222,8 @@ module Gorvant
       return nil if nodes.any?(&:nil?) || nodes.uniq.one?
 
       parts.use(:letter, :link, :volts_ac, :ohms)
-      {
-        "function" => parts.ohms? ? "ohms" : "volts_ac",
-        "from_node" => nodes[0],
-        "to_node" => nodes[1],
-        **parts.amount(may_open: true)
-      }
+      ends = { "from_node" => nodes[0], "to_node" => nodes[1], **parts.amount(may_open: true) }
+      parts.ohms? ? { "function" => "ohms", **ends } : { "function" => "volts_ac", **ends, **meter(parts) }
     end
 
     def node(place, letter)
@@ -182,165 +239,6 @@ module Gorvant
 
       other = { "OB" => @rig.changeover, "W2" => "W", "W" => "W2" }[letter]
       here.include?(other) ? other : letter
-    end
-
-    # The words of a line, each with what it may mean; the longest sayings first.
-    class Parts
-      KINDS = {
-        letter: "letters",
-        at: "places",
-        call: "calls",
-        part: "parts",
-        load: "loads",
-        degrees_at: "degrees",
-        psi_at: "psi"
-      }.freeze
-      LISTS = {
-        link: "links",
-        across: "across",
-        about: "about",
-        open: "open",
-        nothing: "nothing",
-        alone: "alone",
-        stopped: "stopped"
-      }.freeze
-
-      attr_reader :number
-
-      def initialize(words, vocabulary)
-        @words = words
-        @text = " #{words.join(" ")} "
-        @spent = Array.new(words.size, false)
-        @found = Hash.new { |all, kind| all[kind] = [] }
-        @vocabulary = vocabulary
-        find_numbers
-        find_words
-      end
-
-      def all(kind) = @found[kind].sort_by.with_index { |one, i| [one.first, i] }.map(&:last)
-      def first(kind) = all(kind).first
-      def any?(kind) = @found.key?(kind) && @found[kind].any?
-      # Whether a number is said, and not only "dead" or "nothing".
-      def measured? = @measured
-      def amount? = !@number.nil? || any?(:open)
-      def ohms? = any?(:ohms) || any?(:open)
-      # Whether this unit is said; "" is none at all.
-      def unit?(word) = word.empty? ? none_of_units? : any?(word.to_sym)
-      def none_of_units? = @vocabulary.fetch("units").keys.none? { |unit| any?(unit.to_sym) }
-      def says?(list) = list.any? { |saying| @text.include?(" #{saying} ") }
-
-      # Amount as JSON has it. signed: of what can be below zero.
-      def amount(may_open: false, signed: false)
-        return { "open" => true } if may_open && any?(:open)
-
-        low, high = signed ? @number : @number.map { |value| value&.abs }
-        { "value" => low, "value_high" => high, "about" => any?(:about) || nil }.compact
-      end
-
-      # What these kinds say is part of the reading.
-      def use(*kinds) =
-        (kinds + %i[about open nothing]).each { |kind| @found[kind].each { |from, to, _value| spend_at(from, to) } }
-
-      def spend(sayings)
-        sayings.each do |saying|
-          size = saying.split.size
-          @words.each_cons(size).with_index { |words, i| spend_at(i, i + size) if words.join(" ") == saying }
-        end
-      end
-
-      # Words that are part of nothing.
-      def left
-        filler = @vocabulary.fetch("filler")
-        %i[call at number].each { |kind| @found[kind].each { |from, to, _value| spend_at(from, to) } }
-        @words
-          .each_with_index
-          .reject { |word, i| @spent[i] || filler.include?(word) || word == "to" || word == "and" }
-          .map(&:first)
-      end
-
-      private
-
-      def spend_at(from, to) = (from...to).each { |i| @spent[i] = true }
-
-      # Every kind of word, the longest sayings first; a word that is taken by a longer saying is taken.
-      def find_words
-        sayings = KINDS.flat_map { |kind, table| named(kind, @vocabulary.fetch(table)) }
-        sayings += LISTS.flat_map { |kind, table| @vocabulary.fetch(table).map { |saying| [saying.split, kind, true] } }
-        sayings +=
-          @vocabulary.fetch("units").flat_map { |unit, list| list.map { |saying| [saying.split, unit.to_sym, true] } }
-        sayings
-          .sort_by
-          .with_index { |(words, _kind, _value), i| [-words.size, i] }
-          .each { |words, kind, value| take(words, kind, value) }
-        nothing
-      end
-
-      def named(kind, table) = table.flat_map { |id, list| list.map { |saying| [saying.split, kind, id] } }
-
-      def take(words, kind, value)
-        @words
-          .each_cons(words.size)
-          .with_index do |here, i|
-            next unless here == words && (i...(i + words.size)).none? { |place| taken?(place, words.size) }
-
-            @found[kind] << [i, i + words.size, value]
-            @longest[i] = [@longest[i], words.size].max
-            (i...(i + words.size)).each { |place| @longest[place] = [@longest[place], words.size].max }
-          end
-      end
-
-      def taken?(place, size) = @longest[place] > size
-
-      def nothing
-        @number = [0.0, nil] if @number.nil? && !any?(:open) && any?(:nothing)
-      end
-
-      # Numbers, and a range where two are joined by a link.
-      def find_numbers
-        @longest = Array.new(@words.size, 0)
-        i = 0
-        found = []
-        while i < @words.size
-          to = nil
-          value, used = letter_two?(i) ? nil : SpokenNumber.at(@words, i)
-          if value
-            from, to, value = with_sign(i, i + used, value)
-            found << [from, to, value]
-            @found[:number] << found.last
-            (from...to).each { |place| @longest[place] = 9 }
-          end
-          i = to || (i + 1)
-        end
-        @number = number_of(found)
-        @measured = found.any?
-      end
-
-      # [from, to, value] with the words that put it below zero: "minus 10", "ten below zero".
-      def with_sign(from, to, value)
-        return from - 1, to, -value if from.positive? && @vocabulary.fetch("minus").include?(@words[from - 1])
-
-        below = @vocabulary.fetch("below").find { |saying| @words[to, saying.split.size] == saying.split }
-        below ? [from, to + below.split.size, -value] : [from, to, value]
-      end
-
-      # "why two", "w 2", "t one": a terminal's own number, where another number follows.
-      def letter_two?(index)
-        return false unless %w[two 2 one 1].include?(@words[index]) && index.positive?
-
-        terminal = %w[y why wye w u you t tee tea heat cool].include?(@words[index - 1])
-        terminal &&
-          ((index + 1)...@words.size).any? do |i|
-            SpokenNumber.at(@words, i) || %w[ol nothing dead zero].include?(@words[i])
-          end
-      end
-
-      def number_of(found)
-        return nil if found.empty? || found.size > 2
-        return found[0][2], nil if found.one?
-
-        between = @words[found[0][1]...found[1][0]]
-        between == ["to"] && found[1][2] > found[0][2] ? [found[0][2], found[1][2]] : nil
-      end
     end
   end
 end

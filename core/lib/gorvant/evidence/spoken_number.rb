@@ -31,23 +31,32 @@ module Gorvant
         .to_h { |word, i| [word, (i + 2) * 10] }
         .freeze
     DIGITS = ONES.select { |_word, value| value < 10 }.merge("oh" => 0).freeze
+    HALVES = [%w[and a half], %w[and one half], %w[a half], %w[half]].freeze
     PLAIN = /\A\d+(?:\.\d+)?\z/
 
     class << self
       # [number, how many words of the list it takes], or nil where none begins there.
       def at(words, from)
-        return words[from].to_f, 1 if words[from]&.match?(PLAIN)
         return after_point(words, from, 0) if words[from] == "point"
 
-        whole, used = whole(words, from)
-        return nil unless whole
+        whole, used = words[from]&.match?(PLAIN) ? [words[from].to_f, 1] : whole(words, from)
+        return half(words, from, 0.0, 0) unless whole
+        return after_point(words, from + used, whole.to_i, used) if words[from + used] == "point" && (whole % 1).zero?
 
-        words[from + used] == "point" ? after_point(words, from + used, whole, used) : [whole.to_f, used]
+        half(words, from, whole.to_f, used) || [whole.to_f, used]
       end
 
       private
 
+      # With "and a half" after it, or half of one; nil where no half is said.
+      def half(words, from, whole, used)
+        said = HALVES.find { |list| words[from + used, list.size] == list } or return nil
+        [whole + 0.5, used + said.size]
+      end
+
       def whole(words, from)
+        return hundreds(words, from, 1, 0) if words[from] == "hundred"
+
         small, used = under_hundred(words, from)
         return nil unless small
 

@@ -4315,6 +4315,9 @@ export interface components {
         };
         Said: {
             ways: {
+                meter: string | null;
+                /** @description what a code said */
+                note: string | null;
                 given: {
                     [key: string]: unknown;
                 };
@@ -7101,11 +7104,15 @@ export interface operations {
                     call?: string;
                     /** @enum {string} */
                     at?: "wall" | "air_handler" | "outdoor";
+                    /** @enum {string} */
+                    meter?: "high_impedance" | "low_impedance";
                     /** @description Stand whatever the line says */
                     chosen?: {
                         call?: string;
                         /** @enum {string} */
                         at?: "wall" | "air_handler" | "outdoor";
+                        /** @enum {string} */
+                        meter?: "high_impedance" | "low_impedance";
                     };
                 };
             };

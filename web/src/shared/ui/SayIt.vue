@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { refDebounced, useEventListener } from '@vueuse/core'
 import { computed, nextTick, ref, watch } from 'vue'
+import { useI18n } from 'vue-i18n'
 import { api, type Said } from '@/shared/api/client'
 import { useQuestion } from '@/shared/api/useQuestion'
 import { isTyping } from '@/shared/model/keys'
@@ -21,8 +22,15 @@ const settled = refDebounced(text, SETTLE_MS)
 const field = ref<{ focus: () => void } | null>(null)
 const call = ref<string | null>(null)
 const at = ref<Place | null>(null)
-const chosen = ref<{ call?: string; at?: Place }>({})
+const meter = ref<Meter | null>(null)
+const chosen = ref<{ call?: string; at?: Place; meter?: Meter }>({})
 type Place = 'wall' | 'air_handler' | 'outdoor'
+type Meter = 'high_impedance' | 'low_impedance'
+const { t } = useI18n()
+const METERS: { id: Meter; title: string }[] = [
+  { id: 'high_impedance', title: t('SayIt.highImpedance') },
+  { id: 'low_impedance', title: t('SayIt.lowImpedance') },
+]
 const PLACES: { id: Place; title: string }[] = [
   { id: 'wall', title: 'wall' },
   { id: 'air_handler', title: 'air handler' },
@@ -37,6 +45,7 @@ const { value, problem: unread } = useQuestion(
           text: settled.value.trim(),
           ...(call.value ? { call: call.value } : {}),
           ...(at.value ? { at: at.value } : {}),
+          ...(meter.value ? { meter: meter.value } : {}),
           ...(Object.keys(chosen.value).length ? { chosen: chosen.value } : {}),
         }
       : null,
@@ -47,6 +56,7 @@ const fresh = computed(() => settled.value === text.value && value.value !== nul
 const { problem: refused, busy, keep } = useReadings(props.visit)
 const kept = ref<{ says: string; verdict: string } | null>(null)
 const placeOf = (way: Said) => way.at as Place | null
+const meterOf = (way: Said) => way.meter as Meter | null
 const calls = computed(() => (catalogue.value?.calls ?? []).map((one) => ({ id: one.id, title: one.title })))
 
 async function keepWay(way: Said) {
@@ -58,6 +68,7 @@ async function keepWay(way: Said) {
   kept.value = { says: `${reading.where}: ${reading.reads}. ${reading.says}`, verdict: reading.verdict }
   call.value = way.call
   at.value = placeOf(way) ?? at.value
+  meter.value = meterOf(way) ?? meter.value
   text.value = ''
   chosen.value = {}
   field.value?.focus()
@@ -105,6 +116,7 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
         <p>
           <b class="mono">{{ way.reads }}</b> {{ way.title }}, {{ way.where }}
         </p>
+        <p v-if="way.note" class="quiet">{{ way.note }}</p>
         <p v-if="way.left.length" class="left" data-testid="said-left">
           {{ $t('SayIt.notUnderstoodAndLeft', { left: way.left.join(' ') }) }}
         </p>
@@ -124,6 +136,14 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
             :label="$t('SayIt.place')"
             testid="said-at"
             @update:model-value="(one: Place) => (chosen = { ...chosen, at: one })"
+          />
+          <PickButtons
+            v-if="way.meter"
+            :model-value="meterOf(way)"
+            :options="METERS"
+            :label="$t('SayIt.meter')"
+            testid="said-meter"
+            @update:model-value="(one: Meter) => (chosen = { ...chosen, meter: one })"
           />
           <el-button
             class="key solid"
