@@ -18,6 +18,7 @@ RSpec.describe "At the unit", :browser, type: :feature do
     tap.call(kit("One stage, outdoor thermostat"))
     tap.call(find("[data-testid=begin]"))
     expect(page).to have_css("h1", text: "Reed mill, Loft unit")
+    tap.call(find("[data-testid=pages-here]"))
     tap.call(find("[data-testid=page-trace]"))
     tap.call(find("[data-testid=call-heat]"))
     tap.call(find("[aria-label=Loops] button", text: "CC"))

@@ -154,7 +154,7 @@ RSpec.describe "The first day with Gorvant", :browser, type: :feature do
     expect(page).to have_text("No visit yet")
     visit "/settings"
     find("[data-testid=demo-restore]").click
-    expect(page).to have_css("[data-testid=demo-remove]", wait: 30)
+    expect(page).to have_css("[data-testid=demo-remove]", wait: 90)
   end
 
   it "shows one loop as a string of stations on a phone, with the meter and its keypad docked" do

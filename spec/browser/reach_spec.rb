@@ -67,6 +67,7 @@ RSpec.describe "Reach", :browser, type: :feature do
               next unless width == 390
 
               found << [path, "small", small_targets.first(3)] if small_targets.any?
+              found << [path, "type", small_type.first(3)] if small_type.any?
               resize(320, 640) # as 1280 px at 400 %
               found << [path, 320, "sideways", sideways] if sideways.positive?
             end

@@ -52,6 +52,16 @@ module BrowserBench
 
   def small_targets = page.evaluate_script("(() => { #{SMALL} })()")
 
+  # [class of the drawing, px] of type in drawings that is smaller on the screen than can be read.
+  TYPE = <<~JS
+    return [...document.querySelectorAll('svg text')].flatMap((text) => {
+      const to = text.getScreenCTM()
+      const px = to ? Math.hypot(to.a, to.b) * parseFloat(getComputedStyle(text).fontSize) : 99
+      return px < 11.9 ? [[text.ownerSVGElement.getAttribute('class'), Math.round(px * 10) / 10]] : []
+    })
+  JS
+  def small_type = page.evaluate_script("(() => { #{TYPE} })()")
+
   # By how much the page is wider than what shows it.
   def sideways = page.evaluate_script("document.documentElement.scrollWidth - window.innerWidth")
 

@@ -264,6 +264,22 @@ RSpec.describe Gorvant::Diagnosis::Finder do
     expect(weight(find, finder, /_at_times/)).to be > weight(find, find.finder(%w[no_heat]), /_at_times/) * 3
   end
 
+  it "names two readings of a call that no one thing shows both of, with their times and what may have made it so" do
+    find = boathouse
+    silent = ["heat", "seen", "compressor", "silent", { at: "2026-11-03T09:00:00Z" }]
+    hot = ["heat", "seen", "vapour_line_by_hand", "hot", { at: "2026-11-03T09:04:00Z" }]
+    together = ->(*told) { find.finder(%w[no_heat], *told).impossible.map { |one| one.clues.map(&:at) } }
+    expect(together.call(silent, hot)).to eq([[silent, hot].map { |told| told.last[:at] }])
+    # The same in two calls; in one, what a fault shows both of; each by itself.
+    lukewarm = %w[heat seen vapour_line_by_hand lukewarm]
+    in_cool, in_off = %w[cool off].map { |call| [call, *hot.drop(1)] }
+    others = [[silent, in_cool], [silent, in_off], [silent, lukewarm], [silent], [hot], []]
+    others.each { |told| expect(together.call(*told)).to eq([]), told.inspect }
+    said =
+      Gorvant::Desks::Find::Words.new(find.finder(%w[no_heat], silent, hot)).to_h[:changed].map { |one| one[:says] }
+    expect(said).to match([/\ANot both at one instant.*silent at 09:00;.*hot at 09:04\. .*misread: read both again/])
+  end
+
   it "does not clear what comes and goes by one good reading" do
     find = boathouse
     good = find.finder(%w[contactor_silent], ["heat", "volts_ac", %w[outdoor.C outdoor.board.T1], 24.1])

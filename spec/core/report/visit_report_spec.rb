@@ -17,7 +17,8 @@ RSpec.describe Gorvant::VisitReport do
       suspects: [
         { title: "Yellow open", carried_by: ["C to Y: 0 V"], against: [], alike: ["Splice open"], faults: faults }
       ],
-      evidence: [{}, {}],
+      evidence: [*[{ says: "C to Y: 0 V", aside: false }] * 2, { says: "C to R: 0 V", aside: true }],
+      changed: [{ says: "Read 24 V, then 0." }],
       assumed: ["Contactor poles: not read"]
     }
   end
@@ -56,6 +57,9 @@ RSpec.describe Gorvant::VisitReport do
     "open" => false,
     "none" => false,
     "as_designed" => false,
+    "fuse_open" => false,
+    "landings" => false,
+    "not_now" => false,
     "nothing_left" => false
   }.each do |key, drawn|
     it "says of #{key} what Find says, what that does not prove and leans on#{", and draws the break" if drawn}" do
@@ -66,8 +70,12 @@ RSpec.describe Gorvant::VisitReport do
         "What it does not prove.",
         "C to Y: 0 V",
         "Splice open",
-        "Contactor poles: not read"
+        "Contactor poles: not read",
+        "Read 24 V, then 0.",
+        "evidence: 2.",
+        "Not weighed: C to R: 0 V."
       )
+      expect(given["cause"]).to eq(%w[proved unproved found as_designed].include?(key) ? "Yellow open" : nil)
       loop = section.call(given, "loop")
       expect(!loop.nil?).to eq(drawn)
       expect(loop["blocks"].first["svg"]).to include("<svg", "≠") if drawn

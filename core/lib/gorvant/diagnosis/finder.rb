@@ -7,7 +7,8 @@ module Gorvant
     class Finder
       # A class of hypotheses that no test tells apart. indexes: the likeliest first; for_it, against: [Clue].
       Suspect = Value.define(:indexes, :belief, :for_it, :against, :proved)
-      # Readings of one test that differ: "changed" where time can have done it.
+      # Readings that do not go together: "changed" of one test, where time can have done it; "impossible" of two in one
+      # call, each of which something shows and no one thing both.
       Contradiction = Value.define(:clues, :kind)
 
       FIRST_PLACE = "wall" # where the call is set
@@ -148,13 +149,30 @@ module Gorvant
         hold_seconds.map { |seconds| [(seconds / 60.0) - @stopped.to_f, 0.0].max }
       end
 
-      # Readings that differ at one test.
-      def contradictions
+      # [Contradiction]: readings that differ at one test; then two of a call that nothing shows both of, the least
+      # probable first, each reading once.
+      def contradictions = changed + impossible
+
+      def changed
         evidence
           .group_by { |clue| clue.test.id }
           .values
           .select { |clues| clues.map(&:told).uniq.size > 1 && !clues.first.test.state.nil? }
           .map { |clues| Contradiction.new(clues: clues, kind: "changed") }
+      end
+
+      def impossible
+        numbers = Diagnosis.numbers.fetch("impossible")
+        likely, thinkable =
+          %w[from below].map { |edge| evidence.each_index.map { |told| showing(told, numbers[edge]) } }
+        called = evidence.each_index.select { |e| evidence[e].test.state && !likely[e].zero? }
+        pairs =
+          called
+            .combination(2)
+            .select { |a, b| evidence[a].test.state == evidence[b].test.state && thinkable[a].nobits?(thinkable[b]) }
+        pairs
+          .each_with_object([]) { |pair, kept| kept << pair unless kept.flatten.intersect?(pair) }
+          .map { |pair| Contradiction.new(clues: pair.map { |e| evidence[e] }, kind: "impossible") }
       end
 
       # [[Suspect, Clue]] of what the complaint alone would have had in front and a reading took away.
@@ -301,6 +319,15 @@ module Gorvant
           against: against,
           proved: for_it.any? { |clue| @direct.to?(clue.test, indexes) }
         )
+      end
+
+      # The hypotheses, as bits of a number, that give this piece of evidence at least so often as anything can. None of
+      # these is not among them, it may be anything; nor what comes and goes, which at one instant is there or is not.
+      def showing(told, share)
+        steady = library.remember(:steady) { (0...(library.size - 1)).reject { |i| library.hypotheses[i].steady } }
+        least = share * evidence[told].told.max
+        rates = beliefs.likelihoods[told]
+        steady.inject(0) { |all, i| rates[i] >= least ? all | (1 << i) : all }
       end
 
       # Evidence that speaks for and against a hypothesis, by how it compares with all the others together.

@@ -163,13 +163,24 @@ module Gorvant
           {
             "carried_by" => top.fetch(:carried_by, []).join("; "),
             "against" => top.fetch(:against, []).join("; "),
+            "changed" => find[:changed].map { |one| one[:says] }.join(" "),
             "alike" => top.fetch(:alike, []).join("; "),
             "not_proved" => outcome[:not_proved],
             "leans_on" => find[:assumed].join("; ")
           }.reject { |_key, says| says.empty? }.map { |key, says| [words(key), says] }
         ),
-        Blocks.text(words("found_by_find", count: find[:evidence].size))
+        *weighed(find[:evidence])
       ]
+    end
+
+    # How much the finding is made from; what was set aside is named, and not counted.
+    def weighed(evidence)
+      aside, weighed = evidence.partition { |one| one[:aside] }
+      set_aside = aside.map { |one| one[:says] }.join("; ")
+      [
+        Blocks.text(words("found_by_find", count: weighed.size)),
+        (Blocks.text(words("set_aside", list: set_aside)) if aside.any?)
+      ].compact
     end
 
     def loop_drawing

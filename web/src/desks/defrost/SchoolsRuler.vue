@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue'
 import type { DefrostSchools } from '@/shared/api/client'
 import { covers, painted, readSpans, writeSpans } from '@/desks/defrost/spans'
+import { useDrawnWidth } from '@/shared/ui/useDrawnWidth'
 
 /** A run history as bars on a time ruler, to be painted on, and what each school makes of it below. */
 type Lane = 'fed' | 'cold'
@@ -14,10 +15,13 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ paint: [lane: Lane, text: string] }>()
 
-const WIDTH = 900
+const USUAL = 900
 const LEFT = 170
 const LANE = 44
-const x = (minute: number) => LEFT + (Math.min(minute, props.minutes) / props.minutes) * (WIDTH - LEFT - 12)
+const drawing = ref<SVGElement | null>(null)
+const width = useDrawnWidth(drawing, USUAL)
+const x = (minute: number) =>
+  LEFT + (Math.min(minute, props.minutes) / props.minutes) * (width.value - LEFT - 12)
 const rows = computed(() => props.lanes.map((lane) => ({ ...lane, spans: readSpans(lane.text) })))
 const height = computed(() => 26 + (props.lanes.length + props.courses.length) * LANE + 8)
 const ticks = computed(() => {
@@ -29,8 +33,8 @@ const spansOf = (lane: Lane) => rows.value.find((one) => one.id === lane)?.spans
 
 function minuteAt(event: PointerEvent) {
   const box = (event.currentTarget as Element).closest('svg')!.getBoundingClientRect()
-  const at = ((event.clientX - box.left) / box.width) * WIDTH
-  return Math.round(Math.min(Math.max((at - LEFT) / (WIDTH - LEFT - 12), 0), 1) * props.minutes)
+  const at = ((event.clientX - box.left) / box.width) * width.value
+  return Math.round(Math.min(Math.max((at - LEFT) / (width.value - LEFT - 12), 0), 1) * props.minutes)
 }
 function down(lane: Lane, event: PointerEvent) {
   const at = minuteAt(event)
@@ -55,7 +59,13 @@ const bars = (course: DefrostSchools['courses'][number]) =>
 
 <template>
   <div class="scroll" tabindex="0" role="region" :aria-label="$t('SchoolsRuler.rulerScrollsSideways')">
-    <svg :viewBox="`0 0 ${WIDTH} ${height}`" class="ruler" data-testid="ruler">
+    <svg
+      ref="drawing"
+      :viewBox="`0 0 ${width} ${height}`"
+      :style="{ height: `${height}px` }"
+      class="ruler"
+      data-testid="ruler"
+    >
       <g v-for="tick in ticks" :key="tick">
         <line :x1="x(tick)" y1="22" :x2="x(tick)" :y2="height - 4" class="grid" />
         <text :x="x(tick)" y="15" text-anchor="middle" class="small">{{ tick }}</text>
@@ -65,7 +75,7 @@ const bars = (course: DefrostSchools['courses'][number]) =>
         <rect
           :x="LEFT"
           :y="26 + i * LANE + 3"
-          :width="WIDTH - LEFT - 12"
+          :width="width - LEFT - 12"
           :height="LANE - 6"
           class="lane"
           :data-testid="`paint-${lane.id}`"
@@ -104,7 +114,7 @@ const bars = (course: DefrostSchools['courses'][number]) =>
         <line
           :x1="LEFT"
           :y1="26 + (lanes.length + i) * LANE + 22"
-          :x2="WIDTH - 12"
+          :x2="width - 12"
           :y2="26 + (lanes.length + i) * LANE + 22"
           class="grid"
         />

@@ -1,20 +1,25 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import type { ThermistorAnswer } from '@/shared/api/client'
 import { degreeSign, inUnit, shownDegrees } from '@/shared/model/units'
+import { useDrawnWidth } from '@/shared/ui/useDrawnWidth'
 
 const props = defineProps<{ answer: ThermistorAnswer }>()
-const WIDTH = 560
+const USUAL = 560
 const HEIGHT = 260
 const LEFT = 58
 const FOOT = 26
+const LABEL = 44
+const drawing = ref<SVGElement | null>(null)
+const width = useDrawnWidth(drawing, USUAL)
 
 const table = computed(() => props.answer.table.points)
 const low = computed(() => table.value[0]?.[0] ?? 0)
 const high = computed(() => table.value[table.value.length - 1]?.[0] ?? 100)
 const top = computed(() => Math.log(table.value[0]?.[1] ?? 1e5))
 const bottom = computed(() => Math.log(table.value[table.value.length - 1]?.[1] ?? 1e3))
-const x = (degrees: number) => LEFT + ((degrees - low.value) / (high.value - low.value)) * (WIDTH - LEFT - 14)
+const x = (degrees: number) =>
+  LEFT + ((degrees - low.value) / (high.value - low.value)) * (width.value - LEFT - 14)
 const y = (ohms: number) =>
   10 + ((top.value - Math.log(ohms)) / (top.value - bottom.value)) * (HEIGHT - FOOT - 20)
 const line = (shift: number) =>
@@ -43,20 +48,23 @@ const ohmTicks = computed(() =>
   ),
 )
 const degreeTicks = computed(() => {
-  const first = Math.ceil(low.value / 20) * 20
-  return Array.from({ length: Math.floor((high.value - first) / 20) + 1 }, (_, i) => first + i * 20)
+  const step = ((high.value - low.value) / 20) * LABEL <= width.value - LEFT ? 20 : 40
+  const first = Math.ceil(low.value / step) * step
+  return Array.from({ length: Math.floor((high.value - first) / step) + 1 }, (_, i) => first + i * step)
 })
 </script>
 
 <template>
   <svg
+    ref="drawing"
     class="chart"
-    :viewBox="`0 0 ${WIDTH} ${HEIGHT}`"
+    :style="{ height: `${HEIGHT}px` }"
+    :viewBox="`0 0 ${width} ${HEIGHT}`"
     role="img"
     :aria-label="$t('ThermistorChart.ohmsOverTemperature', { title: answer.table.title })"
   >
     <g v-for="tick in ohmTicks" :key="tick">
-      <line :x1="LEFT" :y1="y(tick)" :x2="WIDTH - 14" :y2="y(tick)" class="grid" />
+      <line :x1="LEFT" :y1="y(tick)" :x2="width - 14" :y2="y(tick)" class="grid" />
       <text :x="LEFT - 6" :y="y(tick) + 5" text-anchor="end">
         {{ tick >= 1000 ? `${tick / 1000}k` : tick }}
       </text>

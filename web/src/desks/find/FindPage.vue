@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useEventListener } from '@vueuse/core'
+import { useEventListener, useMediaQuery } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { api, type Condition, type Find, type Scene } from '@/shared/api/client'
 import EvidenceList from '@/desks/find/EvidenceList.vue'
@@ -11,6 +11,8 @@ import TaskProgress from '@/shared/ui/kit/TaskProgress.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import PickButtons from '@/shared/ui/kit/PickButtons.vue'
 import { useReadings, type Read } from '@/shared/ui/useReadings'
+import SymptomLeads from '@/shared/ui/SymptomLeads.vue'
+import { useCatalogue } from '@/shared/ui/useCatalogue'
 import { useVisit } from '@/shared/ui/useVisit'
 import VisitHead from '@/shared/ui/VisitHead.vue'
 import ScenePane from '@/shared/scene/ScenePane.vue'
@@ -43,7 +45,13 @@ const WAYS: { id: Way; title: string }[] = [
   { id: 'fewest', title: 'fewest tests' },
   { id: 'here', title: 'stay here' },
 ]
+const narrow = useMediaQuery('(max-width: 640px)')
 const next = computed(() => answer.value?.next ?? null)
+/** What the complaint says to look at first: there is no need to wait for it. */
+const catalogue = useCatalogue()
+const leads = computed(() =>
+  (catalogue.value?.symptoms ?? []).filter((one) => visit.value?.symptoms?.includes(one.id)),
+)
 const SIGN: Record<Find['outcome']['key'], string> = {
   open: '~',
   unproved: '~',
@@ -121,17 +129,23 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
   <main class="find">
     <VisitHead page="find" :visit="visit" :kept="false">
       <span class="ask"
-        >{{ $t('FindPage.iStandAt') }}
+        ><span v-if="!narrow">{{ $t('FindPage.iStandAt') }}</span>
         <PickButtons
           :model-value="answer?.stands ?? stands"
           :options="PLACES"
+          :folded="narrow"
           :label="$t('FindPage.iStandAt')"
           testid="stands"
           @update:model-value="(place: Place) => (stands = place)"
       /></span>
       <span class="ask"
-        >{{ $t('FindPage.chooseBy') }}
-        <PickButtons v-model="mode" :options="WAYS" :label="$t('FindPage.chooseTheNextTestBy')" testid="way"
+        ><span v-if="!narrow">{{ $t('FindPage.chooseBy') }}</span>
+        <PickButtons
+          v-model="mode"
+          :options="WAYS"
+          :folded="narrow"
+          :label="$t('FindPage.chooseTheNextTestBy')"
+          testid="way"
       /></span>
       <RouterLink class="key" :to="`/visits/${id}/road-map`" data-testid="to-road-map">{{
         $t('FindPage.roadMap')
@@ -144,6 +158,7 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
       </p>
       <TaskProgress :label="$t('FindPage.faultsWorkedOut')" :done="task.done" :total="task.total" counted />
       <el-button class="key" @click="cancel">{{ $t('FindPage.stop') }}</el-button>
+      <SymptomLeads v-if="visit && leads.length && !answer" :visit="visit" :symptoms="leads" here />
     </section>
     <el-skeleton v-if="!answer && asking" :rows="6" :aria-label="$t('FindPage.weighing')" />
     <div v-else-if="!answer && !task && !problem" class="working">
@@ -348,8 +363,18 @@ h3 {
   background: var(--panel);
 }
 
+.working > .key {
+  justify-self: start;
+}
+
 .quiet {
   color: var(--ink-soft);
+}
+
+@media (max-width: 640px) {
+  .ask .el-select {
+    width: 112px;
+  }
 }
 
 @media (max-width: 1040px) {

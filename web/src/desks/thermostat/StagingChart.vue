@@ -1,18 +1,22 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import type { Staging } from '@/shared/api/client'
 import { minutes } from '@/shared/model/staging'
 import { degreeSign, inUnit, shownDegrees } from '@/shared/model/units'
+import { useDrawnWidth } from '@/shared/ui/useDrawnWidth'
 
 const props = defineProps<{ staging: Staging; at: number }>()
 const emit = defineEmits<{ at: [seconds: number] }>()
 
-const WIDTH = 640
+const USUAL = 640
 const LEFT = 52
+const LABEL = 66
+const drawing = ref<SVGElement | null>(null)
+const width = useDrawnWidth(drawing, USUAL)
 const ROOM = 150
 const LANE = 30
 const span = computed(() => props.staging.duration_seconds)
-const x = (seconds: number) => LEFT + (seconds / span.value) * (WIDTH - LEFT - 10)
+const x = (seconds: number) => LEFT + (seconds / span.value) * (width.value - LEFT - 10)
 
 const room = computed(() => props.staging.curves.find((one) => one.id === 'room')?.points ?? [])
 const outdoor = computed(() => props.staging.curves.find((one) => one.id === 'outdoor')?.points ?? [])
@@ -53,14 +57,15 @@ const lanes = computed(() => {
 })
 const height = computed(() => ROOM + Math.max(lanes.value.length, 1) * LANE + 26)
 const ticks = computed(() => {
-  const step = [60, 300, 600, 900, 1800, 3600, 7200].find((one) => span.value / one <= 8) ?? 14400
+  const most = (width.value - LEFT) / LABEL
+  const step = [60, 300, 600, 900, 1800, 3600, 7200].find((one) => span.value / one <= most) ?? 14400
   return Array.from({ length: Math.floor(span.value / step) + 1 }, (_, i) => i * step)
 })
 
 function tap(event: MouseEvent) {
   const box = (event.currentTarget as Element).getBoundingClientRect()
-  const at = ((event.clientX - box.left) / box.width) * WIDTH
-  emit('at', Math.round(Math.min(Math.max((at - LEFT) / (WIDTH - LEFT - 10), 0), 1) * span.value))
+  const at = ((event.clientX - box.left) / box.width) * width.value
+  emit('at', Math.round(Math.min(Math.max((at - LEFT) / (width.value - LEFT - 10), 0), 1) * span.value))
 }
 function key(event: KeyboardEvent) {
   const by = { ArrowRight: 60, ArrowLeft: -60, PageDown: 600, PageUp: -600 }[event.key]
@@ -72,8 +77,10 @@ function key(event: KeyboardEvent) {
 
 <template>
   <svg
+    ref="drawing"
     class="chart"
-    :viewBox="`0 0 ${WIDTH} ${height}`"
+    :viewBox="`0 0 ${width} ${height}`"
+    :style="{ height: `${height}px` }"
     role="slider"
     tabindex="0"
     :aria-label="$t('StagingChart.timeOfTheStagingRun')"
@@ -97,7 +104,7 @@ function key(event: KeyboardEvent) {
     <path :d="line(room)" class="room" />
     <text
       v-if="room.length"
-      :x="WIDTH - 12"
+      :x="width - 12"
       :y="y(room[room.length - 1]?.[1] ?? 0) - 6"
       text-anchor="end"
       class="name"
@@ -107,12 +114,12 @@ function key(event: KeyboardEvent) {
     <text v-if="set.length" :x="LEFT + 6" :y="y(set[0]?.[1] ?? 0) - 6" class="name">
       {{ $t('StagingChart.setPoint') }}
     </text>
-    <text v-if="outdoor.length" :x="WIDTH - 12" :y="ROOM - 10" text-anchor="end">
+    <text v-if="outdoor.length" :x="width - 12" :y="ROOM - 10" text-anchor="end">
       {{ weather }}
     </text>
     <g v-for="lane in lanes" :key="lane.id">
       <text :x="LEFT - 8" :y="lane.y + 19" text-anchor="end" class="letter">{{ lane.title }}</text>
-      <line :x1="LEFT" :y1="lane.y + 15" :x2="WIDTH - 10" :y2="lane.y + 15" class="grid" />
+      <line :x1="LEFT" :y1="lane.y + 15" :x2="width - 10" :y2="lane.y + 15" class="grid" />
       <rect
         v-for="bar in lane.bars"
         :key="bar.on_at"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useMediaQuery } from '@vueuse/core'
 import { computed, defineAsyncComponent, ref, shallowRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import {
@@ -34,7 +35,6 @@ import { useCatalogue } from '@/shared/ui/useCatalogue'
 import { useExpected } from '@/desks/trace/useExpected'
 import { useProbes, type Touched } from '@/desks/trace/useProbes'
 import { useReadings, type Read } from '@/shared/ui/useReadings'
-import { useScreen } from '@/desks/trace/useScreen'
 import { useSupposing } from '@/desks/trace/useSupposing'
 import { useTape } from '@/desks/trace/useTape'
 import { useTrace } from '@/desks/trace/useTrace'
@@ -101,8 +101,8 @@ const keysShown = ref(false)
 /** The first look comes by a link of the day sheet, or back by the keys' list. */
 const FirstLook = defineAsyncComponent(() => import('@/desks/trace/FirstLook.vue'))
 const looking = ref(route.query.look === 'first')
-const narrow = useScreen('(max-width: 640px)')
-const small = useScreen('(max-width: 1040px)')
+const narrow = useMediaQuery('(max-width: 640px)')
+const small = useMediaQuery('(max-width: 1040px)')
 /** The connection view takes the whole width; the meter then stands at the foot, as on a small screen. */
 const wide = computed(() => state.value.view === 'connections' && !narrow.value)
 const docked = computed(() => small.value || wide.value)

@@ -4380,6 +4380,8 @@ export interface components {
                 /** @description A reading's id or a page */
                 source: string;
                 says: string;
+                /** @description Read while the fuse lay open and not weighed */
+                aside: boolean;
             }[];
             assumed: string[];
             about?: components["schemas"]["FindTest"][] | null;

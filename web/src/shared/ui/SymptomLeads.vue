@@ -3,7 +3,12 @@ import type { Catalogue, Visit } from '@/shared/api/client'
 
 /** Where each symptom of a visit leads: the page, the call and the two points to look at first. */
 type Symptom = Catalogue['symptoms'][number]
-const props = defineProps<{ visit: Visit; symptoms: Symptom[] }>()
+const props = defineProps<{
+  visit: Visit
+  symptoms: Symptom[]
+  /** Where Find itself is what one looks at, it is not led to. */
+  here?: boolean
+}>()
 
 function to(symptom: Symptom) {
   const { page, tab, call, from, to } = symptom.opens
@@ -19,12 +24,17 @@ function to(symptom: Symptom) {
 
 <template>
   <p class="leads" data-testid="leads">
+    <span class="quiet">{{ $t('SymptomLeads.lookFirst') }}</span>
     <RouterLink v-for="symptom in symptoms" :key="symptom.id" class="key" :to="to(symptom)">{{
-      $t('SymptomLeads.lookHereFirst', { title: symptom.title })
+      symptom.title
     }}</RouterLink>
-    <RouterLink v-if="symptoms.length" class="key" :to="`/visits/${visit.id}/find`" data-testid="to-find">{{
-      $t('SymptomLeads.findWhyTheNextTest')
-    }}</RouterLink>
+    <RouterLink
+      v-if="symptoms.length && !here"
+      class="key"
+      :to="`/visits/${visit.id}/find`"
+      data-testid="to-find"
+      >{{ $t('SymptomLeads.findWhyTheNextTest') }}</RouterLink
+    >
   </p>
 </template>
 
@@ -32,6 +42,26 @@ function to(symptom: Symptom) {
 .leads {
   display: flex;
   flex-wrap: wrap;
-  gap: 8px;
+  align-items: center;
+  gap: 6px 8px;
+}
+
+.quiet {
+  color: var(--ink-soft);
+}
+
+/* In one row on a phone: what is measured comes first there. That it goes on is shown by its fading out. */
+@media (max-width: 640px) {
+  .leads {
+    flex-wrap: nowrap;
+    overflow-x: auto;
+    padding-right: 24px;
+    white-space: nowrap;
+    mask-image: linear-gradient(to right, #000 calc(100% - 32px), transparent);
+  }
+
+  .key {
+    flex: none;
+  }
 }
 </style>

@@ -83,6 +83,16 @@ h1 .unit {
   font-weight: 450;
 }
 
+@media (max-width: 640px) {
+  .head {
+    gap: 6px 8px;
+  }
+
+  h1 {
+    flex-basis: 100%;
+  }
+}
+
 .kept {
   color: var(--agrees);
 }

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { computed, watch } from 'vue'
+import { useMediaQuery } from '@vueuse/core'
+import { computed, defineAsyncComponent, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import type { Visit } from '@/shared/api/client'
 import SayIt from '@/shared/ui/SayIt.vue'
@@ -8,6 +9,12 @@ import { MEANS, PAGES, SIGNS } from '@/shared/model/visitPages'
 
 const route = useRoute()
 const { visit, load } = useVisit()
+const PagesSheet = defineAsyncComponent(() => import('@/shared/ui/PagesSheet.vue'))
+/** A thumb opens the list of them; a row that scrolls would hide the page one is on. */
+const phone = useMediaQuery('(max-width: 640px)')
+const open = ref(false)
+const opened = ref(false)
+const here = computed(() => PAGES.find((one) => one.path && route.path.split('/')[3] === one.path) ?? null)
 const id = computed(() => {
   const known = /^\/visits\/([0-9a-f-]{36})\//.exec(route.path)
   return known ? (known[1] as string) : null
@@ -25,7 +32,24 @@ watch(
 </script>
 
 <template>
-  <nav v-if="id" class="pages" :aria-label="$t('VisitPages.pagesOfTheVisit')">
+  <nav v-if="id && phone" class="pages" :aria-label="$t('VisitPages.pagesOfTheVisit')">
+    <el-button class="here" :aria-expanded="open" data-testid="pages-here" @click="open = opened = true">
+      <span v-if="here" :class="['sign', mark(here.id)]" aria-hidden="true">{{
+        SIGNS[mark(here.id) ?? 'untouched']
+      }}</span>
+      {{ here?.title ?? $t('VisitPages.pages') }}
+      <span class="hidden-label">{{ $t('VisitPages.pagesOfTheVisit') }}</span>
+    </el-button>
+    <PagesSheet
+      v-if="opened"
+      :id="id"
+      v-model="open"
+      :here="here?.id ?? null"
+      :marks="visit && visit.id === id ? visit.marks : null"
+    />
+    <SayIt :key="id" :visit="id" />
+  </nav>
+  <nav v-else-if="id" class="pages" :aria-label="$t('VisitPages.pagesOfTheVisit')">
     <RouterLink
       v-for="page in PAGES.filter((one) => one.path)"
       :key="page.id"
@@ -70,6 +94,24 @@ a {
 a.router-link-active {
   border-bottom-color: var(--bar-accent);
   font-weight: 700;
+}
+
+.here {
+  flex: 1;
+  min-height: var(--target);
+  border: 0;
+  background: transparent;
+  color: var(--on-bar);
+  font-size: 17px;
+  font-weight: 700;
+}
+
+.here :deep(> span) {
+  gap: 8px;
+}
+
+.here :deep(> span)::after {
+  content: '▾' / '';
 }
 
 .sign {

@@ -360,8 +360,10 @@ module Gorvant
 
         # What was weighed, and what was read while the fuse lay open.
         def evidence =
-          @finder.evidence.map { |clue| { source: clue.source, says: clue_words(clue) } } +
-            @finder.aside.map { |clue| { source: clue.source, says: words("aside", says: clue_words(clue)) } }
+          @finder.evidence.map { |clue| { source: clue.source, says: clue_words(clue), aside: false } } +
+            @finder.aside.map do |clue|
+              { source: clue.source, says: words("aside", says: clue_words(clue)), aside: true }
+            end
 
         def clue_words(clue)
           known = clue.test.scale.answers.find { |answer| answer.to_s == clue.answer }
@@ -369,9 +371,16 @@ module Gorvant
         end
 
         def changed(one)
+          if one.kind == "impossible"
+            first, second = one.clues.map { |clue| timed(clue) }
+            return { says: words("impossible", first: first, second: second) }
+          end
+
           times = one.clues.map { |clue| [clue.answer, clue.at && clue.at[11, 5]].compact.join(" at ") }
           { says: words("changed", test: says(one.clues.first.test), list: times.join(", then ")) }
         end
+
+        def timed(clue) = [clue_words(clue), clue.at && clue.at[11, 5]].compact.join(" at ")
 
         # Where nothing alone explains it: two at once, and the reading to repeat.
         def beside

@@ -1,15 +1,18 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import type { Judgement } from '@/desks/defrost/recorded/api'
 import { degreeSign, inUnit } from '@/shared/model/units'
+import { useDrawnWidth } from '@/shared/ui/useDrawnWidth'
 
 /** All defrosts laid over each other from their start: what is alike lies on itself, what is not stands out. */
 const props = defineProps<{ judgement: Judgement; chosen: number | null }>()
-const WIDTH = 640
+const USUAL = 640
 const HEIGHT = 240
 const LEFT = 48
 const FOOT = 26
 const MINUTES = 15
+const drawing = ref<SVGElement | null>(null)
+const width = useDrawnWidth(drawing, USUAL)
 
 const withPath = computed(() => props.judgement.defrosts.filter((one) => one.path.length > 2))
 const all = computed(() =>
@@ -19,7 +22,7 @@ const all = computed(() =>
 )
 const low = computed(() => Math.floor(Math.min(...all.value, props.judgement.starts_degrees_f) / 10) * 10)
 const high = computed(() => Math.ceil((Math.max(...all.value, props.judgement.ends_degrees_f) + 8) / 10) * 10)
-const x = (seconds: number) => LEFT + (seconds / (MINUTES * 60)) * (WIDTH - LEFT - 8)
+const x = (seconds: number) => LEFT + (seconds / (MINUTES * 60)) * (width.value - LEFT - 8)
 const y = (degrees: number) => 8 + ((high.value - degrees) / (high.value - low.value)) * (HEIGHT - FOOT - 12)
 const line = (path: number[][]) =>
   path
@@ -36,12 +39,14 @@ const ticks = computed(() => {
 <template>
   <figure v-if="withPath.length" class="overlay" data-testid="defrost-overlay">
     <svg
-      :viewBox="`0 0 ${WIDTH} ${HEIGHT}`"
+      ref="drawing"
+      :style="{ height: `${HEIGHT}px` }"
+      :viewBox="`0 0 ${width} ${HEIGHT}`"
       role="img"
       :aria-label="$t('DefrostOverlay.coilInDefrostsFromTheir', { withPath: withPath.length })"
     >
       <g v-for="tick in ticks" :key="tick">
-        <line :x1="LEFT" :x2="WIDTH - 8" :y1="y(tick)" :y2="y(tick)" class="grid" />
+        <line :x1="LEFT" :x2="width - 8" :y1="y(tick)" :y2="y(tick)" class="grid" />
         <text :x="LEFT - 6" :y="y(tick) + 5" text-anchor="end">{{ Math.round(inUnit(tick)) }}°</text>
       </g>
       <text
@@ -61,12 +66,12 @@ const ticks = computed(() => {
       />
       <line
         :x1="LEFT"
-        :x2="WIDTH - 8"
+        :x2="width - 8"
         :y1="y(judgement.ends_degrees_f)"
         :y2="y(judgement.ends_degrees_f)"
         class="point"
       />
-      <text :x="WIDTH - 10" :y="y(judgement.ends_degrees_f) - 5" text-anchor="end" class="point-name">
+      <text :x="width - 10" :y="y(judgement.ends_degrees_f) - 5" text-anchor="end" class="point-name">
         {{
           $t('DefrostOverlay.shouldEnd', {
             ends_degrees_f: Math.round(inUnit(judgement.ends_degrees_f)),

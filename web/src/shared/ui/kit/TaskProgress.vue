@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { useI18n } from 'vue-i18n'
 
 /** How far something that takes its time has come; its name is said to those who do not see it. */
 const props = defineProps<{
@@ -9,12 +10,26 @@ const props = defineProps<{
   /** "45 of 440" in the place of a percentage. */
   counted?: boolean
 }>()
+const { t } = useI18n()
 const percent = computed(() =>
   props.total ? Math.min(Math.round((props.done / props.total) * 100), 100) : 0,
 )
-const says = () => (props.counted ? `${props.done} of ${props.total ?? '…'}` : `${percent.value}%`)
+/** Nothing is known of it yet, while it waits for its turn. */
+const waits = computed(() => !props.total)
+function says() {
+  if (waits.value) return t('TaskProgress.waits')
+  return props.counted
+    ? t('TaskProgress.of', { done: props.done, total: props.total ?? 0 })
+    : `${percent.value}%`
+}
 </script>
 
 <template>
-  <el-progress :percentage="percent" :format="says" :aria-label="label" :aria-valuetext="says()" />
+  <el-progress
+    :percentage="waits ? 100 : percent"
+    :indeterminate="waits"
+    :format="says"
+    :aria-label="label"
+    :aria-valuetext="says()"
+  />
 </template>
