@@ -147,6 +147,7 @@ require_relative "gorvant/evidence/saying_parts"
 require_relative "gorvant/evidence/held/volts"
 require_relative "gorvant/evidence/held/ohms"
 require_relative "gorvant/evidence/held/amps"
+require_relative "gorvant/evidence/held/microfarads"
 require_relative "gorvant/evidence/held/seen"
 require_relative "gorvant/evidence/held/looked_up"
 

@@ -55,6 +55,7 @@ module Gorvant
           at: about["at"],
           open: about.fetch("open", false),
           instruments: Observation.instruments(id).map { |one, title| { id: one, title: title } },
+          cautions: about.fetch("cautions", []).map { |key| Catalogue.cautions.fetch(key) },
           places: about.fetch("places", {}).map { |place, named| place(about, place, named) }
         }
       end
@@ -62,7 +63,7 @@ module Gorvant
       def place(about, id, named)
         return { id: id, title: named, note: false, choices: [] } unless named.is_a?(Hash)
 
-        choices = named.fetch("choices").keys + [Observation::UNTOLD]
+        choices = named["choices"] ? named["choices"].keys + [Observation::UNTOLD] : []
         {
           id: id,
           title: named["title"],

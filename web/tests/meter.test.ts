@@ -9,7 +9,17 @@ import PickOne from '@/shared/ui/kit/PickOne.vue'
 
 const base = { busy: false, last: null, correcting: null, docked: false }
 const about = (id: string, more = {}) =>
-  ({ id, title: id, unit: null, at: 'place', open: false, instruments: [], places: [], ...more }) as never
+  ({
+    id,
+    title: id,
+    unit: null,
+    at: 'place',
+    open: false,
+    instruments: [],
+    cautions: [],
+    places: [],
+    ...more,
+  }) as never
 const typed = (field: ReturnType<typeof mount>, testid: string) => field.find(`[data-testid=${testid}]`)
 
 const of = (field: ReturnType<typeof mount>, part: typeof PickOne | typeof PickButtons) =>

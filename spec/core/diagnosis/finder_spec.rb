@@ -264,6 +264,39 @@ RSpec.describe Gorvant::Diagnosis::Finder do
     expect(weight(find, finder, /_at_times/)).to be > weight(find, find.finder(%w[no_heat]), /_at_times/) * 3
   end
 
+  # What hums with its run winding fed: the capacitor before the winding, by µF alone.
+  {
+    0.2 => [/\Aopen:CAP.herm/, true],
+    20.0 => [/\Acapacitor_weak/, true],
+    39.0 => [/\Aopen:COMP.start/, false]
+  }.each do |microfarads, (truth, proved)|
+    it "takes #{microfarads} µF of 40 marked for #{truth.source}, and condemns nothing that hums before it is read" do
+      facts = { "capacitor_herm_microfarads" => 40.0 }
+      marked = Gorvant::Composer.compose(name: "Marked", facts: facts, source: "measured")
+      find = Finding.new(Finding.library("marked", marked, 34.0))
+      hum = [%w[heat seen compressor hums], %w[heat seen outdoor_fan turns]]
+      before = find.finder(%w[no_heat], *hum)
+      expect(before.sure? && before.top.proved).to be(false)
+      asked = before.next_tests.about([find.library.index("open:CAP.herm")]).map { |choice| choice.test.function }
+      expect(asked.first(2)).to include("microfarads")
+      after = find.finder(%w[no_heat], *hum, ["off", "microfarads", "CAP.herm", microfarads])
+      expect([find.top(after), after.top.proved]).to match([truth, proved])
+    end
+  end
+
+  it "holds a capacitor for neither weak nor right whose marking nobody read" do
+    find = boathouse
+    hum = [%w[heat seen compressor hums], ["off", "microfarads", "CAP.herm", 20.0]]
+    patterns = [/\Acapacitor_weak\z/, /\Aopen:COMP.start\z/, /\Aopen:CAP.herm\z/]
+    before, after =
+      [hum.first(1), hum].map do |told|
+        finder = find.finder(%w[no_heat], *told)
+        patterns.map { |pattern| weight(find, finder, pattern) }
+      end
+    expect(after[0] / after[1]).to be_within(0.01).of(before[0] / before[1])
+    expect(after[2] / after[1]).to be < before[2] / before[1] / 20
+  end
+
   it "names two readings of a call that no one thing shows both of, with their times and what may have made it so" do
     find = boathouse
     silent = ["heat", "seen", "compressor", "silent", { at: "2026-11-03T09:00:00Z" }]

@@ -50,6 +50,32 @@ RSpec.describe "Evidence" do
     { open: true } => "disagrees",
     { value: 2_000_000 } => "disagrees"
   )
+  # Marked 40 µF: [value] => verdict with the marking read, and with nobody having looked.
+  {
+    [40.0] => %w[agrees undetermined],
+    [37.6] => %w[agrees undetermined],
+    [37.5] => %w[undetermined undetermined],
+    [35.2] => %w[undetermined undetermined],
+    [35.1] => %w[disagrees undetermined],
+    [20.0, 41.0] => %w[undetermined undetermined],
+    [4.1] => %w[disagrees undetermined],
+    [4.0] => %w[disagrees disagrees],
+    [0.0] => %w[disagrees disagrees],
+    [43.6] => %w[agrees undetermined],
+    [43.7] => %w[disagrees undetermined]
+  }.each do |(value, high), expected|
+    it "µF of the capacitor's HERM side: #{[value, high].compact.join(" to ")} #{expected.join(", marking unread ")}" do
+      given = { function: "microfarads", place: "CAP.herm", value: value, value_high: high }
+      rigs = [rig.set({ capacitor_herm_microfarads: 40.0 }, "measured"), rig]
+      expect(rigs.map { |one| verdict(one, "off", given) }).to eq(expected)
+    end
+  end
+
+  it "says for which markings a capacitor would be good that nobody read the marking of" do
+    says = held(rig, "off", { function: "microfarads", place: "CAP.fan", value: 7.1 }).says
+    expect(says).to include("marked 6.7 to 7.6 µF", "read the marking")
+  end
+
   table(
     "ohms of a field conductor",
     "off",
@@ -216,7 +242,7 @@ RSpec.describe "Evidence" do
       next unless about["at"] == "place"
 
       about["places"].each do |place, named|
-        choices = named.is_a?(Hash) ? named["choices"].keys + ["could_not_tell"] : [nil]
+        choices = named.is_a?(Hash) && named["choices"] ? named["choices"].keys + ["could_not_tell"] : [nil]
         choices.each do |choice|
           given = { "function" => id, "place" => place, **(choice ? { "choice" => choice } : { "value" => 40 }) }
           seen = Gorvant::Observation.parse(given, trace)

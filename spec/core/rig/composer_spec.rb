@@ -51,9 +51,10 @@ RSpec.describe Gorvant::Composer do
       Gorvant::Outputs
         .calls(rig)
         .each do |call|
-          found =
-            trace(call, on: rig).findings.map(&:code) -
-              %w[one_pole contactor_unread transformer_overloaded coil_near_pull_in no_heat_in_defrost lockout_defeated]
+          codes = trace(call, on: rig).findings.map(&:code)
+          found = codes - %w[one_pole contactor_unread coil_near_pull_in no_heat_in_defrost lockout_defeated]
+          # A transformer that is too small for what hangs on it may let a relay go.
+          found -= %w[transformer_overloaded relay_chatter] if codes.include?("transformer_overloaded")
           expect(found).to eq([]), "#{call}: #{found}"
         end
     end

@@ -96,6 +96,8 @@ module Gorvant
           looked_up(observation)
         when "amps_ac"
           amps(observation, condition, minutes)
+        when "microfarads"
+          capacitor(observation)
         when "degrees_f"
           line(observation, condition, minutes)
         when "minutes"
@@ -168,6 +170,16 @@ module Gorvant
         return "shorted" if most <= typical * limits["short_fraction"]
 
         least >= typical / limits["like_factor"] && most <= typical * limits["like_factor"] ? "winding" : nil
+      end
+
+      # Against a marking that nobody read only an open one is told: what holds a charge may be weak or right.
+      def capacitor(observation)
+        test = find("microfarads", observation.place) or return nil
+        rig = @situation.rig
+        answer = Held::Microfarads.answer(rig, observation) or return nil
+        return choose(test, answer) if answer == "none" || !Held::Microfarads.assumed?(rig, observation.place)
+
+        [test, test.scale.answers.map { |one| one == "none" ? 0.0 : 1.0 }]
       end
 
       def looked_up(observation)

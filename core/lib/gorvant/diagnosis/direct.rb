@@ -52,7 +52,7 @@ module Gorvant
       def parts(hypothesis) = [hypothesis.at, *hypothesis.faults.flat_map { |fault| Array(fault["at"]) }].compact
 
       def measured?(test, parts)
-        return parts.include?(test.place) if test.function == "ohms"
+        return parts.include?(test.place) if %w[ohms microfarads].include?(test.function)
 
         test.function == "volts_ac" && parts.any? { |id| across?(test, id) }
       end

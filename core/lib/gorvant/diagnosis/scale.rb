@@ -22,6 +22,10 @@ module Gorvant
         def volts = Volts.new
         def choice(answers) = new("choice", answers, Diagnosis.numbers.dig("misread", "seen"))
         def ohms = @ohms ||= new("ohms", %w[open joined winding shorted], Diagnosis.numbers.dig("misread", "ohms"))
+
+        def microfarads =
+          @microfarads ||= new("microfarads", %w[none weak as_marked], Diagnosis.numbers.dig("misread", "microfarads"))
+
         def fact(values) = new("fact", values, Diagnosis.numbers.dig("misread", "fact"))
         def minutes = new("minutes", %w[within over], Diagnosis.numbers.dig("misread", "minutes"))
       end

@@ -123,11 +123,19 @@ module Gorvant
           seen(test, hypothesis, bodies)
         when "ohms"
           ohms(test, hypothesis, bodies)
+        when "microfarads"
+          capacitor(hypothesis, test.place)
         when "looked_up"
           Diagnosis.facts_of(hypothesis).fetch(test.place) { @situation.rig[test.place.to_sym] }
         else
           other(test, hypothesis)
         end
+      end
+
+      def capacitor(hypothesis, place)
+        return "weak" if hypothesis.senses["weak"] == place
+
+        hypothesis.faults.any? { |fault| fault["kind"] == "open" && fault["at"] == place } ? "none" : "as_marked"
       end
 
       def other(test, hypothesis)

@@ -53,6 +53,7 @@ module Gorvant
           *by_hand,
           *ice,
           *ohms,
+          *capacitors,
           *lamp,
           *facts,
           *landings,
@@ -296,6 +297,24 @@ module Gorvant
               at: place_of(branch.from) == "cable_b" ? "outdoor" : place_of(branch.from),
               minutes: @costs["ohms"],
               cautions: %w[line_voltage ohms_isolated]
+            )
+          end
+      end
+
+      # A run capacitor by itself: what hums is told from a winding by nothing else.
+      def capacitors
+        places = Observation.functions.fetch("microfarads").fetch("places").keys
+        places
+          .select { |place| @netlist.branch?(place) }
+          .map do |place|
+            test(
+              "microfarads",
+              place: place,
+              instrument: "capacitance_meter",
+              scale: Scale.microfarads,
+              at: "outdoor",
+              minutes: @costs["capacitor"],
+              cautions: %w[line_voltage]
             )
           end
       end

@@ -37,7 +37,7 @@ module Gorvant
     # Words of a line: letters and numbers, a point only within a number; hyphens and dashes as spaces, but as "minus"
     # where one stands before a number that nothing is joined to; "isn't" as "is not".
     def words_of(text)
-      signed = text.to_s.downcase.gsub(/n['’‘]t\b/, " not").gsub(/(?<=\A|\s)[-−](?=\d)/, "minus ")
+      signed = text.to_s.downcase.tr("µμ", "u").gsub(/n['’‘]t\b/, " not").gsub(/(?<=\A|\s)[-−](?=\d)/, "minus ")
       plain = signed.tr("–—−-", " ").gsub(/(?<=[a-z])\.|\.(?!\d)|[^a-z0-9. ]/, " ")
       plain.gsub(/(?<=\d)(?=[a-z])/, " ").split.first(MOST_WORDS)
     end

@@ -12,7 +12,8 @@ module Gorvant
         load: "loads",
         degrees_at: "degrees",
         psi_at: "psi",
-        meter: "instruments"
+        meter: "instruments",
+        capacitor: "capacitors"
       }.freeze
       LISTS = {
         link: "links",

@@ -22,6 +22,7 @@ watch(
 const UNITS: Partial<Record<FindTest['function'], string>> = {
   volts_ac: 'V',
   ohms: 'Ω',
+  microfarads: 'µF',
   minutes: 'min',
   degrees_f: '°F',
 }

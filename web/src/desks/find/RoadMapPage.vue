@@ -1,7 +1,10 @@
 <script setup lang="ts">
-import { watch } from 'vue'
+import { computed, watch } from 'vue'
+import { useI18n } from 'vue-i18n'
 import { api, type RoadMap } from '@/shared/api/client'
 import RoadBranch from '@/desks/find/RoadBranch.vue'
+import { roadSvg } from '@/desks/find/roadSvg'
+import { saveFile } from '@/shared/model/saveFile'
 import { useLongAnswer } from '@/shared/api/useLongAnswer'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import { useVisit } from '@/shared/ui/useVisit'
@@ -9,6 +12,7 @@ import { day } from '@/shared/model/units'
 
 /** The tests from here on, on one page to print, for the attic without a device. */
 const props = defineProps<{ id: string }>()
+const { t } = useI18n()
 const { visit, load } = useVisit()
 const { answer, task, problem, asking, again } = useLongAnswer<RoadMap>(() => api.roadMap(props.id))
 watch(
@@ -20,6 +24,14 @@ watch(
   { immediate: true },
 )
 const print = () => window.print()
+const of = computed(() =>
+  visit.value ? `${visit.value.site}, ${visit.value.unit}, ${day(visit.value.visit_on)}` : '',
+)
+function save() {
+  if (!answer.value) return
+  const title = `${t('RoadMapPage.roadMap')} ${of.value}`
+  saveFile('gorvant-road-map.svg', roadSvg(title, answer.value.tree), 'image/svg+xml')
+}
 </script>
 
 <template>
@@ -27,11 +39,14 @@ const print = () => window.print()
     <header>
       <h1>
         {{ $t('RoadMapPage.roadMap') }}
-        <span v-if="visit">{{ visit.site }}, {{ visit.unit }}, {{ day(visit.visit_on) }}</span>
+        <span v-if="visit">{{ of }}</span>
       </h1>
       <p v-if="visit?.symptom_titles.length">{{ visit.symptom_titles.join(', ') }}</p>
       <span class="ways">
         <RouterLink class="key" :to="`/visits/${id}/find`">{{ $t('RoadMapPage.backToFind') }}</RouterLink>
+        <el-button v-if="answer" class="key" data-testid="road-svg" @click="save">{{
+          $t('RoadMapPage.svg')
+        }}</el-button>
         <el-button class="key solid" @click="print">{{ $t('RoadMapPage.print') }}</el-button>
       </span>
     </header>

@@ -87,7 +87,7 @@ defineExpose({ focus: () => entry.value?.focus() })
     </button>
     <PickButtons
       v-show="!docked || unfolded"
-      class="functions"
+      class="functions tight"
       :model-value="of"
       :options="choices"
       :label="$t('MeterPanel.whatIsRead')"
@@ -201,10 +201,7 @@ defineExpose({ focus: () => entry.value?.focus() })
       @keep="(read) => emit('keep', read)"
       @give-up="emit('giveUp')"
     />
-    <p v-if="inOhms" class="caution">{{ $t('MeterPanel.ohmsOnlyWithThePower') }}</p>
-    <p v-if="of === 'amps_ac'" class="caution">
-      {{ $t('MeterPanel.lineVoltageClampOneConductor') }}
-    </p>
+    <p v-for="one in about.cautions" :key="one" class="caution">⚠ {{ one }}</p>
     <ProblemNote v-if="problem" :problem="problem" />
     <p v-if="last" :class="['verdict', last.verdict]" role="status" data-testid="verdict">
       <b aria-hidden="true">{{
@@ -257,10 +254,6 @@ defineExpose({ focus: () => entry.value?.focus() })
 
 .functions {
   width: 100%;
-}
-
-.functions :deep(.el-segmented__item) {
-  flex: 1 0 auto;
 }
 
 .glass {

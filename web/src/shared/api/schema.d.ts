@@ -3206,6 +3206,7 @@ export interface components {
                 at: "points" | "load" | "place" | "fact";
                 open: boolean;
                 instruments: components["schemas"]["Titled"][];
+                cautions: string[];
                 places: {
                     id: string;
                     title: string;
@@ -4420,7 +4421,7 @@ export interface components {
             at: string | null;
             at_title: string | null;
             /** @enum {string} */
-            function: "volts_ac" | "ohms" | "amps_ac" | "degrees_f" | "psi" | "minutes" | "seen" | "looked_up" | "did";
+            function: "volts_ac" | "ohms" | "amps_ac" | "microfarads" | "degrees_f" | "psi" | "minutes" | "seen" | "looked_up" | "did";
             from_node: string | null;
             to_node: string | null;
             place: string | null;
@@ -4499,7 +4500,7 @@ export interface components {
         NewReading: {
             id: components["schemas"]["Uuid"];
             /** @enum {string} */
-            function: "volts_ac" | "ohms" | "amps_ac" | "degrees_f" | "psi" | "minutes" | "seen" | "looked_up" | "did";
+            function: "volts_ac" | "ohms" | "amps_ac" | "microfarads" | "degrees_f" | "psi" | "minutes" | "seen" | "looked_up" | "did";
             from_node?: string | null;
             to_node?: string | null;
             place?: string | null;

@@ -66,6 +66,7 @@ const UNIT: Record<string, string> = {
   volts_ac: 'V',
   ohms: 'Ω',
   amps_ac: 'A',
+  microfarads: 'µF',
   degrees_f: '°F',
   psi: 'psi',
   minutes: 'min',

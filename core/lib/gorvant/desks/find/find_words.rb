@@ -266,7 +266,7 @@ module Gorvant
             isolated: test.isolated,
             condition: condition(test),
             cautions: test.cautions.map { |key| Catalogue.cautions.fetch(key) },
-            answers: %w[volts_ac ohms degrees_f].include?(test.function) ? [] : answers(test)
+            answers: %w[volts_ac ohms microfarads degrees_f].include?(test.function) ? [] : answers(test)
           }
         end
 
@@ -289,6 +289,8 @@ module Gorvant
             ohms(test)
           when "looked_up"
             words("test_looked_up", title: Catalogue.facts.fetch(test.place).fetch("title"))
+          when "microfarads"
+            words("test_microfarads", what: Observation.functions.dig("microfarads", "places", test.place, "title"))
           when "minutes"
             words("test_minutes")
           when "degrees_f"
@@ -347,7 +349,7 @@ module Gorvant
 
         def answer_words(test, answer)
           case test.function
-          when "volts_ac", "ohms", "minutes", "coil_switch", "degrees_f"
+          when "volts_ac", "ohms", "microfarads", "minutes", "coil_switch", "degrees_f"
             words("answer_#{answer}")
           when "looked_up"
             Comparison.words(test.place, answer)
