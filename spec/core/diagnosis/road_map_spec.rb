@@ -31,6 +31,26 @@ RSpec.describe Gorvant::Diagnosis::RoadMap do
     expect(shares.sum).to be_between(0.8, 1.001)
   end
 
+  it "draws answers that come to one and the same as one way, with the least that any of them is worth" do
+    told =
+      [
+        ["heat", "volts_ac", %w[outdoor.C outdoor.Y], 24.3],
+        %w[heat seen compressor runs],
+        ["heat", "volts_ac", %w[outdoor.C outdoor.board.T1], 0.1],
+        %w[heat seen ice solid_block],
+        ["heat", "looked_up", "defrost_interval_minutes", 90]
+      ].filter_map { |call, *rest| find.clue(call, *rest) }
+    drawn = Gorvant::Desks::Find::Words.new(finder(told)).road_map { |clues| finder(told + clues) }
+    ends = leaves(drawn[:tree])
+    plain = ends.select { |_way, leaf| leaf[:also].empty? }
+    stations = plain.map { |way, leaf| [way[0...-1], way.last.first, *leaf.values_at(:title, :proof, :sure)] }
+    expect(stations.uniq.size).to eq(stations.size)
+    several = plain.select { |way, _leaf| way.last.last.include?("; ") }
+    expect([ends.size, several.any?]).to eq([drawn[:leaves], true])
+    checked = several.map { |way, leaf| [way.last.last.split("; ").size, leaf[:share]] }
+    expect(checked).to all(match([be > 1, match(/%\z/)]))
+  end
+
   it "asks what Find would ask: each station is the next test after the answers on its way" do
     tree = map[:tree]
     clues = Gorvant::Diagnosis::Clues.new(find.library)

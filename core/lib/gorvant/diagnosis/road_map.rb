@@ -8,7 +8,7 @@ module Gorvant
       # Finder at this point of the way. answer: what led here, nil at the start; share: how probable the way is.
       Stop = Struct.new(:finder, :answer, :share, :choice, :branches, :depth, keyword_init: true)
 
-      attr_reader :root, :leaves
+      attr_reader :root
 
       # again: a block that makes a Finder with these clues beside those of the first.
       def initialize(finder, &again)
@@ -38,15 +38,19 @@ module Gorvant
         choice = stop.finder.not_now? ? nil : stop.finder.next_test
         return [] unless choice
 
-        answers = answers(stop, choice.test)
-        return [] if @leaves + answers.size - 1 > @limits["leaves"]
+        children = answers(stop, choice.test).map { |answer, share| child(stop, told, choice.test, answer, share) }
+        unexplained, others = children.partition { |child, _clues| unexplained?(child) }
+        more = others.size + [unexplained.size, 1].min - 1
+        return [] if @leaves + more > @limits["leaves"]
 
-        @leaves += answers.size - 1
+        @leaves += more
         stop.choice = choice
-        children = answers.map { |answer, share| child(stop, told, choice.test, answer, share) }
         stop.branches = children.map(&:first)
-        children
+        others
       end
+
+      # What nothing explains leads back to Find: such ways are not followed, and all of a station are one.
+      def unexplained?(stop) = stop.finder.beliefs.all.last >= @limits["unexplained_from"]
 
       def child(stop, told, test, answer, share)
         clues = told + [@clues.answered(test, answer)]

@@ -67,7 +67,8 @@ li::before {
 }
 
 .answer {
-  flex: none;
+  flex: 0 0 auto;
+  max-width: 40%;
   padding: 0 5px;
   border: 1px solid var(--rule-strong);
 }

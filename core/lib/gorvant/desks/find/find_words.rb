@@ -67,8 +67,8 @@ module Gorvant
         # The tests from here on as a tree: { test, branches: [{ answer, share, then }] } down to { title, share,
         # proof, sure }.
         def road_map(&again)
-          map = Diagnosis::RoadMap.new(@finder, &again)
-          { leaves: map.leaves, tree: stop(map.root) }
+          tree = stop(Diagnosis::RoadMap.new(@finder, &again).root)
+          { leaves: ends(tree), tree: tree }
         end
 
         private
@@ -81,8 +81,23 @@ module Gorvant
               answer = answer_words(one.choice.test, following.answer)
               { answer: answer, share: following.share.round(3), then: stop(following) }
             end
-          { test: Words.new(one.finder).station(one.choice), branches: branches }
+          { test: Words.new(one.finder).station(one.choice), branches: merged(branches) }
         end
+
+        def ends(tree) = tree[:test] ? tree[:branches].sum { |branch| ends(branch[:then]) } : 1
+
+        # Answers that come to one and the same are one way, with the least share of them.
+        def merged(branches)
+          ways = branches.group_by { |branch| plain_leaf(branch[:then]) || branch }.values
+          ways.map do |same|
+            least = same.map { |branch| branch[:then] }.min_by { |leaf| leaf[:share].to_s[/\d+/].to_i }
+            answer = same.map { |branch| branch[:answer] }.join("; ")
+            same.first.merge(answer: answer, share: same.sum { |branch| branch[:share] }.round(3), then: least)
+          end
+        end
+
+        # What makes two leaves alike; nil of a station, and of one that names others beside it.
+        def plain_leaf(stop) = stop[:test] || stop[:also].any? ? nil : stop.values_at(:title, :proof, :sure)
 
         # The next in weight where it is not told apart.
         def also(one)
