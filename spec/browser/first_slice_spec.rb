@@ -5,7 +5,7 @@ require_relative "../support/browser"
 RSpec.describe "The first day with Gorvant", :browser, type: :feature do
   it "goes from a demo visit to a kept reading, and on to a rig file of one's own" do
     visit "/"
-    expect(page).to have_css("[data-testid=visit]", count: 10)
+    expect(page).to have_css("[data-testid=visit]", count: 11)
     find("[data-testid=visit]", text: "Boathouse library").click
     find("[data-testid=call-heat]").click
     tap_station "outdoor.C"

@@ -153,6 +153,6 @@ RSpec.describe "A crew", :browser, type: :feature do
     find("[data-testid=take-out]").click
     expect(page).to have_css("[data-testid=bin-empty]")
     visit "/"
-    expect(page).to have_css("[data-testid=visit]", count: 10)
+    expect(page).to have_css("[data-testid=visit]", count: 11)
   end
 end

@@ -49,13 +49,15 @@ ol {
 
 li {
   display: flex;
-  flex-wrap: wrap;
-  gap: 4px 10px;
+  gap: 10px;
   align-items: center;
-  justify-content: space-between;
   min-height: var(--target);
   border-bottom: 1px solid var(--rule);
   overflow-wrap: anywhere;
+}
+
+li > span:first-child {
+  flex: 1;
 }
 
 .quiet {
