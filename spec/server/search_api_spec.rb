@@ -77,7 +77,7 @@ RSpec.describe "Search", :server do
     me = answer["people"].find { |one| one["name"] == "Local owner" }["id"]
     expect(search("iced", by: me).size).to eq(2)
     expect(search("iced", by: uuid)).to eq([])
-    expect(search.size).to eq(10)
+    expect(search.size).to eq(11)
   end
 
   it "never shows another crew's, nor reads a word by theirs, nor what lies in the bin" do

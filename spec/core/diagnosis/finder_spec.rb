@@ -305,8 +305,8 @@ RSpec.describe Gorvant::Diagnosis::Finder do
     expect(together.call(silent, hot)).to eq([[silent, hot].map { |told| told.last[:at] }])
     # The same in two calls; in one, what a fault shows both of; each by itself.
     lukewarm = %w[heat seen vapour_line_by_hand lukewarm]
-    in_cool, in_off = %w[cool off].map { |call| [call, *hot.drop(1)] }
-    others = [[silent, in_cool], [silent, in_off], [silent, lukewarm], [silent], [hot], []]
+    turns = %w[fan seen outdoor_fan turns]
+    others = [[silent, ["cool", *hot.drop(1)]], [silent, turns], [silent, lukewarm], [silent], [hot], []]
     others.each { |told| expect(together.call(*told)).to eq([]), told.inspect }
     said =
       Gorvant::Desks::Find::Words.new(find.finder(%w[no_heat], silent, hot)).to_h[:changed].map { |one| one[:says] }
