@@ -4,7 +4,7 @@ module Gorvant
   module Server
     # The outside of a reading; what it reads is Observation's to check against the rig in hand.
     class SayingRequest < Request
-      METERS = %w[high_impedance low_impedance].freeze
+      METERS = Observation.functions.fetch("volts_ac").fetch("instruments")
 
       json do
         required(:text).filled(:string, max_size?: 200)

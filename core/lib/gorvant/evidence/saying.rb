@@ -76,14 +76,12 @@ module Gorvant
       given.map { |one| Understood.new(given: one, call: call, at: at, left: parts.left) }
     end
 
+    # "Not 24" is no reading: what it is instead nobody said. Only what is seen has an opposite.
     def readings(parts, at)
-      looked = [stopped(parts), looked_up(parts)].compact.first
-      return [looked] if looked
-
       seen = seen(parts)
-      return seen if seen.any?
+      return seen if seen.any? || parts.denied_number?
 
-      [across(parts) || placed(parts) || points(parts, at)].compact
+      [stopped(parts) || looked_up(parts) || across(parts) || placed(parts) || points(parts, at)].compact
     end
 
     def stopped(parts)

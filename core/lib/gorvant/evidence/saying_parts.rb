@@ -74,6 +74,10 @@ module Gorvant
         words.filter_map { |word| spans.find { |span| span.begin >= word.end } || spans.last }.uniq
       end
 
+      # Whether what was measured is denied: "not 24", "no 24", "is not dead".
+      def denied_number? =
+        any?(:denied) || @found[:number].any? { |from, _to, _value| from.positive? && @words[from - 1] == "no" }
+
       def lone_noes(spans) =
         spans
           .map { |span| (span.begin - 1)...span.begin }

@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { refDebounced, useEventListener } from '@vueuse/core'
 import { computed, nextTick, ref, watch } from 'vue'
-import { useI18n } from 'vue-i18n'
 import { api, type Said } from '@/shared/api/client'
 import { useQuestion } from '@/shared/api/useQuestion'
 import { isTyping } from '@/shared/model/keys'
@@ -26,11 +25,6 @@ const meter = ref<Meter | null>(null)
 const chosen = ref<{ call?: string; at?: Place; meter?: Meter }>({})
 type Place = 'wall' | 'air_handler' | 'outdoor'
 type Meter = 'high_impedance' | 'low_impedance'
-const { t } = useI18n()
-const METERS: { id: Meter; title: string }[] = [
-  { id: 'high_impedance', title: t('SayIt.highImpedance') },
-  { id: 'low_impedance', title: t('SayIt.lowImpedance') },
-]
 const PLACES: { id: Place; title: string }[] = [
   { id: 'wall', title: 'wall' },
   { id: 'air_handler', title: 'air handler' },
@@ -57,6 +51,7 @@ const { problem: refused, busy, keep } = useReadings(props.visit)
 const kept = ref<{ says: string; verdict: string } | null>(null)
 const placeOf = (way: Said) => way.at as Place | null
 const meterOf = (way: Said) => way.meter as Meter | null
+const meters = computed(() => (catalogue.value?.instruments ?? []) as { id: Meter; title: string }[])
 const calls = computed(() => (catalogue.value?.calls ?? []).map((one) => ({ id: one.id, title: one.title })))
 
 async function keepWay(way: Said) {
@@ -140,7 +135,7 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
           <PickButtons
             v-if="way.meter"
             :model-value="meterOf(way)"
-            :options="METERS"
+            :options="meters"
             :label="$t('SayIt.meter')"
             testid="said-meter"
             @update:model-value="(one: Meter) => (chosen = { ...chosen, meter: one })"
