@@ -57,7 +57,7 @@ function to(symptom: Symptom) {
     overflow-x: auto;
     padding-right: 24px;
     white-space: nowrap;
-    mask-image: linear-gradient(to right, #000 calc(100% - 32px), transparent);
+    mask-image: linear-gradient(to right, var(--ink) calc(100% - 32px), transparent);
   }
 
   .key {
