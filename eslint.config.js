@@ -4,6 +4,13 @@ import tseslint from 'typescript-eslint'
 /** Signs that stand for themselves in any language, and the name of the product. */
 const ALONE = [...'()[]{}<>.,:;!?+-=*/#%&|·•–—−×÷°Ω≠≈≤≥~…“”’‘"\'⚠↻→←↑↓↵‹›■●○▲✓✕', 'gorvant']
 
+/** What a script, or a template, hands to a control as its words. */
+const WORDS = {
+  selector:
+    'Property[key.name=/^(title|says|label|placeholder|message|detail)$/] > Literal[value=/[A-Za-z]{2}/]',
+  message: 'What the pages say stands in web/src/words.',
+}
+
 export default tseslint.config(
   { ignores: ['web/dist/**', 'web/src/shared/api/schema.d.ts', 'node_modules/**', 'vendor/**'] },
   ...tseslint.configs.recommended,
@@ -11,6 +18,7 @@ export default tseslint.config(
   {
     files: ['web/**/*.vue'],
     languageOptions: { parserOptions: { parser: tseslint.parser } },
+    rules: { 'no-restricted-syntax': ['error', WORDS], 'vue/no-restricted-syntax': ['error', WORDS] },
   },
   {
     rules: {

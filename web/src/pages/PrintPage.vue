@@ -1,17 +1,19 @@
 <script setup lang="ts">
 import { onBeforeUnmount, ref, shallowRef } from 'vue'
+import { useI18n } from 'vue-i18n'
 import { useRoute } from 'vue-router'
 import { api, type Condition, type Source } from '@/shared/api/client'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import type { Problem } from '@/shared/model/outcome'
 
+const { t } = useI18n()
 const props = defineProps<{ kind: 'visit' | 'rig'; id: string }>()
 const route = useRoute()
 
 const VIEWS = [
-  { view: 'loops', title: 'Loom' },
-  { view: 'ladder', title: 'Ladder' },
-  { view: 'connections', title: 'Connections' },
+  { view: 'loops', title: t('PrintPage.loom') },
+  { view: 'ladder', title: t('PrintPage.ladder') },
+  { view: 'connections', title: t('PrintPage.connections') },
 ] as const
 const source: Source = { kind: props.kind, id: props.id }
 const sheets = shallowRef<{ view: string; title: string; url: string; width: number; height: number }[]>([])

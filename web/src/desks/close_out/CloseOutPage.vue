@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, shallowRef, watch } from 'vue'
+import { useI18n } from 'vue-i18n'
 import { RouterLink } from 'vue-router'
 import { api, type CloseOut, type CloseOutRecord } from '@/shared/api/client'
 import { useQuestion } from '@/shared/api/useQuestion'
@@ -17,6 +18,7 @@ import { useSession } from '@/shared/ui/useSession'
 import { useVisit } from '@/shared/ui/useVisit'
 import type { Problem } from '@/shared/model/outcome'
 
+const { t } = useI18n()
 const props = defineProps<{ id: string }>()
 const { visit, problem: keeping, saved, load, held, keepDesk, renew, settled } = useVisit()
 const { mayChange } = useSession()
@@ -47,11 +49,11 @@ const closed = computed(() => visit.value?.closed_number ?? null)
 const leftOff = computed(() => !!kept.value.left_off?.trim())
 
 const STEPS: { id: Steps; title: string }[] = [
-  { id: 'found', title: 'What was found' },
-  { id: 'done', title: 'What was done' },
-  { id: 'calls', title: 'Every call, once' },
-  { id: 'put_back', title: 'Put back' },
-  { id: 'customer', title: 'For the customer' },
+  { id: 'found', title: t('CloseOutPage.whatWasFound') },
+  { id: 'done', title: t('CloseOutPage.whatWasDone') },
+  { id: 'calls', title: t('CloseOutPage.everyCallOnce') },
+  { id: 'put_back', title: t('CloseOutPage.putBack') },
+  { id: 'customer', title: t('CloseOutPage.forTheCustomer') },
 ]
 const missing = computed(() => answer.value?.missing ?? [])
 const missingAt = (step: Steps) => missing.value.filter((one) => stepOf(one.field) === step)

@@ -1,11 +1,13 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
+import { useI18n } from 'vue-i18n'
 import { RouterLink } from 'vue-router'
 import { api, type CloseOut, type KnownGood } from '@/shared/api/client'
 import { useQuestion } from '@/shared/api/useQuestion'
 import { SIGNS } from '@/shared/model/visitPages'
 import { moment } from '@/shared/model/when'
 
+const { t } = useI18n()
 /** A visit's closings: the one that holds, those before it, and what came in afterwards. */
 const props = defineProps<{
   visit: string
@@ -19,10 +21,10 @@ const emit = defineEmits<{ reopen: [number: number, why: string] }>()
 const holds = computed(() => props.answer.closings.find((one) => !one.reopened_at) ?? null)
 const before = computed(() => props.answer.closings.filter((one) => one.reopened_at))
 const AS: Record<string, string> = {
-  untouched: 'waits to be sent',
-  agrees: 'all put back, every call as expected',
-  so_far: 'with something left, not run, or still to be seen',
-  disagrees: 'with the fault still there, or the unit left off',
+  untouched: t('ClosedPart.waitsToBeSent'),
+  agrees: t('ClosedPart.allPutBackEvery'),
+  so_far: t('ClosedPart.withSomethingLeftNot'),
+  disagrees: t('ClosedPart.withTheFaultStill'),
 }
 /** What it leaves open, of the visit as it was closed. */
 const open = computed(() => [

@@ -1,19 +1,21 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { useI18n } from 'vue-i18n'
 import { api, type CloseOutRecord } from '@/shared/api/client'
 import { useQuestion } from '@/shared/api/useQuestion'
 import { codesIn } from '@/desks/close_out/closing'
 import KeptInput from '@/shared/ui/KeptInput.vue'
 import PickButtons from '@/shared/ui/kit/PickButtons.vue'
 
+const { t } = useI18n()
 /** The page that the customer gets: plain words, whether the complaint is answered, what comes next, photos. */
 const props = defineProps<{ visit: string; kept: CloseOutRecord; complaint: string }>()
 const emit = defineEmits<{ keep: [part: CloseOutRecord] }>()
 
 const ANSWERS = [
-  { id: 'yes', title: 'yes' },
-  { id: 'partly', title: 'partly' },
-  { id: 'no', title: 'no' },
+  { id: 'yes', title: t('CustomerPart.yes') },
+  { id: 'partly', title: t('CustomerPart.partly') },
+  { id: 'no', title: t('CustomerPart.no') },
 ] as const
 const codes = computed(() => codesIn(props.kept.plain ?? ''))
 const { value: kept } = useQuestion('photos', () => props.visit, api.photos, { follows: false })

@@ -1,11 +1,13 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { useI18n } from 'vue-i18n'
 import { RouterLink } from 'vue-router'
 import type { CloseOut, CloseOutRecord } from '@/shared/api/client'
 import KeptInput from '@/shared/ui/KeptInput.vue'
 import PickButtons from '@/shared/ui/kit/PickButtons.vue'
 import { moment } from '@/shared/model/when'
 
+const { t } = useI18n()
 /** What was done, since when the unit is put right, and the readings that failed held beside their repeats. */
 const props = defineProps<{
   visit: string
@@ -16,8 +18,8 @@ const props = defineProps<{
 const emit = defineEmits<{ keep: [part: CloseOutRecord] }>()
 
 const SEEN = [
-  { id: 'seen', title: 'watched one' },
-  { id: 'not_seen', title: 'still to be seen' },
+  { id: 'seen', title: t('DonePart.watchedOne') },
+  { id: 'not_seen', title: t('DonePart.stillToBeSeen') },
 ] as const
 const open = computed(() => props.repeats.filter((one) => !one.after).length)
 const there = (one: CloseOut['repeats'][number]) =>

@@ -1,11 +1,13 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { useI18n } from 'vue-i18n'
 import { RouterLink } from 'vue-router'
 import { api, type CloseOutRecord, type Find } from '@/shared/api/client'
 import { useLongAnswer } from '@/shared/api/useLongAnswer'
 import KeptInput from '@/shared/ui/KeptInput.vue'
 import PickButtons from '@/shared/ui/kit/PickButtons.vue'
 
+const { t } = useI18n()
 /** What was found: as Find has it, with its proof and what that does not prove, or in one's own words. */
 const props = defineProps<{ visit: string; kept: CloseOutRecord }>()
 const emit = defineEmits<{ keep: [part: CloseOutRecord] }>()
@@ -14,8 +16,8 @@ const { answer, task, again } = useLongAnswer<Find>(() => api.find(props.visit, 
 void again()
 const top = computed(() => answer.value?.suspects[0] ?? null)
 const CAUSES = [
-  { id: 'find', title: 'As Find has it' },
-  { id: 'written', title: 'In my words' },
+  { id: 'find', title: t('FoundPart.asFindHasIt') },
+  { id: 'written', title: t('FoundPart.inMyWords') },
 ] as const
 </script>
 

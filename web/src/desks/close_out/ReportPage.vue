@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
+import { useI18n } from 'vue-i18n'
 import { RouterLink } from 'vue-router'
 import { ElMessage } from 'element-plus/es/components/message/index'
 import { api, type Report } from '@/shared/api/client'
@@ -11,6 +12,7 @@ import type { Problem } from '@/shared/model/outcome'
 import { moment } from '@/shared/model/when'
 import { saveFile } from '@/shared/model/saveFile'
 
+const { t } = useI18n()
 const props = defineProps<{ id: string; number: number | null }>()
 const { value: report, problem: unread } = useQuestion<{ id: string; number: number | null }, Report>(
   'report',
@@ -45,10 +47,10 @@ async function copy() {
   if (!report.value) return
   try {
     await navigator.clipboard.writeText(report.value.handover)
-    ElMessage({ message: 'Hand-over text copied', type: 'success', duration: 2500 })
+    ElMessage({ message: t('ReportPage.handOverTextCopied'), type: 'success', duration: 2500 })
   } catch {
     ElMessage({
-      message: 'This browser lets nothing be copied: mark the text below',
+      message: t('ReportPage.thisBrowserLetsNothing'),
       type: 'warning',
       duration: 5000,
     })

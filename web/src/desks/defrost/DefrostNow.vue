@@ -119,8 +119,8 @@ const SIGN = { true: '=', false: '…', null: '?' } as Record<string, string>
           v-model="form.frost"
           :none="$t('DefrostNow.notRead')"
           :options="[
-            { id: 'closed', title: 'closed: frost' },
-            { id: 'open', title: 'open' },
+            { id: 'closed', title: $t('DefrostNow.closedFrost') },
+            { id: 'open', title: $t('DefrostNow.open') },
           ]"
           :label="$t('DefrostNow.airPressureSwitch')"
           data-testid="aps"

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, defineAsyncComponent, ref, shallowRef, watch } from 'vue'
+import { useI18n } from 'vue-i18n'
 import { useRoute, useRouter } from 'vue-router'
 import {
   api,
@@ -21,6 +22,7 @@ import { useVisit } from '@/shared/ui/useVisit'
 import { keepFitted } from '@/shared/model/fitted'
 import type { Problem } from '@/shared/model/outcome'
 
+const { t } = useI18n()
 /** With the charts that only it needs. */
 const RecordedDesk = defineAsyncComponent(() => import('@/desks/defrost/recorded/RecordedDesk.vue'))
 const props = defineProps<{ id: string }>()
@@ -32,13 +34,13 @@ const outlook = shallowRef<DefrostOutlook | null>(null)
 const busy = ref(false)
 
 const TABS = [
-  { id: 'now', title: 'State now' },
-  { id: 'sensors', title: 'Sensors' },
-  { id: 'schools', title: 'Schools' },
-  { id: 'test', title: 'Forced test' },
-  { id: 'recorded', title: 'Recorded' },
-  { id: 'planner', title: 'Planner' },
-  { id: 'list', title: 'Checklist' },
+  { id: 'now', title: t('DefrostPage.stateNow') },
+  { id: 'sensors', title: t('DefrostPage.sensors') },
+  { id: 'schools', title: t('DefrostPage.schools') },
+  { id: 'test', title: t('DefrostPage.forcedTest') },
+  { id: 'recorded', title: t('DefrostPage.recorded') },
+  { id: 'planner', title: t('DefrostPage.planner') },
+  { id: 'list', title: t('DefrostPage.checklist') },
 ] as const
 type Tab = (typeof TABS)[number]['id']
 const tab = computed<Tab>(() => TABS.find((one) => one.id === route.query.tab)?.id ?? 'now')

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, reactive, ref, shallowRef, watch } from 'vue'
+import { useI18n } from 'vue-i18n'
 import { api, type Visit } from '@/shared/api/client'
 import { useQuestion } from '@/shared/api/useQuestion'
 import type { Problem } from '@/shared/model/outcome'
@@ -9,13 +10,14 @@ import SchoolsRuler from '@/desks/defrost/SchoolsRuler.vue'
 import PickOne from '@/shared/ui/kit/PickOne.vue'
 import PickFile from '@/shared/ui/kit/PickFile.vue'
 
+const { t } = useI18n()
 type History = Record<string, string | number>
 const props = defineProps<{ visit: Visit; history: History; seen: number[]; busy: boolean }>()
 const emit = defineEmits<{ keep: [history: History, seen: number[]]; use: [facts: Record<string, string>] }>()
 
 const LANES = [
-  { id: 'fed', title: 'compressor fed' },
-  { id: 'cold', title: 'coil switch closed' },
+  { id: 'fed', title: t('DefrostSchools.compressorFed') },
+  { id: 'cold', title: t('DefrostSchools.coilSwitchClosed') },
 ] as const
 const form = reactive({
   minutes: Number(props.history.minutes ?? 180),
@@ -31,10 +33,14 @@ const form = reactive({
 /** What each school counts on where somebody wants it otherwise than usual. */
 const countsOn = ref<Record<string, 'Y' | 'T1'>>({})
 const MORE = [
-  { id: 'y', title: 'Y live', placeholder: 'as fed' },
-  { id: 'cooling', title: 'in cooling', placeholder: 'never' },
-  { id: 'unpowered', title: 'board without power', placeholder: 'never' },
-  { id: 'aps', title: 'air-pressure switch closed', placeholder: 'not asked' },
+  { id: 'y', title: t('DefrostSchools.yLive'), placeholder: t('DefrostSchools.asFed') },
+  { id: 'cooling', title: t('DefrostSchools.inCooling'), placeholder: t('DefrostSchools.never') },
+  { id: 'unpowered', title: t('DefrostSchools.boardWithoutPower'), placeholder: t('DefrostSchools.never') },
+  {
+    id: 'aps',
+    title: t('DefrostSchools.airPressureSwitchClosed'),
+    placeholder: t('DefrostSchools.notAsked'),
+  },
   { id: 'coil', title: `coil, ${degreeSign()}: minute:degrees`, placeholder: courseShown('0:40, 30:22') },
   { id: 'outdoor', title: `outdoor air, ${degreeSign()}`, placeholder: courseShown('30') },
 ] as const

@@ -1,8 +1,10 @@
 <script setup lang="ts">
 import { ref } from 'vue'
+import { useI18n } from 'vue-i18n'
 import { readIn, shownIn, unitShown } from '@/shared/model/units'
 import KeptInput from '@/shared/ui/KeptInput.vue'
 
+const { t } = useI18n()
 /** What was seen of a forced defrost without a time, and what was read. */
 const props = defineProps<{
   answers: Record<string, boolean>
@@ -15,24 +17,24 @@ const emit = defineEmits<{
 }>()
 
 const ANSWERS = [
-  { id: 'unplugged', title: 'Switch unplugged for the jumper' },
-  { id: 'switch_closed', title: 'Coil switch read closed' },
-  { id: 'went_in', title: 'It went into defrost' },
-  { id: 'fan', title: 'The fan stopped' },
-  { id: 'valve', title: 'The valve was heard' },
-  { id: 'strips', title: 'Heat came on' },
-  { id: 'fan_back', title: 'The fan came back' },
-  { id: 'strips_off', title: 'Heat went off' },
+  { id: 'unplugged', title: t('ForcedSeen.switchUnpluggedForThe') },
+  { id: 'switch_closed', title: t('ForcedSeen.coilSwitchReadClosed') },
+  { id: 'went_in', title: t('ForcedSeen.itWentIntoDefrost') },
+  { id: 'fan', title: t('ForcedSeen.theFanStopped') },
+  { id: 'valve', title: t('ForcedSeen.theValveWasHeard') },
+  { id: 'strips', title: t('ForcedSeen.heatCameOn') },
+  { id: 'fan_back', title: t('ForcedSeen.theFanCameBack') },
+  { id: 'strips_off', title: t('ForcedSeen.heatWentOff') },
 ]
 const READINGS = [
-  { id: 'fan_amps', title: 'Fan in defrost', unit: 'A' },
-  { id: 'vapour_before_degrees_f', title: 'Vapor line before', unit: '°F' },
-  { id: 'vapour_after_degrees_f', title: 'Vapor line in defrost', unit: '°F' },
-  { id: 'true_suction_before_psi', title: 'True suction before', unit: 'psi' },
-  { id: 'vapour_port_before_psi', title: 'Vapor port before', unit: 'psi' },
-  { id: 'true_suction_psi', title: 'True suction in defrost', unit: 'psi' },
-  { id: 'vapour_port_psi', title: 'Vapor port in defrost', unit: 'psi' },
-  { id: 'coil_at_end_degrees_f', title: 'Coil at the end', unit: '°F' },
+  { id: 'fan_amps', title: t('ForcedSeen.fanInDefrost'), unit: 'A' },
+  { id: 'vapour_before_degrees_f', title: t('ForcedSeen.vaporLineBefore'), unit: '°F' },
+  { id: 'vapour_after_degrees_f', title: t('ForcedSeen.vaporLineInDefrost'), unit: '°F' },
+  { id: 'true_suction_before_psi', title: t('ForcedSeen.trueSuctionBefore'), unit: 'psi' },
+  { id: 'vapour_port_before_psi', title: t('ForcedSeen.vaporPortBefore'), unit: 'psi' },
+  { id: 'true_suction_psi', title: t('ForcedSeen.trueSuctionInDefrost'), unit: 'psi' },
+  { id: 'vapour_port_psi', title: t('ForcedSeen.vaporPortInDefrost'), unit: 'psi' },
+  { id: 'coil_at_end_degrees_f', title: t('ForcedSeen.coilAtTheEnd'), unit: '°F' },
 ]
 
 function answer(id: string, value: boolean) {

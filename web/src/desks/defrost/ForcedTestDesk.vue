@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
+import { useI18n } from 'vue-i18n'
 import { api, type ForcedTest, type ForcedTestRecord, type Visit } from '@/shared/api/client'
 import { serverWithin } from '@/shared/api/clock'
 import { useStopwatch } from '@/desks/defrost/useStopwatch'
@@ -14,6 +15,7 @@ import StopwatchFace from '@/desks/defrost/StopwatchFace.vue'
 import VerdictList from '@/desks/defrost/VerdictList.vue'
 import PickOne from '@/shared/ui/kit/PickOne.vue'
 
+const { t } = useI18n()
 const props = defineProps<{
   visit: Visit
   record: ForcedTestRecord
@@ -88,8 +90,8 @@ function forget(mark: string) {
 function number(key: 'counted_minutes' | 'coil_degrees_f', text: string) {
   const value =
     key === 'counted_minutes'
-      ? read('Counted before', text)
-      : read('Coil at entry', text, -Infinity, readDegrees)
+      ? read(t('ForcedTestDesk.countedBefore'), text)
+      : read(t('ForcedTestDesk.coilAtEntry'), text, -Infinity, readDegrees)
   if (!Number.isNaN(value)) keep({ [key]: value })
 }
 /** A new test begins with empty marks; the one before stays with the visit. */
@@ -120,14 +122,14 @@ function close() {
 }
 
 const FAN_MARKED_BY = [
-  { id: 'click', title: 'the click, or its first slowing' },
-  { id: 'clamp', title: 'amps on a clamp' },
-  { id: 'standing', title: 'the fan seen standing' },
+  { id: 'click', title: t('ForcedTestDesk.theClickOrIts') },
+  { id: 'clamp', title: t('ForcedTestDesk.ampsOnAClamp') },
+  { id: 'standing', title: t('ForcedTestDesk.theFanSeenStanding') },
 ]
 const TITLES: Record<string, string> = {
-  coil_jumper: 'jumper on the coil switch pins',
-  bridge: 'bridge on the pins',
-  sensor_plug: 'coil switch plug',
+  coil_jumper: t('ForcedTestDesk.jumperOnTheCoil'),
+  bridge: t('ForcedTestDesk.bridgeOnThePins'),
+  sensor_plug: t('ForcedTestDesk.coilSwitchPlug'),
 }
 </script>
 

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, shallowRef, watch } from 'vue'
+import { useI18n } from 'vue-i18n'
 import type { Visit } from '@/shared/api/client'
 import { recordedApi, type ClimateWanted, type Plan, type PlannedSums } from '@/desks/defrost/recorded/api'
 import PickFile from '@/shared/ui/kit/PickFile.vue'
@@ -8,25 +9,26 @@ import TaskProgress from '@/shared/ui/kit/TaskProgress.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import { useLongAnswer } from '@/shared/api/useLongAnswer'
 
+const { t } = useI18n()
 /** A year of the site's weather under every setting of the board. */
 const props = defineProps<{ visit: Visit }>()
 const CLIMATES = [
-  { id: 'lake_village', title: 'Lake village, damp winters about freezing' },
-  { id: 'dry_cold', title: 'Dry and cold, inland' },
-  { id: 'wet_mild', title: 'Wet and mild, near the sea' },
-  { id: 'hills', title: 'Hills, snow and wind' },
-  { id: 'own', title: 'The site’s own table' },
+  { id: 'lake_village', title: t('PlannerDesk.lakeVillageDampWinters') },
+  { id: 'dry_cold', title: t('PlannerDesk.dryAndColdInland') },
+  { id: 'wet_mild', title: t('PlannerDesk.wetAndMildNear') },
+  { id: 'hills', title: t('PlannerDesk.hillsSnowAndWind') },
+  { id: 'own', title: t('PlannerDesk.theSiteSOwn') },
 ] as const
 type ClimateId = (typeof CLIMATES)[number]['id']
 const SUMS: { id: keyof PlannedSums; title: string; unit: string }[] = [
-  { id: 'defrosts_a_day', title: 'Defrosts a day', unit: '' },
-  { id: 'defrosts', title: 'Defrosts a year', unit: '' },
-  { id: 'dry', title: 'of them with nothing to melt', unit: '' },
-  { id: 'worst_frost_kg', title: 'Worst frost', unit: 'kg' },
-  { id: 'defrost_kwh', title: 'Lost to defrosting', unit: 'kWh' },
-  { id: 'frost_kwh', title: 'Lost to frost', unit: 'kWh' },
-  { id: 'cool_air_minutes', title: 'Cool air', unit: 'min' },
-  { id: 'valve_shifts', title: 'Valve shifts', unit: '' },
+  { id: 'defrosts_a_day', title: t('PlannerDesk.defrostsADay'), unit: '' },
+  { id: 'defrosts', title: t('PlannerDesk.defrostsAYear'), unit: '' },
+  { id: 'dry', title: t('PlannerDesk.ofThemWithNothing'), unit: '' },
+  { id: 'worst_frost_kg', title: t('PlannerDesk.worstFrost'), unit: 'kg' },
+  { id: 'defrost_kwh', title: t('PlannerDesk.lostToDefrosting'), unit: 'kWh' },
+  { id: 'frost_kwh', title: t('PlannerDesk.lostToFrost'), unit: 'kWh' },
+  { id: 'cool_air_minutes', title: t('PlannerDesk.coolAir'), unit: 'min' },
+  { id: 'valve_shifts', title: t('PlannerDesk.valveShifts'), unit: '' },
 ]
 const BY_MONTH = SUMS.filter((one) =>
   ['defrosts_a_day', 'dry', 'worst_frost_kg', 'defrost_kwh'].includes(one.id),

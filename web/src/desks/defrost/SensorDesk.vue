@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, reactive, ref, shallowRef, watch } from 'vue'
+import { useI18n } from 'vue-i18n'
 import { api, type DefrostRecord, type SensorTableRead, type Visit } from '@/shared/api/client'
 import { useQuestion } from '@/shared/api/useQuestion'
 import type { Problem } from '@/shared/model/outcome'
@@ -11,6 +12,7 @@ import PickOne from '@/shared/ui/kit/PickOne.vue'
 import PickButtons from '@/shared/ui/kit/PickButtons.vue'
 import PickFile from '@/shared/ui/kit/PickFile.vue'
 
+const { t } = useI18n()
 interface SwitchPoint {
   degrees_f: number
   state: 'open' | 'closed'
@@ -155,14 +157,14 @@ async function readFile(chosen: File) {
   importing.value = `Reading ${chosen.name} …`
   csv.value = await chosen.text()
   name.value = chosen.name.replace(/\.csv$/i, '')
-  importing.value = 'Checking row by row …'
+  importing.value = t('SensorDesk.checkingRowByRow')
   const result = await api.readSensorTable({ name: name.value || 'table', text: csv.value || ' ' })
   importing.value = ''
   problem.value = result.state === 'failed' ? result.problem : null
   preview.value = result.state === 'ready' ? result.value : null
 }
 async function keepTable() {
-  importing.value = 'Keeping …'
+  importing.value = t('SensorDesk.keeping')
   const id = crypto.randomUUID()
   const result = await api.readSensorTable({ id, name: name.value.trim(), text: csv.value, keep: true })
   importing.value = ''
@@ -219,8 +221,8 @@ const chosen = computed(() => tables.value.find((one) => one.id === table.value)
           <PickButtons
             v-model="form.state"
             :options="[
-              { id: 'closed', title: 'closed' },
-              { id: 'open', title: 'open' },
+              { id: 'closed', title: $t('SensorDesk.closed') },
+              { id: 'open', title: $t('SensorDesk.open') },
             ]"
             :label="$t('SensorDesk.itWas2')"
             testid="switch-state"

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useEventListener, useMediaQuery } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
+import { useI18n } from 'vue-i18n'
 import { api, type Condition, type Find, type Scene } from '@/shared/api/client'
 import EvidenceList from '@/desks/find/EvidenceList.vue'
 import NextTest from '@/desks/find/NextTest.vue'
@@ -19,6 +20,7 @@ import ScenePane from '@/shared/scene/ScenePane.vue'
 import SceneView from '@/shared/scene/SceneView.vue'
 import { isTyping } from '@/shared/model/keys'
 
+const { t } = useI18n()
 const props = defineProps<{ id: string }>()
 const { visit, load } = useVisit()
 watch(
@@ -36,14 +38,14 @@ const standing = computed(() => readings.value.map((one) => `${one.id}${one.retr
 watch(standing, (_now, before) => before && again())
 
 const PLACES: { id: Place; title: string }[] = [
-  { id: 'wall', title: 'wall' },
-  { id: 'air_handler', title: 'air handler' },
-  { id: 'outdoor', title: 'outdoors' },
+  { id: 'wall', title: t('FindPage.wall') },
+  { id: 'air_handler', title: t('FindPage.airHandler') },
+  { id: 'outdoor', title: t('FindPage.outdoors') },
 ]
 const WAYS: { id: Way; title: string }[] = [
-  { id: 'cheapest', title: 'least time' },
-  { id: 'fewest', title: 'fewest tests' },
-  { id: 'here', title: 'stay here' },
+  { id: 'cheapest', title: t('FindPage.leastTime') },
+  { id: 'fewest', title: t('FindPage.fewestTests') },
+  { id: 'here', title: t('FindPage.stayHere') },
 ]
 const narrow = useMediaQuery('(max-width: 640px)')
 const next = computed(() => answer.value?.next ?? null)

@@ -1,20 +1,22 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { useI18n } from 'vue-i18n'
 import type { Find, Suspect } from '@/shared/api/client'
 import { percent, width } from '@/desks/find/useFind'
 
+const { t } = useI18n()
 /** What could be so, likeliest first, with what carries each and what speaks against it. */
 const props = defineProps<{ answer: Find; visit: string; open: string | null }>()
 const emit = defineEmits<{ open: [id: string | null] }>()
 
 const PAGES: Record<string, { path: string; title: string }> = {
-  set_up: { path: 'thermostat', title: 'Thermostat' },
-  landed: { path: 'wiring', title: 'Wiring' },
-  lifted: { path: 'wiring', title: 'Wiring' },
-  swapped: { path: 'wiring', title: 'Wiring' },
-  found: { path: 'wiring', title: 'Wiring' },
-  rig: { path: 'fitted', title: 'Fitted' },
-  hidden: { path: 'defrost', title: 'Defrost' },
+  set_up: { path: 'thermostat', title: t('SuspectList.thermostat') },
+  landed: { path: 'wiring', title: t('SuspectList.wiring') },
+  lifted: { path: 'wiring', title: t('SuspectList.wiring') },
+  swapped: { path: 'wiring', title: t('SuspectList.wiring') },
+  found: { path: 'wiring', title: t('SuspectList.wiring') },
+  rig: { path: 'fitted', title: t('SuspectList.fitted') },
+  hidden: { path: 'defrost', title: t('SuspectList.defrost') },
 }
 const page = (one: Suspect) => PAGES[one.kind]
 const trace = (one: Suspect) => ({

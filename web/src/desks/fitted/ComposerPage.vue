@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { until } from '@vueuse/core'
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
+import { useI18n } from 'vue-i18n'
 import { useRoute, useRouter } from 'vue-router'
 import { api, type Revision, type Rig, type RigFile, type Visit } from '@/shared/api/client'
 import CallBar from '@/shared/ui/CallBar.vue'
@@ -34,6 +35,7 @@ import SceneView from '@/shared/scene/SceneView.vue'
 import PickOne from '@/shared/ui/kit/PickOne.vue'
 import PickTab from '@/shared/ui/kit/PickTab.vue'
 
+const { t } = useI18n()
 /** visit: the rig of a visit, whose changes the visit goes on with. */
 const props = defineProps<{ id: string | null; visit?: Visit }>()
 const catalogue = useCatalogue()
@@ -48,10 +50,10 @@ const revisions = shallowRef<Revision[]>([])
 const problem = shallowRef<Problem | null>(null)
 const group = ref('wall')
 const SOURCES: Record<string, string> = {
-  diagram: 'read on the diagram',
-  measured: 'measured',
-  told: 'told by somebody',
-  assumed: 'assumed',
+  diagram: t('ComposerPage.readOnTheDiagram'),
+  measured: t('ComposerPage.measured'),
+  told: t('ComposerPage.toldBySomebody'),
+  assumed: t('ComposerPage.assumed'),
 }
 const source = ref('diagram')
 const call = ref('heat')
@@ -119,7 +121,7 @@ const {
   () =>
     ready.value
       ? {
-          name: draft.value.name.trim() || 'Unnamed rig',
+          name: draft.value.name.trim() || t('ComposerPage.unnamedRig'),
           facts: draft.value.facts,
           base: base.value,
           call: call.value,
@@ -158,7 +160,7 @@ const running = computed(
 const valueOf = (key: string) => (composed.value?.values as Record<string, Answer> | undefined)?.[key] ?? ''
 const tabs = computed(() => [
   ...GROUPS.map((one) => ({ ...one, count: left(one.id) })),
-  { id: 'assumed', title: 'Only assumed', count: assumed.value },
+  { id: 'assumed', title: t('ComposerPage.onlyAssumed'), count: assumed.value },
 ])
 const answer = (key: string, value: Answer) => history.set(answered(draft.value, key, value, source.value))
 const clear = (key: string) => history.set(unanswered(draft.value, key))

@@ -1,16 +1,18 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
+import { useI18n } from 'vue-i18n'
 import KeptInput from '@/shared/ui/KeptInput.vue'
 import { readIn, shownIn, unitShown } from '@/shared/model/units'
 import { toggled, type Answer, type Fact, type Question } from '@/desks/fitted/answers'
 
+const { t } = useI18n()
 const props = defineProps<{ question: Question; fact: Fact | undefined; value: Answer }>()
 const emit = defineEmits<{ answer: [value: Answer]; clear: [] }>()
 
 const list = computed(() => (Array.isArray(props.value) ? props.value : []))
 const flags = [
-  { value: true, says: 'yes' },
-  { value: false, says: 'no' },
+  { value: true, says: t('FactQuestion.yes') },
+  { value: false, says: t('FactQuestion.no') },
 ]
 const choices = computed<{ value: Answer; says: string }[]>(() =>
   props.question.kind === 'flag' ? flags : props.question.choices,
@@ -54,7 +56,7 @@ function table(text: string) {
       : fall >= 0
         ? `Line ${fall + 1}: each line has to be above the one before.`
         : pairs.length < 2
-          ? 'At least two lines.'
+          ? t('FactQuestion.atLeastTwoLines')
           : ''
   if (!wrong.value) emit('answer', pairs as unknown as Answer)
 }

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
+import { useI18n } from 'vue-i18n'
 import { useRouter } from 'vue-router'
 import { api } from '@/shared/api/client'
 import { useQuestion } from '@/shared/api/useQuestion'
@@ -16,6 +17,7 @@ import { useVisit } from '@/shared/ui/useVisit'
 import { SIGNS } from '@/shared/model/visitPages'
 import { day, degreeSign, degrees, inUnit, readDegrees, shownDegrees } from '@/shared/model/units'
 
+const { t } = useI18n()
 const props = defineProps<{ id: string }>()
 const catalogue = useCatalogue()
 const { visit, problem, saved, load, change } = useVisit()
@@ -38,14 +40,14 @@ async function throwAway() {
 }
 
 const PLACES = [
-  { id: 'wall', title: 'At the wall' },
-  { id: 'air_handler', title: 'At the air handler' },
-  { id: 'outdoor', title: 'Outdoors' },
+  { id: 'wall', title: t('IntakePage.atTheWall') },
+  { id: 'air_handler', title: t('IntakePage.atTheAirHandler') },
+  { id: 'outdoor', title: t('IntakePage.outdoors') },
 ]
 const NUMBERS = [
-  { key: 'outdoor_degrees_f', title: 'Outside', low: -80, high: 150 },
-  { key: 'set_point_degrees_f', title: 'Set point', low: 35, high: 99 },
-  { key: 'room_degrees_f', title: 'Room', low: -20, high: 130 },
+  { key: 'outdoor_degrees_f', title: t('IntakePage.outside'), low: -80, high: 150 },
+  { key: 'set_point_degrees_f', title: t('IntakePage.setPoint'), low: 35, high: 99 },
+  { key: 'room_degrees_f', title: t('IntakePage.room'), low: -20, high: 130 },
 ] as const
 
 watch(

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, reactive, ref } from 'vue'
+import { useI18n } from 'vue-i18n'
 import { api, type Staging, type Visit } from '@/shared/api/client'
 import { useQuestion } from '@/shared/api/useQuestion'
 import { minutes, scriptOf, type StagingForm } from '@/shared/model/staging'
@@ -11,6 +12,7 @@ import StagingChart from '@/desks/thermostat/StagingChart.vue'
 import PickOne from '@/shared/ui/kit/PickOne.vue'
 import PickButtons from '@/shared/ui/kit/PickButtons.vue'
 
+const { t } = useI18n()
 const props = defineProps<{ visit: Visit; settings: Record<string, unknown> }>()
 
 const form = reactive<StagingForm>({
@@ -28,14 +30,14 @@ const form = reactive<StagingForm>({
 const at = ref(300)
 
 const MODES = [
-  { id: 'heat', title: 'Heat' },
-  { id: 'cool', title: 'Cool' },
-  { id: 'emergency', title: 'Emergency' },
+  { id: 'heat', title: t('StagingPanel.heat') },
+  { id: 'cool', title: t('StagingPanel.cool') },
+  { id: 'emergency', title: t('StagingPanel.emergency') },
 ] as const
 const ROOMS = [
-  { id: 'held', title: 'error held' },
-  { id: 'house', title: 'a simple house' },
-  { id: 'course', title: 'typed' },
+  { id: 'held', title: t('StagingPanel.errorHeld') },
+  { id: 'house', title: t('StagingPanel.aSimpleHouse') },
+  { id: 'course', title: t('StagingPanel.typed') },
 ] as const
 
 const made = computed(() => scriptOf(form))

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, shallowRef, watch } from 'vue'
+import { useI18n } from 'vue-i18n'
 import { api, type Setting, type SettingsAnswer } from '@/shared/api/client'
 import BenchList, { type Seen } from '@/desks/thermostat/BenchList.vue'
 import FindingList from '@/shared/ui/FindingList.vue'
@@ -15,6 +16,7 @@ import { SIGNS } from '@/shared/model/visitPages'
 import PickOne from '@/shared/ui/kit/PickOne.vue'
 import PickTab from '@/shared/ui/kit/PickTab.vue'
 
+const { t } = useI18n()
 const props = defineProps<{ id: string }>()
 const { visit, problem: keeping, saved, load, held, keepDesk, newer } = useVisit()
 const history = useHistory<Record<string, unknown>>({})
@@ -28,8 +30,8 @@ const name = ref('')
 const ready = ref(false)
 
 const TABS = [
-  { id: 'stages', title: 'Stages over time' },
-  { id: 'bench', title: 'At the bench' },
+  { id: 'stages', title: t('ThermostatPage.stagesOverTime') },
+  { id: 'bench', title: t('ThermostatPage.atTheBench') },
 ] as const
 const tab = ref<(typeof TABS)[number]['id']>('stages')
 const settings = history.current

@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { useI18n } from 'vue-i18n'
 
+const { t } = useI18n()
 /** Six marks on a live visit, for who sees the page for the first time. */
 const props = defineProps<{ narrow: boolean }>()
 const open = defineModel<boolean>({ required: true })
@@ -8,33 +10,33 @@ const open = defineModel<boolean>({ required: true })
 const MARKS = [
   {
     at: '[aria-label=Call]',
-    title: 'The call',
-    says: 'What the thermostat asks for. Keys 1 to 7 do the same. Everything below follows at once.',
+    title: t('FirstLook.theCall'),
+    says: t('FirstLook.whatTheThermostatAsks'),
   },
   {
     at: '[aria-label="What runs"]',
-    title: 'What runs',
-    says: 'Tap one that is off: why, and the first missing link, on the drawing too.',
+    title: t('FirstLook.whatRuns'),
+    says: t('FirstLook.tapOneThatIs'),
   },
   {
     at: '.drawing',
-    title: 'The loom',
-    says: 'Every 24 V way from R to C, by place. Plum is live. Tap a terminal, a switch or a load to put the probes there.',
+    title: t('FirstLook.theLoom'),
+    says: t('FirstLook.every24VWay'),
   },
   {
     at: '[aria-label=Meter]',
-    title: 'The meter',
-    says: 'What should be read there, and why. Type what yours shows: it is kept with the visit, and judged.',
+    title: t('FirstLook.theMeter'),
+    says: t('FirstLook.whatShouldBeRead'),
   },
   {
     at: '[data-testid=function-seen]',
-    title: 'More than volts',
-    says: 'Ohms, amps, temperatures, and what you saw or did. “Could not tell” is an answer too.',
+    title: t('FirstLook.moreThanVolts'),
+    says: t('FirstLook.ohmsAmpsTemperaturesAnd'),
   },
   {
     at: '[aria-label="Pages of the visit"]',
-    title: 'The other desks',
-    says: 'Wiring, thermostat, defrost: each says what was looked at, and what was only taken as drawn.',
+    title: t('FirstLook.theOtherDesks'),
+    says: t('FirstLook.wiringThermostatDefrostEach'),
   },
 ]
 /** On a phone the meter is folded. */

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, nextTick, shallowRef, watch } from 'vue'
+import { useI18n } from 'vue-i18n'
 import { api, type Catalogue, type Condition, type Source, type Trace, type Way } from '@/shared/api/client'
 import type { Expected } from '@/shared/model/readingTable'
 import type { Problem } from '@/shared/model/outcome'
@@ -7,6 +8,7 @@ import { volts } from '@/shared/model/units'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import PickOne from '@/shared/ui/kit/PickOne.vue'
 
+const { t } = useI18n()
 const props = defineProps<{
   source: Source
   trace: Trace
@@ -30,11 +32,11 @@ const here = computed(() => stations.value[at.value] ?? null)
 const about = computed(() => props.components.find((one) => one.id === here.value?.id.split('.')[0]) ?? null)
 
 const STATES: Record<string, string> = {
-  live: 'live',
-  dead: 'dead',
-  home: 'common',
-  between: 'neither live nor dead',
-  floating: 'floats',
+  live: t('FollowPanel.live'),
+  dead: t('FollowPanel.dead'),
+  home: t('FollowPanel.common'),
+  between: t('FollowPanel.neitherLiveNorDead'),
+  floating: t('FollowPanel.floats'),
 }
 const stands = computed(() => {
   const bead = here.value

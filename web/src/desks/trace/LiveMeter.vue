@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, onScopeDispose, ref, shallowRef, watch } from 'vue'
+import { useI18n } from 'vue-i18n'
 import { shownIn, unitShown } from '@/shared/model/units'
 import { useIntervalFn, useLocalStorage } from '@vueuse/core'
 import { onCrewEvent } from '@/shared/api/stream'
@@ -14,6 +15,7 @@ import {
   type Sample,
 } from '@/desks/trace/liveMeter'
 
+const { t } = useI18n()
 /** A meter that sends by itself: what it shows now, held once it has settled, kept by a key with its two points. */
 const props = defineProps<{
   visit: string
@@ -55,9 +57,9 @@ const wrong = computed(() => live.value !== null && refused(live.value.sample))
 const ready = computed(() => keepable(live.value, now.value, [props.black, props.red]))
 const shown = computed(() => live.value?.held ?? live.value?.sample ?? null)
 const SAYS: Record<string, string> = {
-  volts_dc: 'The meter is on DC: what it shows is no V AC, and 0 there is no dead circuit.',
-  hertz: 'The meter is on Hz: turn it to V AC.',
-  amps_dc: 'The meter is on DC amps: turn it to A AC.',
+  volts_dc: t('LiveMeter.theMeterIsOn'),
+  hertz: t('LiveMeter.theMeterIsOn2'),
+  amps_dc: t('LiveMeter.theMeterIsOn3'),
 }
 
 // What the meter is set to, the page is on.

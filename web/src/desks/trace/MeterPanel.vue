@@ -158,8 +158,8 @@ defineExpose({ focus: () => entry.value?.focus() })
         v-if="inOhms"
         v-model="isolated"
         :options="[
-          { id: true, title: 'One side lifted' },
-          { id: false, title: 'In circuit' },
+          { id: true, title: $t('MeterPanel.oneSideLifted') },
+          { id: false, title: $t('MeterPanel.inCircuit2') },
         ]"
         :label="$t('MeterPanel.howThePartHangs')"
         testid="isolated"

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
+import { useI18n } from 'vue-i18n'
 import type { Catalogue, Reading, Trace } from '@/shared/api/client'
 import PickButtons from '@/shared/ui/kit/PickButtons.vue'
 import PickOne from '@/shared/ui/kit/PickOne.vue'
@@ -7,6 +8,7 @@ import type { Read } from '@/shared/ui/useReadings'
 import { readIn, unitShown } from '@/shared/model/units'
 import ReadingEntry from '@/desks/trace/ReadingEntry.vue'
 
+const { t } = useI18n()
 /** What is read at a place and not between two points: a lead, a tube, a port; what was seen, looked up or done. */
 const props = defineProps<{
   about: Catalogue['functions'][number]
@@ -44,15 +46,15 @@ const named = computed(() => props.about.places.find((one) => one.id === place.v
 const fact = computed(() =>
   props.about.at === 'fact' ? props.facts.find((one) => one.key === place.value) : null,
 )
-const UNTOLD = { id: 'could_not_tell', title: 'could not tell' }
+const UNTOLD = { id: 'could_not_tell', title: t('PlaceEntry.couldNotTell') }
 const choices = computed<{ id: Choice; title: string }[]>(() => {
   if (named.value?.choices.length) return named.value.choices
   if (!fact.value || fact.value.kind === 'number') return []
   const given =
     fact.value.kind === 'flag'
       ? [
-          { id: true, title: 'yes' },
-          { id: false, title: 'no' },
+          { id: true, title: t('PlaceEntry.yes') },
+          { id: false, title: t('PlaceEntry.no') },
         ]
       : fact.value.choices.map((one) => ({ id: one.value as Choice, title: one.says }))
   return [...given, UNTOLD]
@@ -71,7 +73,8 @@ function keepChoice() {
   const looked =
     fact.value?.kind === 'number' ? readIn(fact.value.unit, number.value, fact.value.delta) : choice.value
   if (looked === null || looked === undefined) {
-    wrong.value = fact.value?.kind === 'number' ? 'A number, as it stands there' : 'Choose what it was'
+    wrong.value =
+      fact.value?.kind === 'number' ? t('PlaceEntry.aNumberAsIt') : t('PlaceEntry.chooseWhatItWas')
     return
   }
   wrong.value = ''

@@ -1,14 +1,16 @@
 <script setup lang="ts">
+import { useI18n } from 'vue-i18n'
 import type { Trace } from '@/shared/api/client'
 
+const { t } = useI18n()
 defineProps<{ strings: Trace['strings'] }>()
 
 const STATES: Record<string, string> = {
-  live: 'live',
-  dead: 'dead',
-  home: 'common',
-  between: 'neither live nor dead',
-  floating: 'floats',
+  live: t('SpokenLoops.live'),
+  dead: t('SpokenLoops.dead'),
+  home: t('SpokenLoops.common'),
+  between: t('SpokenLoops.neitherLiveNorDead'),
+  floating: t('SpokenLoops.floats'),
 }
 function stands(bead: Trace['strings'][number]['beads'][number]): string {
   if (bead.broken) return 'open, and that breaks the loop'

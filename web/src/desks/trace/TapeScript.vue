@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, shallowRef } from 'vue'
+import { useI18n } from 'vue-i18n'
 import { api, type Source, type Trace } from '@/shared/api/client'
 import { clock, parseClock, withMove, type Move, type Script } from '@/desks/trace/tape'
 import type { Problem } from '@/shared/model/outcome'
@@ -9,6 +10,7 @@ import { useFaults } from '@/desks/trace/useFaults'
 import PickOne from '@/shared/ui/kit/PickOne.vue'
 import PickFile from '@/shared/ui/kit/PickFile.vue'
 
+const { t } = useI18n()
 const props = defineProps<{ source: Source; script: Script; span: number; trace: Trace; cursor: number }>()
 const emit = defineEmits<{
   set: [script: Script, span: number]
@@ -18,14 +20,14 @@ const emit = defineEmits<{
 }>()
 
 const KINDS: Record<string, string> = {
-  outdoor: 'outdoor air',
-  room: 'room',
-  coil: 'outdoor coil',
-  set_point: 'set point',
-  mode: 'thermostat mode',
-  switch: 'a switch',
-  supply: 'a supply',
-  fault: 'a fault',
+  outdoor: t('TapeScript.outdoorAir'),
+  room: t('TapeScript.room'),
+  coil: t('TapeScript.outdoorCoil'),
+  set_point: t('TapeScript.setPoint'),
+  mode: t('TapeScript.thermostatMode'),
+  switch: t('TapeScript.aSwitch'),
+  supply: t('TapeScript.aSupply'),
+  fault: t('TapeScript.aFault'),
 }
 const MODES = ['off', 'heat', 'cool', 'emergency']
 const HOURS = [0.5, 1, 2, 3, 6, 12, 24]

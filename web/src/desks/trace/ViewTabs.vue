@@ -1,16 +1,18 @@
 <script setup lang="ts">
+import { useI18n } from 'vue-i18n'
 import PickTab from '@/shared/ui/kit/PickTab.vue'
 import { VIEWS, type View } from '@/desks/trace/traceState'
 
+const { t } = useI18n()
 defineProps<{ view: View }>()
 const emit = defineEmits<{ choose: [view: View] }>()
 
 const TITLES: Record<View, string> = {
-  loops: 'Loom',
-  ladder: 'Ladder',
-  connections: 'Connections',
-  focus: 'One loop',
-  legend: 'Legend',
+  loops: t('ViewTabs.loom'),
+  ladder: t('ViewTabs.ladder'),
+  connections: t('ViewTabs.connections'),
+  focus: t('ViewTabs.oneLoop'),
+  legend: t('ViewTabs.legend'),
 }
 const TABS = VIEWS.map((id) => ({ id, title: TITLES[id] }))
 </script>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
+import { useI18n } from 'vue-i18n'
 import { type Source, type Trace } from '@/shared/api/client'
 import { useAlike } from '@/desks/trace/useAlike'
 import type { Fault } from '@/desks/trace/traceState'
@@ -7,6 +8,7 @@ import TaskProgress from '@/shared/ui/kit/TaskProgress.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import { useFaults } from '@/desks/trace/useFaults'
 
+const { t } = useI18n()
 const props = defineProps<{
   source: Source
   trace: Trace
@@ -18,8 +20,8 @@ const props = defineProps<{
 const emit = defineEmits<{ faults: [faults: Fault[]]; off: [off: string[]] }>()
 
 const SUPPLIES = [
-  { id: 'outdoor', title: 'Outdoor disconnect' },
-  { id: 'air_handler', title: 'Air handler' },
+  { id: 'outdoor', title: t('WhatIf.outdoorDisconnect') },
+  { id: 'air_handler', title: t('WhatIf.airHandler') },
 ]
 const MOST = 8
 

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, reactive, ref, shallowRef } from 'vue'
+import { useI18n } from 'vue-i18n'
 import { useRouter } from 'vue-router'
 import type { FormInstance, FormRules } from 'element-plus'
 import { api } from '@/shared/api/client'
@@ -10,6 +11,7 @@ import { useSession } from '@/shared/ui/useSession'
 import type { Problem } from '@/shared/model/outcome'
 import { NAME_RULE, PASSWORD_RULE } from '@/pages/settings/rules'
 
+const { t } = useI18n()
 /** A one-time link of an owner: somebody new comes in, or somebody comes back by a new password. */
 const props = defineProps<{ token: string }>()
 const { accept, viewer } = useSession()
@@ -20,7 +22,7 @@ const comesBack = computed(() => look.value?.for ?? null)
 const form = ref<FormInstance | null>(null)
 const fields = reactive({ name: '', sign_in_name: '', password: '' })
 const rules: FormRules = {
-  name: [{ required: true, message: 'Readings stand under this name' }],
+  name: [{ required: true, message: t('WelcomePage.readingsStandUnderThis') }],
   sign_in_name: NAME_RULE,
   password: PASSWORD_RULE,
 }

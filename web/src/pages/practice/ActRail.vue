@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
+import { useI18n } from 'vue-i18n'
 import { degreeSign } from '@/shared/model/units'
 import PickButtons from '@/shared/ui/kit/PickButtons.vue'
 import PickOne from '@/shared/ui/kit/PickOne.vue'
@@ -8,6 +9,7 @@ import type { DrillTry, UnitPlaces } from '@/pages/practice/api'
 import { placed, swapped, type Probes } from '@/pages/practice/bench'
 import { useBenchKeys } from '@/pages/practice/useBenchKeys'
 
+const { t } = useI18n()
 /** What one may do at the bench, by what is in the hand. */
 const props = defineProps<{
   unit: UnitPlaces
@@ -18,16 +20,16 @@ const probes = defineModel<Probes>('probes', { required: true })
 const emit = defineEmits<{ act: [given: Record<string, unknown>] }>()
 
 const HANDS = [
-  { id: 'meter', title: 'Meter' },
-  { id: 'look', title: 'Look' },
-  { id: 'call', title: 'Call' },
-  { id: 'wires', title: 'Wires' },
-  { id: 'power', title: 'Power' },
+  { id: 'meter', title: t('ActRail.meter') },
+  { id: 'look', title: t('ActRail.look') },
+  { id: 'call', title: t('ActRail.call') },
+  { id: 'wires', title: t('ActRail.wires2') },
+  { id: 'power', title: t('ActRail.power') },
 ] as const
 const hand = ref<(typeof HANDS)[number]['id']>('meter')
 const METERS = [
-  { id: 'high_impedance', title: 'V, high' },
-  { id: 'low_impedance', title: 'V, low' },
+  { id: 'high_impedance', title: t('ActRail.vHigh') },
+  { id: 'low_impedance', title: t('ActRail.vLow') },
   { id: 'ohms', title: 'Ω' },
 ] as const
 const meter = ref<(typeof METERS)[number]['id']>('high_impedance')

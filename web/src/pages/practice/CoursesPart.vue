@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { ref, shallowRef } from 'vue'
+import { useI18n } from 'vue-i18n'
 import { useRouter } from 'vue-router'
 import { useQuestion } from '@/shared/api/useQuestion'
 import PickFile from '@/shared/ui/kit/PickFile.vue'
@@ -11,6 +12,7 @@ import { saveFile } from '@/shared/model/saveFile'
 import type { Problem } from '@/shared/model/outcome'
 import { practiceApi, type Course, type PracticeSubject, type TryLine } from '@/pages/practice/api'
 
+const { t } = useI18n()
 /** Courses that are handed to me or made by me; new ones, and files. */
 const props = defineProps<{ done: TryLine[]; subjects: PracticeSubject[] }>()
 const router = useRouter()
@@ -59,7 +61,7 @@ async function picked(file: File) {
   } catch {
     problem.value = {
       type: 'about:blank',
-      title: 'No drill file',
+      title: t('CoursesPart.noDrillFile'),
       status: 422,
       detail: `${file.name} is not JSON; take a file that ends in .gorvant-drill.json.`,
     }

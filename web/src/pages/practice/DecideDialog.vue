@@ -1,10 +1,12 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
+import { useI18n } from 'vue-i18n'
 import PickOne from '@/shared/ui/kit/PickOne.vue'
 import { useCatalogue } from '@/shared/ui/useCatalogue'
 import type { UnitPlaces } from '@/pages/practice/api'
 import { wantedBy, whole, type Said } from '@/pages/practice/bench'
 
+const { t } = useI18n()
 /** What it is: a kind and a place, so that no list holds the answer. Two things where two are wrong. */
 const props = defineProps<{ unit: UnitPlaces; busy: boolean }>()
 const open = defineModel<boolean>({ required: true })
@@ -52,12 +54,12 @@ const values = (one: Partial<Said>) =>
   ({
     point: props.unit.points,
     position: [
-      { id: 'heating', title: 'in heating' },
-      { id: 'cooling', title: 'in cooling' },
+      { id: 'heating', title: t('DecideDialog.inHeating') },
+      { id: 'cooling', title: t('DecideDialog.inCooling') },
     ],
     drift: [
-      { id: 'high', title: 'reads high' },
-      { id: 'low', title: 'reads low' },
+      { id: 'high', title: t('DecideDialog.readsHigh') },
+      { id: 'low', title: t('DecideDialog.readsLow') },
     ],
     fact: (props.unit.facts.find((fact) => fact.id === first(one))?.values ?? []).map((value) => ({
       id: String(value.id),

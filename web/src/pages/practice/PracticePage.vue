@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, shallowRef, watch } from 'vue'
+import { useI18n } from 'vue-i18n'
 import { useRouter } from 'vue-router'
 import { api } from '@/shared/api/client'
 import { useLongAnswer } from '@/shared/api/useLongAnswer'
@@ -14,6 +15,7 @@ import CoursesPart from '@/pages/practice/CoursesPart.vue'
 import DoneTries from '@/pages/practice/DoneTries.vue'
 import SubjectRows from '@/pages/practice/SubjectRows.vue'
 
+const { t } = useI18n()
 const router = useRouter()
 const catalogue = useCatalogue()
 const { outcome } = useQuestion('practice', true, practiceApi.practice, { follows: false })
@@ -23,9 +25,9 @@ const known = computed(() => catalogue.value?.practice ?? null)
 
 const tab = ref<'drills' | 'courses' | 'done'>('drills')
 const TABS = computed(() => [
-  { id: 'drills' as const, title: 'Drills' },
-  { id: 'courses' as const, title: 'Courses' },
-  { id: 'done' as const, title: 'Done', count: practice.value?.done.length },
+  { id: 'drills' as const, title: t('PracticePage.drills') },
+  { id: 'courses' as const, title: t('PracticePage.courses') },
+  { id: 'done' as const, title: t('PracticePage.done2'), count: practice.value?.done.length },
 ])
 
 const RIG = 'gorvant.practice.rig'

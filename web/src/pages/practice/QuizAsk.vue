@@ -1,10 +1,12 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
+import { useI18n } from 'vue-i18n'
 import PickButtons from '@/shared/ui/kit/PickButtons.vue'
 import PickOne from '@/shared/ui/kit/PickOne.vue'
 import type { Ask } from '@/pages/practice/api'
 import { toggled } from '@/pages/practice/bench'
 
+const { t } = useI18n()
 /** One question, in the way of its form. */
 const props = defineProps<{
   ask: Ask
@@ -15,8 +17,8 @@ const props = defineProps<{
 const emit = defineEmits<{ answer: [given: Record<string, unknown>] }>()
 
 const RUNS = [
-  { id: 'yes', title: 'works' },
-  { id: 'no', title: 'stands' },
+  { id: 'yes', title: t('QuizAsk.works') },
+  { id: 'no', title: t('QuizAsk.stands') },
 ] as const
 const loads = ref<Record<string, 'yes' | 'no'>>({})
 const points = ref<Record<number, string>>({})

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, nextTick, onMounted, ref, shallowRef, watch } from 'vue'
+import { useI18n } from 'vue-i18n'
 import { api, type FieldProblem, type NotationAnswer, type Rig } from '@/shared/api/client'
 import CallBar from '@/shared/ui/CallBar.vue'
 import FindingList from '@/shared/ui/FindingList.vue'
@@ -17,6 +18,7 @@ import SceneView from '@/shared/scene/SceneView.vue'
 import PickOne from '@/shared/ui/kit/PickOne.vue'
 import PickTab from '@/shared/ui/kit/PickTab.vue'
 
+const { t } = useI18n()
 /** Notation, not words. */
 const EXAMPLE = `R > wall.Y > air_handler.Y > outdoor.Y > LPS > DTS > HPS > M > (CC) > C
 R > wall.W2 > air_handler.W > (SEQ) > C
@@ -36,14 +38,14 @@ const catalogue = useCatalogue()
 const START = 'R > '
 const PAUSE_MS = 250
 const VIEWS = [
-  { id: 'ladder', title: 'Ladder' },
-  { id: 'loops', title: 'Loom' },
-  { id: 'connections', title: 'Connections' },
+  { id: 'ladder', title: t('RungsPage.ladder') },
+  { id: 'loops', title: t('RungsPage.loom') },
+  { id: 'connections', title: t('RungsPage.connections') },
 ] as const
 const OPTIONS: Record<string, string> = {
-  crankcase_heater: 'CCH crankcase heater',
-  start_kit: 'SR, SC start kit',
-  start_thermistor: 'ST start thermistor',
+  crankcase_heater: t('RungsPage.cchCrankcaseHeater'),
+  start_kit: t('RungsPage.srScStartKit'),
+  start_thermistor: t('RungsPage.stStartThermistor'),
 }
 
 const history = useHistory(START)
@@ -84,7 +86,7 @@ const { value: answer, problem: refusal } = useQuestion<Asked, NotationAnswer>(
     ready.value && paused.value.text.trim()
       ? {
           text: paused.value.text,
-          name: paused.value.name.trim() || 'Unnamed rig',
+          name: paused.value.name.trim() || t('RungsPage.unnamedRig'),
           call: call.value,
           view: view.value,
           panel: view.value === 'ladder',
@@ -163,7 +165,7 @@ async function save() {
             v-model="against"
             :none="$t('RungsPage.nothing')"
             :options="[
-              { id: 'archetype', title: 'the archetype' },
+              { id: 'archetype', title: $t('RungsPage.theArchetype') },
               ...others.map((one) => ({ id: one.id, title: one.name })),
             ]"
             :label="$t('RungsPage.compareWith')"

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, reactive, ref, shallowRef } from 'vue'
+import { useI18n } from 'vue-i18n'
 import type { FormInstance } from 'element-plus'
 import { ElMessageBox } from 'element-plus/es/components/message-box/index'
 import 'element-plus/es/components/message-box/style/css'
@@ -13,13 +14,16 @@ import { NAME_RULE, PASSWORD_RULE } from '@/pages/settings/rules'
 import type { Problem } from '@/shared/model/outcome'
 import { ago } from '@/shared/model/when'
 
+const { t } = useI18n()
 const { viewer, signOut } = useSession()
 const { value: account, outcome, again } = useQuestion('account', true, api.account, { follows: false })
 const form = ref<FormInstance | null>(null)
 const fields = reactive({ sign_in_name: '', current_password: '', password: '' })
 const rules = computed(() => ({
   sign_in_name: account.value?.sign_in_name ? [] : NAME_RULE,
-  current_password: account.value?.has_password ? [{ required: true, message: 'Give the one of now' }] : [],
+  current_password: account.value?.has_password
+    ? [{ required: true, message: t('AccountPart.giveTheOneOf') }]
+    : [],
   password: PASSWORD_RULE,
 }))
 const problem = shallowRef<Problem | null>(null)
@@ -46,9 +50,9 @@ async function keep() {
 async function leave() {
   if (notSent.value) {
     const says = `${notSent.value} of the things done here were never sent. Signing out takes them off this device for good.`
-    const sure = await ElMessageBox.confirm(says, 'Not sent yet', {
-      confirmButtonText: 'Sign out and lose them',
-      cancelButtonText: 'Stay signed in',
+    const sure = await ElMessageBox.confirm(says, t('AccountPart.notSentYet'), {
+      confirmButtonText: t('AccountPart.signOutAndLose'),
+      cancelButtonText: t('AccountPart.staySignedIn'),
     }).catch(() => null)
     if (!sure) return
   }

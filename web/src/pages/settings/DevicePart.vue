@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { ref, shallowRef } from 'vue'
+import { useI18n } from 'vue-i18n'
 import { api } from '@/shared/api/client'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import { useQuestion } from '@/shared/api/useQuestion'
@@ -8,15 +9,16 @@ import { useSession } from '@/shared/ui/useSession'
 import { chooseUnit, QUANTITIES, unitChosen, unitsOf, type Quantity } from '@/shared/model/units'
 import { storedTheme, storeTheme, type Theme } from '@/pages/settings/theme'
 
+const { t } = useI18n()
 const THEMES: { id: Theme; title: string }[] = [
-  { id: 'light', title: 'Light, for sun' },
-  { id: 'dark', title: 'Dark, for the attic' },
-  { id: 'system', title: 'As the device' },
+  { id: 'light', title: t('DevicePart.lightForSun') },
+  { id: 'dark', title: t('DevicePart.darkForTheAttic') },
+  { id: 'system', title: t('DevicePart.asTheDevice') },
 ]
 const TITLES: Record<Quantity, string> = {
-  temperature: 'Temperatures',
-  pressure: 'Pressures',
-  length: 'Cable lengths',
+  temperature: t('DevicePart.temperatures'),
+  pressure: t('DevicePart.pressures'),
+  length: t('DevicePart.cableLengths'),
 }
 
 const { viewer } = useSession()

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { ref, shallowRef } from 'vue'
+import { useI18n } from 'vue-i18n'
 import { api } from '@/shared/api/client'
 import { useQuestion } from '@/shared/api/useQuestion'
 import PickButtons from '@/shared/ui/kit/PickButtons.vue'
@@ -9,10 +10,11 @@ import ShownOnce from '@/pages/settings/ShownOnce.vue'
 import type { Problem } from '@/shared/model/outcome'
 import { ago } from '@/shared/model/when'
 
+const { t } = useI18n()
 const SCOPES = [
-  { id: 'readings', title: 'Readings of a meter' },
-  { id: 'log_rows', title: 'Rows of a logger' },
-  { id: 'stand_in', title: 'A stand-in, for demo visits' },
+  { id: 'readings', title: t('DevicesPart.readingsOfAMeter') },
+  { id: 'log_rows', title: t('DevicesPart.rowsOfALogger') },
+  { id: 'stand_in', title: t('DevicesPart.aStandInFor') },
 ] as const
 const { value: list, outcome, again } = useQuestion('devices', true, api.devices, { follows: false })
 const name = ref('')

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, shallowRef } from 'vue'
+import { useI18n } from 'vue-i18n'
 import { api, type Person } from '@/shared/api/client'
 import { useQuestion } from '@/shared/api/useQuestion'
 import { useSession } from '@/shared/ui/useSession'
@@ -12,15 +13,16 @@ import ShownOnce from '@/pages/settings/ShownOnce.vue'
 import type { Outcome, Problem } from '@/shared/model/outcome'
 import { ago, moment } from '@/shared/model/when'
 
+const { t } = useI18n()
 const ROLES = [
-  { id: 'technician', title: 'Technician' },
-  { id: 'apprentice', title: 'Apprentice' },
-  { id: 'owner', title: 'Owner' },
+  { id: 'technician', title: t('PeoplePart.technician') },
+  { id: 'apprentice', title: t('PeoplePart.apprentice') },
+  { id: 'owner', title: t('PeoplePart.owner') },
 ]
 const MAY: Record<string, string> = {
-  technician: 'begins visits, keeps what is found',
-  apprentice: 'reads and practices, changes nothing',
-  owner: 'looks after people and devices too',
+  technician: t('PeoplePart.beginsVisitsKeepsWhat'),
+  apprentice: t('PeoplePart.readsAndPracticesChanges'),
+  owner: t('PeoplePart.looksAfterPeopleAnd'),
 }
 
 const { viewer } = useSession()

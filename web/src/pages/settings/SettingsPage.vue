@@ -1,46 +1,48 @@
 <script setup lang="ts">
 import { computed, defineAsyncComponent, type Component } from 'vue'
+import { useI18n } from 'vue-i18n'
 import { useRouter } from 'vue-router'
 import DevicePart from '@/pages/settings/DevicePart.vue'
 import PickTab from '@/shared/ui/kit/PickTab.vue'
 import { useSession } from '@/shared/ui/useSession'
 
+const { t } = useI18n()
 /** What is set on this device and for the person; the crew's people, devices and their trail are its owner's. */
 const props = defineProps<{ part: string }>()
 const { viewer } = useSession()
 const router = useRouter()
 
 const PARTS: Record<string, { title: string; owner?: true; server?: true; component: Component }> = {
-  device: { title: 'This device', component: DevicePart },
+  device: { title: t('SettingsPage.thisDevice'), component: DevicePart },
   account: {
-    title: 'My account',
+    title: t('SettingsPage.myAccount'),
     component: defineAsyncComponent(() => import('@/pages/settings/AccountPart.vue')),
   },
   people: {
-    title: 'People',
+    title: t('SettingsPage.people'),
     owner: true,
     component: defineAsyncComponent(() => import('@/pages/settings/PeoplePart.vue')),
   },
   bin: {
-    title: 'Sites and bin',
+    title: t('SettingsPage.sitesAndBin'),
     component: defineAsyncComponent(() => import('@/pages/settings/BinPart.vue')),
   },
   archive: {
-    title: 'Archives',
+    title: t('SettingsPage.archives'),
     component: defineAsyncComponent(() => import('@/pages/settings/ArchivePart.vue')),
   },
   devices: {
-    title: 'Meters and loggers',
+    title: t('SettingsPage.metersAndLoggers'),
     owner: true,
     component: defineAsyncComponent(() => import('@/pages/settings/DevicesPart.vue')),
   },
   crews: {
-    title: 'Crews',
+    title: t('SettingsPage.crews'),
     server: true,
     component: defineAsyncComponent(() => import('@/pages/settings/CrewsPart.vue')),
   },
   trail: {
-    title: 'Who did what',
+    title: t('SettingsPage.whoDidWhat'),
     owner: true,
     component: defineAsyncComponent(() => import('@/pages/settings/TrailPart.vue')),
   },

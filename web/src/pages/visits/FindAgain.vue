@@ -59,8 +59,8 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
       <PickOne
         :model-value="asked('closed')"
         :options="[
-          { id: 'no', title: 'open' },
-          { id: 'yes', title: 'closed' },
+          { id: 'no', title: $t('FindAgain.open') },
+          { id: 'yes', title: $t('FindAgain.closed') },
         ]"
         :none="$t('FindAgain.openOrClosed')"
         :label="$t('FindAgain.openOrClosed2')"

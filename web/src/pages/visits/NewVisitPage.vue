@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, reactive, ref, shallowRef, watch } from 'vue'
+import { useI18n } from 'vue-i18n'
 import { useRoute, useRouter } from 'vue-router'
 import { api, type Rig, type Visit } from '@/shared/api/client'
 import KitPicture from '@/pages/visits/KitPicture.vue'
@@ -12,6 +13,7 @@ import { useDraft } from '@/shared/ui/useDraft'
 import type { Problem } from '@/shared/model/outcome'
 import { day, degreeSign, readDegrees, today } from '@/shared/model/units'
 
+const { t } = useI18n()
 const router = useRouter()
 const catalogue = useCatalogue()
 const { outcome: sites } = useQuestion('sites', true, api.sites, { follows: false })
@@ -103,7 +105,7 @@ async function begin() {
   if (outside === undefined) {
     problem.value = {
       type: 'about:blank',
-      title: 'Not acceptable',
+      title: t('NewVisitPage.notAcceptable'),
       status: 422,
       detail: `Outside temperature: a number in ${degreeSign()}, such as 34`,
     }

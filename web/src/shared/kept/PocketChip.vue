@@ -1,7 +1,9 @@
 <script setup lang="ts">
 import { computed, defineAsyncComponent, ref } from 'vue'
+import { useI18n } from 'vue-i18n'
 import { asks, away, canKeep, keptVisits, notSent } from '@/shared/kept/pocket'
 
+const { t } = useI18n()
 /** Whether there is signal, what waits to be sent, and whether this visit is taken along; opens the sheet with all of it. */
 const props = defineProps<{ visit: string | null }>()
 const PocketSheet = defineAsyncComponent(() => import('@/shared/kept/PocketSheet.vue'))
@@ -10,9 +12,9 @@ const opened = ref(false)
 
 const along = computed(() => keptVisits.value.some((one) => one.id === props.visit))
 const says = computed(() => {
-  if (away.value) return 'No signal'
-  if (notSent.value) return 'Not sent'
-  return along.value ? '= along' : 'Take along'
+  if (away.value) return t('PocketChip.noSignal')
+  if (notSent.value) return t('PocketChip.notSent')
+  return along.value ? t('PocketChip.along') : t('PocketChip.takeAlong')
 })
 const spoken = computed(() => (notSent.value ? `${says.value}, ${notSent.value} not sent` : says.value))
 const shows = computed(() => away.value || notSent.value > 0 || props.visit !== null)

@@ -1,7 +1,9 @@
 <script setup lang="ts">
 import { nextTick, onMounted, ref, watch } from 'vue'
+import { useI18n } from 'vue-i18n'
 import type { components } from '@/shared/api/schema'
 
+const { t } = useI18n()
 type LoopString = components['schemas']['LoopString']
 type Bead = components['schemas']['Bead']
 
@@ -16,11 +18,11 @@ const emit = defineEmits<{ tap: [bead: Bead, load: string]; loop: [load: string]
 const rail = ref<HTMLElement | null>(null)
 
 const STATES: Record<string, string> = {
-  live: 'live',
-  dead: 'dead',
-  home: 'common',
-  between: 'between',
-  floating: 'floats',
+  live: t('LoopStrings.live'),
+  dead: t('LoopStrings.dead'),
+  home: t('LoopStrings.common'),
+  between: t('LoopStrings.between'),
+  floating: t('LoopStrings.floats'),
 }
 
 function says(bead: Bead): string {

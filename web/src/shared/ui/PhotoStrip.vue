@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, shallowRef } from 'vue'
+import { useI18n } from 'vue-i18n'
 import { api, type Photo } from '@/shared/api/client'
 import { useQuestion } from '@/shared/api/useQuestion'
 import { useCatalogue } from '@/shared/ui/useCatalogue'
@@ -12,15 +13,16 @@ import SureButton from '@/shared/ui/kit/SureButton.vue'
 import PickOne from '@/shared/ui/kit/PickOne.vue'
 import PickFile from '@/shared/ui/kit/PickFile.vue'
 
+const { t } = useI18n()
 const props = defineProps<{ visit: string; fact?: string }>()
 const catalogue = useCatalogue()
 
 const OF = [
-  { id: 'panel_diagram', title: 'panel diagram' },
-  { id: 'splice', title: 'splices' },
-  { id: 'board_setting', title: 'board setting' },
-  { id: 'thermostat', title: 'thermostat' },
-  { id: 'other', title: 'something else' },
+  { id: 'panel_diagram', title: t('PhotoStrip.panelDiagram') },
+  { id: 'splice', title: t('PhotoStrip.splices') },
+  { id: 'board_setting', title: t('PhotoStrip.boardSetting') },
+  { id: 'thermostat', title: t('PhotoStrip.thermostat') },
+  { id: 'other', title: t('PhotoStrip.somethingElse') },
 ]
 const {
   value: kept,

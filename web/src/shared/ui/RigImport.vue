@@ -1,10 +1,12 @@
 <script setup lang="ts">
 import { ref, shallowRef } from 'vue'
+import { useI18n } from 'vue-i18n'
 import { api, type Rig, type RigFile } from '@/shared/api/client'
 import type { UploadFile } from 'element-plus'
 import type { Problem } from '@/shared/model/outcome'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 
+const { t } = useI18n()
 const emit = defineEmits<{ imported: [rig: Rig] }>()
 
 const MOST_BYTES = 2 * 1024 * 1024
@@ -12,7 +14,7 @@ const problem = shallowRef<Problem | null>(null)
 const busy = ref(false)
 
 function refuse(detail: string) {
-  problem.value = { type: 'about:blank', title: 'Not a rig file', status: 422, detail }
+  problem.value = { type: 'about:blank', title: t('RigImport.notARigFile'), status: 422, detail }
 }
 
 async function read(file: File | undefined) {

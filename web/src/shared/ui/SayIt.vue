@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { refDebounced, useEventListener } from '@vueuse/core'
 import { computed, nextTick, ref, watch } from 'vue'
+import { useI18n } from 'vue-i18n'
 import { api, type Said } from '@/shared/api/client'
 import { useQuestion } from '@/shared/api/useQuestion'
 import { isTyping } from '@/shared/model/keys'
@@ -10,6 +11,7 @@ import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import { useCatalogue } from '@/shared/ui/useCatalogue'
 import { useReadings, type Read } from '@/shared/ui/useReadings'
 
+const { t } = useI18n()
 /** One line takes a reading as a person says it, or as the device's own dictation writes it, from any page of a visit.
  *  What was understood is shown before it is kept; call and place are remembered for the next line. */
 const props = defineProps<{ visit: string }>()
@@ -26,9 +28,9 @@ const chosen = ref<{ call?: string; at?: Place; meter?: Meter }>({})
 type Place = 'wall' | 'air_handler' | 'outdoor'
 type Meter = 'high_impedance' | 'low_impedance'
 const PLACES: { id: Place; title: string }[] = [
-  { id: 'wall', title: 'wall' },
-  { id: 'air_handler', title: 'air handler' },
-  { id: 'outdoor', title: 'outdoors' },
+  { id: 'wall', title: t('SayIt.wall') },
+  { id: 'air_handler', title: t('SayIt.airHandler') },
+  { id: 'outdoor', title: t('SayIt.outdoors') },
 ]
 
 const { value, problem: unread } = useQuestion(

@@ -1,24 +1,26 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
+import { useI18n } from 'vue-i18n'
 import type { LogHead, LogMapping } from '@/desks/defrost/recorded/api'
 import { COLUMNS, firstOf, mapped } from '@/desks/defrost/recorded/columns'
 import PickOne from '@/shared/ui/kit/PickOne.vue'
 
+const { t } = useI18n()
 /** Which column of a logger's file is what: guessed, to be put right. */
 const props = defineProps<{ head: LogHead; busy: boolean }>()
 const emit = defineEmits<{ read: [mapping: LogMapping]; leave: [] }>()
 const mapping = ref<LogMapping>(props.head.mapping)
 
 const ORDERS = [
-  { id: 'ymd', title: 'year-month-day' },
-  { id: 'mdy', title: 'month/day/year' },
-  { id: 'dmy', title: 'day.month.year' },
-  { id: 'seconds', title: 'seconds' },
+  { id: 'ymd', title: t('LogMapping.yearMonthDay') },
+  { id: 'mdy', title: t('LogMapping.monthDayYear') },
+  { id: 'dmy', title: t('LogMapping.dayMonthYear') },
+  { id: 'seconds', title: t('LogMapping.seconds') },
 ] as const
 const ZONES = ['UTC', ...Intl.supportedValuesOf('timeZone')].map((id) => ({ id, title: id }))
 const NOWHERE = -1
 const places = computed(() => [
-  { id: NOWHERE, title: 'not in the file' },
+  { id: NOWHERE, title: t('LogMapping.notInTheFile') },
   ...props.head.names.map((name, id) => ({ id, title: name })),
 ])
 const timePlaces = computed(() => places.value.slice(1))

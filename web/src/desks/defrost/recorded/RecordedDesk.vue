@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
+import { useI18n } from 'vue-i18n'
 import type { DefrostRecord, Visit } from '@/shared/api/client'
 import { api } from '@/shared/api/client'
 import {
@@ -24,6 +25,7 @@ import TaskProgress from '@/shared/ui/kit/TaskProgress.vue'
 import { useSession } from '@/shared/ui/useSession'
 import type { Problem } from '@/shared/model/outcome'
 
+const { t } = useI18n()
 /** What field loggers wrote down of the unit: put in, read, judged. */
 const props = defineProps<{ visit: Visit; record: DefrostRecord }>()
 const emit = defineEmits<{ keep: [part: Partial<DefrostRecord>] }>()
@@ -162,10 +164,10 @@ async function remove(log: Log) {
 }
 
 const STATES: Record<Log['state'], string> = {
-  coming: 'not read yet',
-  reading: 'being read',
+  coming: t('RecordedDesk.notReadYet'),
+  reading: t('RecordedDesk.beingRead'),
   read: '',
-  refused: 'refused',
+  refused: t('RecordedDesk.refused'),
 }
 const day = (at: number) =>
   new Date(at * 1000).toLocaleDateString('en-US', { month: 'short', day: 'numeric' })
