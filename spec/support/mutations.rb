@@ -123,7 +123,8 @@ class Mutations
     "outdoor see to why twenty four point three, in heat",
     "o b to see zero volts in cool at the wall",
     "across the contactor coil 23.9 volts",
-    "fan does not run, compressor hums"
+    "fan does not run outdoors, with nothing called",
+    "the compressor's capacitor herm side 38.5 microfarads"
   ].freeze
 
   private
