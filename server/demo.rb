@@ -34,16 +34,8 @@ module Gorvant
         load
       end
 
-      # Puts in what is missing.
-      def load
-        @db.transaction do
-          rigs = Dir[File.join(FILES, "rigs", "*.json")].to_h { |path| rig(path) }
-          YAML.safe_load_file(File.join(FILES, "visits.yml")).each { |visit| visit(visit, rigs) }
-          YAML.safe_load_file(File.join(FILES, "logs.yml")).each { |log| log(log) } if @records
-          practice(YAML.safe_load_file(File.join(FILES, "practice.yml")), rigs)
-          @db[:settings].insert_conflict.insert(name: LOADED, value: Sequel.pg_jsonb_wrap(true))
-        end
-      end
+      # Puts in what is missing. How much that is, is known: it is seen through, however slow the machine is.
+      def load = Patience.with(nil) { fill }
 
       # Takes out demo visits, and demo rigs, units and sites that no other visit needs.
       def remove
@@ -63,6 +55,16 @@ module Gorvant
       end
 
       private
+
+      def fill
+        @db.transaction do
+          rigs = Dir[File.join(FILES, "rigs", "*.json")].to_h { |path| rig(path) }
+          YAML.safe_load_file(File.join(FILES, "visits.yml")).each { |visit| visit(visit, rigs) }
+          YAML.safe_load_file(File.join(FILES, "logs.yml")).each { |log| log(log) } if @records
+          practice(YAML.safe_load_file(File.join(FILES, "practice.yml")), rigs)
+          @db[:settings].insert_conflict.insert(name: LOADED, value: Sequel.pg_jsonb_wrap(true))
+        end
+      end
 
       # [file name, id]; ids follow from the names, so that a second load finds the first.
       def rig(path)
