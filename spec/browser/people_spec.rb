@@ -146,7 +146,7 @@ RSpec.describe "A crew", :browser, type: :feature do
     find("[data-testid=throw-away]").click
     find(".el-popconfirm__action .el-button--primary", visible: true).click
     expect(page).to have_css("h1", text: "Day sheet")
-    expect(page).to have_css("[data-testid=visit]", count: 9)
+    expect(page).to have_css("[data-testid=visit]", count: 10)
     expect(page).to have_no_text("Boathouse library")
     visit "/settings/bin"
     expect(page).to have_css("[data-testid=bin]", text: /Boathouse library, North unit.*goes in 30 days/m)
