@@ -76,7 +76,7 @@ RSpec.describe "What stands firm under the hand", :browser, type: :feature do
     visit "/"
     expect(page).to have_css("[data-testid=visit]", count: 50)
     find("[data-testid=earlier-visits]").click
-    expect(page).to have_css("[data-testid=visit]", count: 70)
+    expect(page).to have_css("[data-testid=visit]", count: 71)
     expect(page).to have_no_css("[data-testid=earlier-visits]")
     expect(all(".leaf .date b").size).to eq(all(".leaf").size)
   end
