@@ -39,6 +39,15 @@ RSpec.describe Gorvant::Desks::Find::Words do
     end
   end
 
+  it "names every test of a unit, those too that another page answers" do
+    library = Finding.library("boathouse", rig("boathouse_north"), 34.0)
+    clues = Gorvant::Diagnosis::Clues.new(library)
+    told = library.tests.map { |test| clues.answered(test, test.scale.answers.first) }
+    said = described_class.new(Gorvant::Diagnosis::Finder.new(library, evidence: told)).to_h[:evidence]
+    expect(said.map { |one| one[:says] }.grep(/: :|\A[ :]|  /)).to eq([])
+    expect(said.map { |one| one[:says] }).to include(/\ACoil switch by itself: /)
+  end
+
   (1..3).each do |seed|
     it "is clean on rig #{seed}, from the first test to the last" do
       random = Random.new(seed)

@@ -306,6 +306,8 @@ module Gorvant
             words("test_looked_up", title: Catalogue.facts.fetch(test.place).fetch("title"))
           when "microfarads"
             words("test_microfarads", what: Observation.functions.dig("microfarads", "places", test.place, "title"))
+          when "coil_switch"
+            words("test_coil_switch")
           when "minutes"
             words("test_minutes")
           when "degrees_f"
