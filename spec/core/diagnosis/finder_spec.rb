@@ -284,6 +284,14 @@ RSpec.describe Gorvant::Diagnosis::Finder do
     end
   end
 
+  it "draws nothing from a capacitor that reads more than it can have" do
+    facts = { "capacitor_herm_microfarads" => 40.0 }
+    marked = Gorvant::Composer.compose(name: "Marked", facts: facts, source: "measured")
+    find = Finding.new(Finding.library("marked", marked, 34.0))
+    read = ->(value) { find.finder(%w[no_heat], ["off", "microfarads", "CAP.herm", value]).evidence.size }
+    expect([43.6, 43.7, 60.0].map(&read)).to eq([1, 0, 0])
+  end
+
   it "holds a capacitor for neither weak nor right whose marking nobody read" do
     find = boathouse
     hum = [%w[heat seen compressor hums], ["off", "microfarads", "CAP.herm", 20.0]]

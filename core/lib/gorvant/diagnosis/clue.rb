@@ -172,12 +172,14 @@ module Gorvant
         least >= typical / limits["like_factor"] && most <= typical * limits["like_factor"] ? "winding" : nil
       end
 
-      # Against a marking that nobody read only an open one is told: what holds a charge may be weak or right.
+      # Against a marking that nobody read only an open one is told: what holds a charge may be weak or right. Of one
+      # that reads too much, as with a lead still on, nothing follows.
       def capacitor(observation)
         test = find("microfarads", observation.place) or return nil
         rig = @situation.rig
         answer = Held::Microfarads.answer(rig, observation) or return nil
-        return choose(test, answer) if answer == "none" || !Held::Microfarads.assumed?(rig, observation.place)
+        known = !Held::Microfarads.assumed?(rig, observation.place)
+        return answer == "high" ? nil : choose(test, answer) if known || answer == "none"
 
         [test, test.scale.answers.map { |one| one == "none" ? 0.0 : 1.0 }]
       end

@@ -149,8 +149,8 @@ module Gorvant
         hold_seconds.map { |seconds| [(seconds / 60.0) - @stopped.to_f, 0.0].max }
       end
 
-      # [Contradiction]: readings that differ at one test; then two of a call that nothing shows both of, the least
-      # probable first, each reading once.
+      # [Contradiction]: readings that differ at one test; then two of a call that nothing shows both of, in the order
+      # that they were told, each reading once.
       def contradictions = changed + impossible
 
       def changed
