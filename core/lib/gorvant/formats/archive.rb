@@ -21,6 +21,7 @@ module Gorvant
       UUID = /\h{8}(?:-\h{4}){3}-\h{12}/
       NAMES = %r{\A(?:manifest\.json|visits/#{UUID}\.json|rigs/#{UUID}\.json|photos/#{UUID}\.jpg)\z}
       MOST_PROBLEMS = 20
+      SCHEMAS = Schemas.new
       TIMES = %w[created_at updated_at taken_at received_at retracted_at reopened_at].freeze
       # Of a reading, what Observation.parse takes.
       FLAGS = %w[about open isolated].freeze
@@ -128,18 +129,13 @@ module Gorvant
       end
 
       def against(schema, document, name)
-        schemer(schema)
+        SCHEMAS
+          .part("gorvant-archive-1", schema)
           .validate(document)
           .first(MOST_PROBLEMS)
           .each do |error|
             wrong("#{name}#{error.fetch("data_pointer")}", error.fetch("error").sub(/\A\S+ at `[^`]*` /, ""))
           end
-      end
-
-      def schemer(part)
-        require "json_schemer"
-        whole = Catalogue.schema("gorvant-archive-1")
-        JSONSchemer.schema(whole.merge("$ref" => "#/$defs/#{part}"))
       end
 
       # --- sense

@@ -13,6 +13,7 @@ module Gorvant
       # What /1 took for so where a file said nothing; /2 takes what is more usual today.
       OLD_DEFAULTS = { "safeties" => %w[LPS DTS HPS].freeze, "changeover_terminal" => "separate" }.freeze
       MOST_PROBLEMS = 20
+      SCHEMAS = Schemas.new
 
       class << self
         # From text. Raises BadRigFile with JSON pointers.
@@ -25,7 +26,8 @@ module Gorvant
         # From parsed JSON.
         def read(content)
           problems =
-            schemer(content.is_a?(Hash) && content["schema"] == OLDER ? OLDER : SCHEMA)
+            SCHEMAS
+              .of((content.is_a?(Hash) && content["schema"] == OLDER ? OLDER : SCHEMA).tr("/", "-"))
               .validate(content)
               .first(MOST_PROBLEMS)
               .map { |error| problem(error) }
@@ -71,12 +73,6 @@ module Gorvant
         def digest(rig) = Digest::SHA256.hexdigest(JSON.generate(sorted(dump(rig))))
 
         private
-
-        # The one gem of the core: needed only where a file is read from outside.
-        def schemer(version)
-          require "json_schemer"
-          (@schemers ||= {})[version] ||= JSONSchemer.schema(Catalogue.schema(version.tr("/", "-")))
-        end
 
         # What /1 takes for so without a word.
         def unsaid?(key, fact) = OLD_DEFAULTS[key] == fact.value && fact.provenance == Provenance.new(source: "assumed")
