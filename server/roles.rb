@@ -74,7 +74,11 @@ module Gorvant
       }.freeze
       # Functions that a role may call; nobody else calls any.
       FUNCTIONS = {
-        web: ["current_crew()", "search_visits(tsquery, text, uuid, boolean, date, date, integer)"],
+        web: [
+          "current_crew()",
+          "search_visits(tsquery, text, uuid, boolean, date, date, integer)", # for a process that is on its way out
+          "search_visits(tsquery, text, uuid, boolean, date, date, text, integer)"
+        ],
         door: ["current_crew()"],
         worker: ["current_crew()"]
       }.freeze

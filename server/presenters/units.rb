@@ -6,12 +6,13 @@ module Gorvant
     module Present
       class << self
         def notes(row) = row.slice(:id, :version, :notes)
+        def unit_notes(row) = row.slice(:id, :version, :notes, :installed_year)
 
         # visits: rows, newest first; records: [Trends::Visit], oldest first.
         def unit(row, visits, records, findings, photos, tables)
           last = visits.first
           {
-            **row.slice(:id, :name, :site_id, :notes, :version),
+            **row.slice(:id, :name, :site_id, :notes, :installed_year, :version),
             site: row[:site_name],
             rig_id: last && last[:rig_id],
             rig: last && Warm.rig(last).name,

@@ -113,7 +113,8 @@ module Gorvant
           },
           "unit" => {
             "name" => unit[:name],
-            "notes" => unit[:notes]
+            "notes" => unit[:notes],
+            **{ "installed_year" => unit[:installed_year] }.compact
           },
           "visit" => out(:visits, row, :created_by),
           "readings" => rows(:readings, row[:id], %i[received_at id], :created_by),
@@ -301,12 +302,17 @@ module Gorvant
         site, unit = document.values_at("site", "unit")
         id = Sites.new(db, viewer).unit_id(site["name"], unit["name"])
         note(:units, id, unit["notes"])
+        installed(id, unit["installed_year"])
         note(:sites, db[:units].where(id: id).get(:site_id), site["notes"])
         id
       end
 
       def note(table, id, notes)
         db[table].where(crew_id: viewer.crew_id, id: id, notes: "").update(notes: notes) unless notes.to_s.empty?
+      end
+
+      def installed(id, year)
+        db[:units].where(crew_id: viewer.crew_id, id: id, installed_year: nil).update(installed_year: year) if year
       end
 
       def title(document)

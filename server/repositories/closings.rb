@@ -8,14 +8,18 @@ module Gorvant
       # Rows of a visit, oldest first, without their content.
       def of(visit_id) = scoped.where(visit_id: visit_id).order(:number).select(*LISTED, *NAMES).all
 
-      # Closings that hold, each with its visit's rig: { unit_id:, symptoms:, cause:, digest:, content: of the rig }.
+      # Closings that hold, each with its visit, its unit's age and its visit's rig: { unit_id:, installed_year:,
+      # visit_on:, symptoms:, cause:, digest:, content: of the rig }.
       def holding
         db[:closings]
           .where(Sequel[:closings][:crew_id] => viewer.crew_id, Sequel[:closings][:reopened_at] => nil)
           .join(:visits, id: :visit_id, binned_at: nil)
+          .join(:units, id: Sequel[:visits][:unit_id])
           .join(:rig_revisions, id: Sequel[:visits][:rig_revision_id])
           .select(
             Sequel[:visits][:unit_id],
+            Sequel[:units][:installed_year],
+            Sequel[:visits][:visit_on],
             Sequel[:visits][:symptoms],
             Sequel.lit("closings.content #>> '{report,cause}' AS cause"),
             Sequel[:rig_revisions][:digest],
@@ -23,6 +27,22 @@ module Gorvant
           )
           .all
       end
+
+      # What they name as the cause, the most frequent first: [{ title:, count: }].
+      def causes
+        cause = Sequel.lit("closings.content #>> '{report,cause}'")
+        db[:closings]
+          .where(Sequel[:closings][:crew_id] => viewer.crew_id, Sequel[:closings][:reopened_at] => nil)
+          .exclude(cause => nil)
+          .join(:visits, id: :visit_id, binned_at: nil)
+          .group(cause)
+          .order(Sequel.lit("count(*) DESC"), cause)
+          .limit(MOST_CAUSES)
+          .select(cause.as(:title), Sequel.lit("count(*) AS count"))
+          .all
+      end
+
+      MOST_CAUSES = 200
 
       # The row with its content, or NotFound.
       def numbered(visit_id, number)

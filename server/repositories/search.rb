@@ -10,7 +10,7 @@ module Gorvant
       # visits: rows, newest first, each with :hit; read_as: { typed => [words] }; unknown: words that nothing is near.
       Found = Struct.new(:visits, :read_as, :unknown)
 
-      # asked: { text:, symptom:, by:, closed:, since:, until: }, all may be left out.
+      # asked: { text:, symptom:, cause:, by:, closed:, since:, until: }, all may be left out.
       def find_by(asked)
         typed = asked[:text].to_s.downcase.unicode_normalize(:nfc).scan(/[\p{L}\p{N}]+/).uniq.first(MOST_WORDS)
         read = typed.to_h { |word| [word, readings_of(word)] }
@@ -62,6 +62,7 @@ module Gorvant
             Sequel.cast(asked[:closed], :boolean),
             Sequel.cast(asked[:since], :date),
             Sequel.cast(asked[:until], :date),
+            Sequel.cast(asked[:cause], :text),
             MOST
           )
         ).all

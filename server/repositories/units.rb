@@ -4,8 +4,8 @@ module Gorvant
   module Server
     # Units with their site, and what stays with them from visit to visit.
     class Units < Repository
-      # Keeps notes, on the version that was seen.
-      def change(id, version, notes) = update_version(id, version, notes: notes)
+      # Keeps { notes:, installed_year: }, either or both, on the version that was seen.
+      def change(id, version, fields) = update_version(id, version, fields)
 
       # Keeps a visit's readings as those of a unit that is well.
       def know_good(id, visit_id, kept)

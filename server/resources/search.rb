@@ -16,10 +16,14 @@ module Gorvant
         )
       end
 
+      # What the crew's closings name as the cause, to choose from.
+      get "/api/causes" do
+        json(causes: closings.causes)
+      end
+
       # What comes again over the crew's units, as far as counts bear it.
       get "/api/recurring" do
-        rows = Closings.new(db, viewer).holding
-        cases = rows.map { |row| Recurrence.case_of(row[:unit_id], Warm.rig(row), row[:symptoms].to_a, row[:cause]) }
+        cases = closings.holding.map { |row| case_of(row) }
         found = Recurrence.new(cases)
         json(
           visits: cases.size,
@@ -28,6 +32,18 @@ module Gorvant
           least: Catalogue.profile.dig("recurrence", "least_visits"),
           often: found.often.map(&:to_h),
           apart: found.apart.map(&:to_h)
+        )
+      end
+
+      private
+
+      def case_of(row)
+        Recurrence.case_of(
+          row[:unit_id],
+          Warm.rig(row),
+          row[:symptoms].to_a,
+          row[:cause],
+          age_years: Recurrence.age(row[:installed_year], row[:visit_on])
         )
       end
     end

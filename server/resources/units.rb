@@ -18,8 +18,9 @@ module Gorvant
       end
 
       patch "/api/units/:id" do
-        input = StayingNotesRequest.parse(body_json)
-        json Present.notes(units.change(units.find(params[:id])[:id], input[:version], input[:notes]))
+        input = UnitChangeRequest.parse(body_json)
+        row = units.find(params[:id])
+        json Present.unit_notes(units.change(row[:id], input[:version], input.slice(:notes, :installed_year)))
       end
 
       post "/api/units/:id/label-pdf" do

@@ -65,6 +65,42 @@ RSpec.describe "Search", :server do
     expect(search("welded")).to eq([])
   end
 
+  def closing(id, number, cause, reopened_at: nil)
+    content = { "report" => { "title" => "T", "cause" => cause } }
+    db[:closings].insert(
+      **db[:visits].where(id: id).select(:crew_id, :created_by).first,
+      id: uuid,
+      visit_id: id,
+      number: number,
+      mark: "agrees",
+      content: Sequel.pg_jsonb(content),
+      digest: "x",
+      reopened_at: reopened_at,
+      request_digest: "x"
+    )
+  end
+
+  it "finds by what the closing that holds names as the cause, and lists those, not those of one opened again" do
+    ids = db[:visits].where(closed_number: nil).order(:id).select_map(:id)
+    listed = -> { fetch("/api/causes") && answer["causes"].map(&:values) - @before }
+    @before = []
+    @before = listed.call
+    closing(ids[0], 1, "LPS open", reopened_at: Time.now)
+    closing(ids[0], 2, "HPS stuck open at the outdoor unit's strip")
+    ids[1, 2].each { |id| closing(id, 1, "Wire off") }
+    closing(ids[3], 1, nil)
+    expect(listed.call).to eq([["Wire off", 2], ["HPS stuck open at the outdoor unit's strip", 1]])
+    found = ->(cause) { search(nil, cause: cause) && answer["visits"].map { |row| row["id"] } }
+    expect(found.call("Wire off")).to match_array(ids[1, 2])
+    expect(found.call("HPS stuck open at the outdoor unit's strip")).to eq([ids[0]])
+    expect([found.call("LPS open"), found.call("wire off")]).to eq([[], []])
+    db[:visits].where(id: ids[1]).update(binned_at: Time.now)
+    expect(found.call("Wire off")).to eq([ids[2]])
+    expect(fetch("/api/causes") && answer["causes"].first.values).to eq(
+      ["HPS stuck open at the outdoor unit's strip", 1]
+    )
+  end
+
   it "filters by symptom, day, who began it, and whether it is closed" do
     expect(search(nil, symptom: "iced_outdoor_unit")).to eq(["Mossgate kiln hall", "Boathouse library"])
     expect(search("iced", since: "2026-11-24")).to eq(["Mossgate kiln hall"])
@@ -88,7 +124,7 @@ RSpec.describe "Search", :server do
     expect(answer["unknown"]).to eq(["kiln"])
     Gorvant::Server::Crew.as(other) do
       web = ServerBench.web
-      expect(web.from(Sequel.function(:search_visits, nil, nil, nil, nil, nil, nil, 10)).count).to eq(0)
+      expect(web.from(Sequel.function(:search_visits, *([nil] * 7), 10)).count).to eq(0)
       expect { web[:search_documents].count }.to raise_error(Sequel::DatabaseError, /permission denied/)
       expect { web.get(Sequel.function(:keep_searched, visit_id)) }.to raise_error(
         Sequel::DatabaseError,

@@ -24,6 +24,21 @@ RSpec.describe "Units", :server do
   def landing(conductor, place, terminal) =
     { cable: "cable_a", conductor: conductor, place: place, lands_on: terminal, lies: "landed" }
 
+  it "keeps the year that a unit was installed beside its notes, or takes it back; no year that cannot be" do
+    send_json(:patch, unit, version: 1, notes: "loft key")
+    send_json(:patch, unit, version: 2, installed_year: 2014)
+    expect(answer.values_at("notes", "installed_year", "version")).to eq(["loft key", 2014, 3])
+    send_json(:patch, unit, version: 2, installed_year: 2013)
+    expect([last_response.status, answer["current"]]).to eq([409, { "installed_year" => 2014 }])
+    [1949, Date.today.year + 1, "old", 2014.5].each do |year|
+      send_json(:patch, unit, version: 3, installed_year: year)
+      expect([last_response.status, answer["errors"].map { |one| one["field"] }]).to eq([422, ["/installed_year"]])
+    end
+    send_json(:patch, unit, version: 3, installed_year: nil)
+    fetch(unit)
+    expect(answer.values_at("notes", "installed_year")).to eq(["loft key", nil])
+  end
+
   describe "what a visit hands on" do
     before do
       keep_desk(

@@ -47,6 +47,38 @@ RSpec.describe Gorvant::Recurrence do
     end
   end
 
+  # [year it was installed, day of the visit, its age, how it is held apart]
+  [
+    [2026, "2026-01-02", 0, "under 5 years"],
+    [2022, "2026-12-31", 4, "under 5 years"],
+    [2021, "2026-01-01", 5, "5 to 9 years"],
+    [2017, "2026-06-01", 9, "5 to 9 years"],
+    [2012, "2026-06-01", 14, "10 to 14 years"],
+    [2011, "2026-06-01", 15, "15 years and more"],
+    [1950, "2026-06-01", 76, "15 years and more"],
+    [2027, "2026-06-01", nil, nil],
+    [nil, "2026-06-01", nil, nil]
+  ].each do |year, on, age, band|
+    it "takes a unit of #{year.inspect} on #{on} for #{band || "of no known age"}" do
+      expect(described_class.age(year, Date.iso8601(on))).to eq(age)
+      of = described_class.case_of("u", rig, [], nil, age_years: age)
+      expect(of.traits["age"]).to eq(band)
+    end
+  end
+
+  it "says what is met more often among old units than among young" do
+    aged =
+      Array.new(24) do |i|
+        old = i < 12
+        described_class.case_of("u#{i}", rig, [], old && i < 11 ? "HPS open" : nil, age_years: old ? 16 : 3)
+      end
+    told = described_class.new(aged).apart.select { |one| one.trait == "Age" }
+    expect(told.map { |one| [one.value, one.count, one.of] }).to contain_exactly(
+      ["15 years and more", 11, 12],
+      ["under 5 years", 0, 12]
+    )
+  end
+
   it "takes only what was read of a unit for its traits" do
     fitted = Gorvant::Composer.compose(name: "Bramble mill", facts: {})
     expect(described_class.case_of("u", fitted, ["no_heat"], "LPS open").traits).to eq({})

@@ -4,23 +4,40 @@ module Gorvant
   # What comes again over a crew's units: how often a complaint or a cause was met, and among which units it is met more
   # often, or less, than among all. Small counts say nothing, and then it says nothing.
   class Recurrence
-    # One closed visit. whats: { key => title } of complaints and causes; traits: { fact => value } that are known.
+    # One closed visit. whats: { key => title } of complaints and causes; traits: { fact, or "age" => value } that are
+    # known.
     Case = Value.define(:unit_id, :whats, :traits)
     # count of visits, low..high: share between which it lies in nine cases of ten.
     Often = Value.define(:what, :count, :of, :units, :low, :high)
     # The same among units with one trait, beside all others.
     Apart = Value.define(:what, :trait, :value, :count, :of, :low, :high, :others_low, :others_high)
 
+    AGE = "age"
     TRAITS = %w[board_family defrost_interval_minutes changeover backup y_path sensing compressor_stages].freeze
     # Source: docs/sources.md, wilson-interval.
     Z = 1.645
 
-    # A closed visit of a rig. cause: title of what Find stood by, nil for none.
-    def self.case_of(unit_id, rig, symptoms, cause)
+    # A closed visit of a rig. cause: title of what Find stood by, nil for none; age_years: of the unit on that day,
+    # nil where nobody knows.
+    def self.case_of(unit_id, rig, symptoms, cause, age_years: nil)
       read = TRAITS.select { |key| rig.asks?(key) && !rig.assumed.include?(key) }
       whats = symptoms.to_h { |key| ["complaint.#{key}", Catalogue.symptoms.fetch(key)["title"]] }
       whats = whats.merge("cause.#{cause}" => cause) if cause
-      Case.new(unit_id: unit_id, whats: whats, traits: read.to_h { |key| [key, rig[key.to_sym]] })
+      traits = read.to_h { |key| [key, rig[key.to_sym]] }
+      traits = traits.merge(AGE => age_band(age_years)) if age_years
+      Case.new(unit_id: unit_id, whats: whats, traits: traits)
+    end
+
+    # By calendar years; nil where nobody knows it, and where the unit of that year came after the day.
+    def self.age(installed_year, on) = installed_year && on.year >= installed_year ? on.year - installed_year : nil
+
+    # "5 to 9 years"; a unit that stands for less than the first edge is "under" it.
+    def self.age_band(years)
+      edges = Catalogue.profile.dig("recurrence", "age_edges_years")
+      at = edges.count { |edge| years >= edge }
+      return "under #{edges.first} years" if at.zero?
+
+      at == edges.size ? "#{edges.last} years and more" : "#{edges[at - 1]} to #{edges[at] - 1} years"
     end
 
     def initialize(cases)
@@ -52,7 +69,7 @@ module Gorvant
     end
 
     # [Apart]: traits among which something is met otherwise than among the other units, as far as counts bear it.
-    def apart = whats.flat_map { |key, title| TRAITS.flat_map { |trait| by_trait(key, title, trait) } }
+    def apart = whats.flat_map { |key, title| [*TRAITS, AGE].flat_map { |trait| by_trait(key, title, trait) } }
 
     private
 
@@ -78,8 +95,8 @@ module Gorvant
 
       Apart.new(
         what: title,
-        trait: Catalogue.facts.fetch(trait)["title"],
-        value: Comparison.words(trait, value),
+        trait: trait == AGE ? "Age" : Catalogue.facts.fetch(trait)["title"],
+        value: trait == AGE ? value : Comparison.words(trait, value),
         count: count,
         of: group.size,
         low: low,

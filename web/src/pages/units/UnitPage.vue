@@ -15,12 +15,31 @@ import { MEANS, SIGNS } from '@/shared/model/visitPages'
 
 const props = defineProps<{ id: string }>()
 const { mayChange } = useSession()
-const { value: unit, problem: unread } = useQuestion<string, UnitPage>('unit', () => props.id, api.unit, {
+const {
+  value: unit,
+  problem: unread,
+  again,
+} = useQuestion<string, UnitPage>('unit', () => props.id, api.unit, {
   follows: false,
 })
 const problem = shallowRef<Problem | null>(null)
 const size = ref<string | null>(null)
 const busy = ref(false)
+
+/** Notes and year stand on one version: what keeps the one asks for the other anew. */
+async function keepNotes(version: number, notes: string) {
+  const answer = await api.changeUnit(props.id, version, { notes })
+  if (answer.state === 'ready') void again()
+  return answer
+}
+async function keepYear(picked: string | null) {
+  if (!unit.value) return
+  const year = picked ? Number(picked) : null
+  const answer = await api.changeUnit(props.id, unit.value.version, { installed_year: year })
+  problem.value = answer.state === 'failed' ? answer.problem : null
+  await again()
+}
+const yearsToCome = (one: Date) => one.getFullYear() > new Date().getFullYear()
 
 const begin = computed(() => ({
   path: '/visits/new',
@@ -56,7 +75,7 @@ async function label() {
         :version="unit.version"
         :title="$t('UnitPage.forTheNextOne')"
         :placeholder="$t('UnitPage.breakerIsBehindTheShelf')"
-        :keep="(version, notes) => api.changeUnit(id, version, notes)"
+        :keep="keepNotes"
       />
       <div class="work">
         <section :aria-label="$t('UnitPage.visits')">
@@ -115,6 +134,20 @@ async function label() {
               <dd>{{ line[1] }}</dd>
             </template>
           </dl>
+          <label class="year"
+            >{{ $t('UnitPage.installedIn') }}
+            <el-date-picker
+              :model-value="unit.installed_year ? String(unit.installed_year) : null"
+              type="year"
+              value-format="YYYY"
+              format="YYYY"
+              :disabled="!mayChange"
+              :disabled-date="yearsToCome"
+              :placeholder="$t('UnitPage.yearNotRead')"
+              :aria-label="$t('UnitPage.installedIn')"
+              data-testid="installed-year"
+              @update:model-value="keepYear"
+          /></label>
           <p v-if="unit.visits.length" class="label">
             <PickOne
               v-model="size"
@@ -281,6 +314,14 @@ dd {
   display: flex;
   flex-wrap: wrap;
   gap: 8px;
+}
+
+.year {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+  gap: 2px 12px;
+  align-items: center;
+  color: var(--ink-soft);
 }
 
 .label .el-select {

@@ -2,7 +2,8 @@
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
 import { RouterLink, useRoute, useRouter } from 'vue-router'
 import type { InputInstance } from 'element-plus'
-import type { Searched } from '@/shared/api/client'
+import { api, type Causes, type Searched } from '@/shared/api/client'
+import { useQuestion } from '@/shared/api/useQuestion'
 import PickOne from '@/shared/ui/kit/PickOne.vue'
 import { useCatalogue } from '@/shared/ui/useCatalogue'
 import { isTyping } from '@/shared/model/keys'
@@ -15,11 +16,18 @@ const catalogue = useCatalogue()
 const field = ref<InputInstance | null>(null)
 
 const asked = (key: string) => (typeof route.query[key] === 'string' ? (route.query[key] as string) : '')
-const narrow = ref(['symptom', 'by', 'closed', 'since', 'until'].some((key) => asked(key)))
+const narrow = ref(['symptom', 'cause', 'by', 'closed', 'since', 'until'].some((key) => asked(key)))
 const set = (part: Record<string, string>) => {
   const query = Object.fromEntries(Object.entries({ ...route.query, ...part }).filter(([, value]) => value))
   void router.replace({ query })
 }
+/** What the crew's closings name as the cause: asked for once somebody narrows. */
+const { value: known } = useQuestion<boolean, Causes>('causes', () => narrow.value || null, api.causes, {
+  follows: false,
+})
+const causes = computed(() =>
+  (known.value?.causes ?? []).map((one) => ({ id: one.title, title: `${one.title} · ${one.count}` })),
+)
 const days = computed(() => (asked('since') || asked('until') ? [asked('since'), asked('until')] : []))
 
 function key(event: KeyboardEvent) {
@@ -55,6 +63,14 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
         :label="$t('FindAgain.complaint')"
         data-testid="by-symptom"
         @update:model-value="(symptom) => set({ symptom })"
+      />
+      <PickOne
+        :model-value="asked('cause')"
+        :options="causes"
+        :none="$t('FindAgain.anyCause')"
+        :label="$t('FindAgain.cause')"
+        data-testid="by-cause"
+        @update:model-value="(cause) => set({ cause })"
       />
       <PickOne
         :model-value="asked('closed')"

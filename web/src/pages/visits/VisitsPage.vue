@@ -40,11 +40,14 @@ const sample = computed(() => first.value?.visits.find((one) => one.demo && one.
 const route = useRoute()
 const asked = (key: string) => (typeof route.query[key] === 'string' ? (route.query[key] as string) : '')
 const search = computed(() => {
-  const [text, symptom, by, since, until] = ['q', 'symptom', 'by', 'since', 'until'].map(asked)
+  const [text, symptom, cause, by, since, until] = ['q', 'symptom', 'cause', 'by', 'since', 'until'].map(
+    asked,
+  )
   const closed = { yes: true, no: false }[asked('closed')]
   const given = {
     ...(text?.trim() ? { text: text.trim() } : {}),
     ...(symptom ? { symptom } : {}),
+    ...(cause ? { cause } : {}),
     ...(by ? { by } : {}),
     ...(since ? { since } : {}),
     ...(until ? { until } : {}),

@@ -83,6 +83,7 @@ export type ExpectedTable = components['schemas']['ExpectedTable']
 export type CloseOutRecord = components['schemas']['CloseOutRecord']
 export type CloseOut = components['schemas']['CloseOut']
 export type Closing = components['schemas']['Closing']
+export type Causes = paths['/api/causes']['get']['responses']['200']['content']['application/json']
 export type Searched = paths['/api/search']['post']['responses']['200']['content']['application/json']
 export type TakenIn = components['schemas']['TakenIn']
 export type KnownGood = components['schemas']['KnownGood']
@@ -208,11 +209,12 @@ export const api = {
     ),
   importArchive: (id: string, parts: number) =>
     outcome(client.POST('/api/archives/{id}/import', { params: { path: { id } }, body: { parts } })),
+  causes: () => outcome<Causes>(client.GET('/api/causes')),
   recurring: () => outcome(client.GET('/api/recurring')),
   search: (body: BodyOf<'/api/search'>) => outcome<Searched>(client.POST('/api/search', { body })),
   unit: (id: string) => outcome(client.GET('/api/units/{id}', { params: { path: { id } } })),
-  changeUnit: (id: string, version: number, notes: string) =>
-    outcome(client.PATCH('/api/units/{id}', { params: { path: { id } }, body: { version, notes } })),
+  changeUnit: (id: string, version: number, change: { notes?: string; installed_year?: number | null }) =>
+    outcome(client.PATCH('/api/units/{id}', { params: { path: { id } }, body: { version, ...change } })),
   unitLabel: (id: string, size: string) =>
     outcome<Blob>(
       client.POST('/api/units/{id}/label-pdf', {

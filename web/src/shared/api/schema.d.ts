@@ -1792,6 +1792,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/causes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the crew's closings that hold name as the cause, at most 200, the most frequent first */
+        get: operations["causes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/units/{id}": {
         parameters: {
             query?: never;
@@ -1808,7 +1825,7 @@ export interface paths {
         delete?: never;
         options?: never;
         head?: never;
-        /** Keep notes for the next one */
+        /** Keep notes for the next one, or the year it was installed */
         patch: operations["changeUnit"];
         trace?: never;
     };
@@ -3550,6 +3567,17 @@ export interface components {
             version: number;
             notes: string;
         };
+        UnitChange: {
+            version: number;
+            notes?: string;
+            installed_year?: number | null;
+        };
+        UnitNotes: {
+            id: string;
+            version: number;
+            notes: string;
+            installed_year: number | null;
+        };
         Trend: {
             id: string;
             title: string;
@@ -3569,6 +3597,7 @@ export interface components {
             site_id: string;
             site: string;
             notes: string;
+            installed_year: number | null;
             version: number;
             rig_id: string | null;
             rig: string | null;
@@ -7947,6 +7976,8 @@ export interface operations {
                 "application/json": {
                     text?: string;
                     symptom?: string;
+                    /** @description as the closing that holds names it */
+                    cause?: string;
                     /** @description who began the visit */
                     by?: string;
                     closed?: boolean;
@@ -7980,6 +8011,31 @@ export interface operations {
                 };
             };
             422: components["responses"]["Problem"];
+        };
+    };
+    causes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description To narrow a search by */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        causes: {
+                            title: string;
+                            count: number;
+                        }[];
+                    };
+                };
+            };
         };
     };
     unit: {
@@ -8016,7 +8072,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["NotesChange"];
+                "application/json": components["schemas"]["UnitChange"];
             };
         };
         responses: {
@@ -8026,7 +8082,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Notes"];
+                    "application/json": components["schemas"]["UnitNotes"];
                 };
             };
             404: components["responses"]["Problem"];
