@@ -47,3 +47,4 @@ gem "prawn", "~> 2.5"
 gem "prawn-svg", "~> 0.40.4"
 
 gem "rubyzip", "~> 2.4"
+gem "zip_kit", "~> 6.3" # a zip that is sent while it is made

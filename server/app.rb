@@ -19,6 +19,7 @@ module Gorvant
         UnitsResource,
         SearchResource,
         ArchivesResource,
+        ExportsResource,
         BinResource,
         ReadingsResource,
         WiringResource,
@@ -59,7 +60,7 @@ module Gorvant
         Rack::Builder.app do
           use Insistent
           use Health, { web: db, door: door }
-          use Rack::Deflater
+          use Rack::Deflater, if: ->(_env, _status, headers, _body) { headers["content-type"] != "application/zip" }
           use Rack::ConditionalGet
           use Rack::ETag
           use Rack::Protection::HostAuthorization, permitted_hosts: hosts, logging: false

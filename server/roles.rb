@@ -25,6 +25,9 @@ module Gorvant
         tasks
         events
         archive_parts
+        exports
+        export_files
+        export_parts
         logs
         log_parts
         log_hours
@@ -59,8 +62,12 @@ module Gorvant
           "tasks" => "SELECT, UPDATE",
           "events" => "SELECT, DELETE",
           **%w[sites units visits archive_parts].to_h { |table| [table, "SELECT, DELETE"] },
+          "exports" => "SELECT, DELETE",
+          "export_files" => ALL,
+          "export_parts" => ALL,
           "closings" => "SELECT",
           "crews" => "SELECT",
+          "users" => "SELECT (#{PERSON})",
           "rate_counts" => "SELECT, DELETE",
           "logs" => "SELECT, UPDATE",
           "photos" => "SELECT, UPDATE (content, object_key)",

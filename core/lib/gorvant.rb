@@ -269,6 +269,7 @@ require_relative "gorvant/formats/field_log/mapping"
 require_relative "gorvant/formats/field_log/reader"
 require_relative "gorvant/formats/field_log/made_up_log"
 require_relative "gorvant/formats/climate_csv"
+require_relative "gorvant/formats/record_hours"
 require_relative "gorvant/formats/archive"
 
 # report: what a visit comes to, as sections that page and PDF draw alike

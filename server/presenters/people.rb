@@ -5,6 +5,18 @@ module Gorvant
     # Accounts, invitations and devices as JSON: never a password, a digest or a token that was shown.
     module Present
       class << self
+        # task: the one that makes it; files: rows.
+        def export(row, task, files)
+          {
+            id: row[:id],
+            created_at: row[:created_at].iso8601,
+            goes_at: (row[:created_at] + Exports::KEPT_SECONDS).iso8601,
+            state: task ? task[:state] : "failed",
+            error: task && task[:error],
+            files: files.map { |file| file.slice(:number, :name, :visits, :records, :bytes) }
+          }
+        end
+
         def viewer(viewer)
           {
             id: viewer.user_id,

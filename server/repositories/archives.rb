@@ -63,8 +63,8 @@ module Gorvant
       # What a visit of an archive came to: "taken_in", "there" (just the same), under which id, and whether a new one.
       Outcome = Value.define(:id, :title, :came, :new_id)
 
-      # { name => bytes } of an archive of these visits.
-      def files(visit_ids)
+      # { name => bytes } of an archive of these visits and records.
+      def files(visit_ids, record_ids = [])
         rows = scoped.where(id: visit_ids).order(:visit_on, :id).all
         documents = rows.map { |row| document(row) }
         revisions =
@@ -78,6 +78,7 @@ module Gorvant
               .where(crew_id: viewer.crew_id, id: photos)
               .select(:id, :content, :object_key)
               .to_h { |row| [row[:id], Depot.current.bytes(row)] },
+          records: record_ids.any? ? records.of(record_ids) : [],
           made_at: Time.now.utc.iso8601,
           made_by: viewer.crew_name
         )
@@ -92,12 +93,22 @@ module Gorvant
         end
       end
 
+      # Ids of a unit's records that can go along.
+      def records_of(unit_id) = records.of_unit(unit_id)
+
+      # Its records: [Outcome].
+      def take_in_records(archive)
+        names = Sites.new(db, viewer)
+        records.take_in(archive, ->(site, unit) { names.unit_id(site, unit) })
+      end
+
       # Ids as they are, and new ones that follow from crew and old id.
       Own = Class.new { def [](id) = id }
       New = Struct.new(:crew_id) { def [](id) = id && Ids.of("gorvant #{crew_id} #{id}") }
 
       private
 
+      def records = ArchivedRecords.new(db, viewer)
       def table = :visits
       def thing = "visit"
 

@@ -25,6 +25,7 @@ module Gorvant
         "binned" => "put in the bin",
         "restored" => "took out of the bin",
         "deleted" => "deleted for good",
+        "exported" => "took out all that the crew keeps",
         "imported" => "took in from an archive",
         "demo" => "changed the demo data"
       }.freeze

@@ -16,7 +16,7 @@ module Gorvant
         db[:tasks].insert_conflict(target: %i[crew_id key], conflict_where: { state: %w[waiting running] }).insert(
           fields
         )
-        scoped.where(key: key).reverse(:created_at).first
+        newest(key)
       end
 
       # The task for a key in place of those of the same kind that the visit wanted before.
@@ -30,6 +30,9 @@ module Gorvant
           ask(kind, key, input.merge("visit_id" => visit_id))
         end
       end
+
+      # The last one that was asked for by a key, or nil.
+      def newest(key) = scoped.where(key: key).reverse(:created_at).first
 
       def cancel(id)
         find(id)

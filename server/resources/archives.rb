@@ -11,7 +11,7 @@ module Gorvant
 
       get "/api/units/:id/archive" do
         row = units.find(params[:id])
-        zip(visits.of_unit(row[:id]).map { |visit| visit[:id] }, row[:name])
+        zip(visits.of_unit(row[:id]).map { |visit| visit[:id] }, row[:name], archives.records_of(row[:id]))
       end
 
       post "/api/archives/:id/parts/:number" do
@@ -23,14 +23,14 @@ module Gorvant
         input = ArchiveImportRequest.parse(body_json)
         archive = Formats::Archive.read(ArchiveZip.read(parts.whole(params[:id], input[:parts])))
         check_closings(archive)
-        outcomes =
+        visits, records =
           db.transaction do
-            taken = archives.take_in(archive)
+            taken = [archives.take_in(archive), archives.take_in_records(archive)]
             parts.drop(params[:id])
-            taken.each { |one| audit.add(viewer, "imported", one.title) if one.came == "taken_in" }
+            taken.flatten.each { |one| audit.add(viewer, "imported", one.title) if one.came == "taken_in" }
             taken
           end
-        json(visits: outcomes.map(&:to_h))
+        json(visits: visits.map(&:to_h), records: records.map(&:to_h))
       end
 
       private
@@ -38,10 +38,10 @@ module Gorvant
       def archives = Archives.new(db, viewer)
       def parts = ArchiveParts.new(db, viewer)
 
-      def zip(ids, name)
+      def zip(ids, name, records = [])
         attachment "#{name}.gorvant.zip"
         content_type "application/zip"
-        Warm.dear { ArchiveZip.dump(archives.files(ids)) }
+        Warm.dear { ArchiveZip.dump(archives.files(ids, records)) }
       end
 
       # A closing is what its digest says, or it is none.

@@ -8,7 +8,10 @@ module Gorvant
       include Steady
 
       KINDS =
-        [Alike, Signatures, ReadLog, ReadStory, Plan, MakeDrill, JudgeTry].to_h { |kind| [kind::KIND, kind] }.freeze
+        [Alike, Signatures, ReadLog, ReadStory, Plan, MakeDrill, JudgeTry, MakeExport].to_h do |kind|
+            [kind::KIND, kind]
+          end
+          .freeze
       SAVE_EVERY_SECONDS = 1.0
       LOST_AFTER_SECONDS = 15
       IDLE_SECONDS = 0.5
@@ -55,7 +58,7 @@ module Gorvant
         Metrics.tasks(@db[:tasks].group_and_count(:state).as_hash(:state, :count))
         Events.new(@db).prune
         crews = @db[:crews].select_map(:id)
-        crews.each { |crew| Crew.as(crew) { [Bin, ArchiveParts, Logs].each { |kept| kept.prune(@db) } } }
+        crews.each { |crew| Crew.as(crew) { [Bin, ArchiveParts, Logs, Exports].each { |kept| kept.prune(@db) } } }
         store(crews)
       end
 

@@ -172,6 +172,41 @@ RSpec.describe "Close out", :browser, type: :feature do
     expect(db[:visits].where(id: id).count).to eq(1)
   end
 
+  def download(link)
+    encoded = page.evaluate_async_script(<<~JS, find(link)[:href])
+      const [address, done] = arguments
+      fetch(address).then((answer) => answer.blob()).then((blob) => {
+        const reader = new FileReader()
+        reader.onload = () => done(reader.result.split(',')[1])
+        reader.readAsDataURL(blob)
+      })
+    JS
+    encoded.unpack1("m")
+  end
+
+  it "writes all that the crew keeps to one file, from which it comes back" do
+    Thread.new { Gorvant::Server::Worker.new(db).run_one until @over }
+    visit "/settings/archive"
+    find("[data-testid=export]").click
+    expect(page).to have_css("[data-testid=export-made]", text: /\d+ files/, wait: 60)
+    whole = download("[data-testid=export-whole]")
+    ids = db[:visits].select_map(:id)
+    db[:visits].delete
+    Dir.mktmpdir do |folder|
+      path = File.join(folder, "crew.zip")
+      File.binwrite(path, whole)
+      give("archive-file", path)
+      files = Zip::File.open(path, &:size)
+      expect(page).to have_css("[data-testid=taken-in] > li", count: files, wait: 60)
+    end
+    expect(page).to have_no_css("[role=alert]")
+    expect(db[:visits].select_map(:id)).to match_array(ids)
+    page.refresh
+    expect(page).to have_css("[data-testid=export-made]", text: /\d+ files/)
+  ensure
+    @over = true
+  end
+
   it "prints light on paper whatever the screen is, and without the keys" do
     visit "/visits/#{visit_id}/report"
     expect(page).to have_css("[data-testid=customer-page]")

@@ -198,6 +198,242 @@ RSpec.describe "Archives", :server do
     Gorvant::Server::Database.forget(worker) if worker
   end
 
+  describe "with a logger's record" do
+    let(:unit_id) { db[:visits].where(id: visit_id).get(:unit_id) }
+    let(:path) { "/api/units/#{unit_id}/archive" }
+
+    # Three hours of a made-up coil, one of them with a gap, as the worker keeps them.
+    def recorded
+      id = uuid
+      send_json(:post, "/api/visits/#{visit_id}/logs", id: id, name: "Hall logger")
+      text =
+        (0...180).filter_map do |i|
+          next if i.between?(70, 80)
+
+          "#{Time.at(1_768_003_200 + (i * 60)).utc.strftime("%F %T")},#{20 + (i % 7)},#{30 + (i % 3) unless i.odd?}"
+        end
+      @sent = Zlib.gzip("Time,Coil °F,Outdoor °F\n#{text.join("\n")}\n")
+      post(
+        "/api/logs/#{id}/files/1/parts/1",
+        @sent,
+        "CONTENT_TYPE" => "application/octet-stream",
+        "HTTP_HOST" => "127.0.0.1"
+      )
+      send_json(:post, "/api/logs/#{id}/look", zone: "UTC")
+      send_json(:post, "/api/logs/#{id}/reading", mapping: answer["mapping"], parts: [1])
+      worker = Gorvant::Server::Worker.new(db)
+      nil while worker.run_one
+      id
+    end
+
+    # All that is kept of it, packed bytes too; whose it is aside.
+    def kept(id)
+      row = db[:logs].where(id: id).first.slice(:name, :state, :mapping, :told, :on_off, :created_at, :unit_id)
+      [row, db[:log_hours].where(log_id: id).order(:hour).select_map(%i[hour content minutes tens])]
+    end
+
+    def record_files(files) = files.keys.grep(/records/).sort
+
+    it "carries it: out, gone, in again the same, and a second time nothing" do
+      id = recorded
+      before = kept(id)
+      zip = zip_of(path)
+      expect(JSON.parse(files_of(zip)["manifest.json"])["format"]).to eq("gorvant-archive/2")
+      expect(JSON.parse(files_of(zip_of("/api/visits/#{visit_id}/archive"))["manifest.json"])["format"]).to eq(
+        "gorvant-archive/1"
+      )
+      db[:logs].where(id: id).delete
+      db[:logger_types].delete
+      expect(send_up(zip)).to eq(200)
+      expect(answer["records"].map { |one| one.values_at("id", "came", "new_id") }).to eq([[id, "taken_in", false]])
+      expect(kept(id)).to eq(before)
+      expect(digest(zip_of(path))).to eq(digest(zip))
+      expect(send_up(zip)).to eq(200)
+      expect(answer["records"].first["came"]).to eq("there")
+      row = db[:logs].where(id: id).first
+      send_json(
+        :post,
+        "/api/logs/#{id}/picture",
+        from: row[:told]["from"],
+        to: row[:told]["to"],
+        width: 60,
+        columns: ["coil"]
+      )
+      expect(answer.dig("columns", "coil", "least").compact.min).to eq(20.0)
+    end
+
+    it "keeps another crew's of the same id as it is, and takes this one in under a new id" do
+      id = recorded
+      zip = zip_of(path)
+      other = db[:crews].returning(:id).insert(name: "Fenwater crew").first[:id]
+      as(ServerBench.person("Ilse Marrow", "owner", crew: other))
+      2.times do |i|
+        expect([send_up(zip), answer["records"].map { |one| one["came"] }]).to eq([200, [%w[taken_in there][i]]])
+      end
+      expect(answer["records"].first).to include("new_id" => true)
+      expect(db[:logs].where(crew_id: other).select_map(%i[id by_name])).to eq(
+        [[answer["records"].first["id"], "Local owner"]]
+      )
+      expect(answer["records"].first["id"]).not_to eq(id)
+    end
+
+    it "never overwrites one that was read otherwise since; nothing of the archive is kept then" do
+      id = recorded
+      zip = zip_of(path)
+      db[:logs].where(id: id).update(name: "Attic logger")
+      db[:visits].where(id: visit_id).delete
+      expect(send_up(zip)).to eq(422)
+      expect(problems).to eq(
+        [
+          "records/#{id}.json is here already and was read otherwise since; nothing was taken in. Delete the one here first"
+        ]
+      )
+      expect(db[:visits].where(id: zip_visit(zip)).count).to eq(0)
+    end
+
+    def zip_visit(zip) = files_of(zip).keys.grep(/visits/).first[/\h{8}-[\h-]+/]
+
+    # What is done to its two files: [document, hours] in, the same out.
+    {
+      "hours cut short" => [->(document, hours) { [document, hours[0...-3]] }, /holds \d+ bytes, and its hours are/],
+      "hours that are not packed" => [
+        ->(document, hours) { [document, "x" * hours.bytesize] },
+        /hour \d+ cannot be unpacked/
+      ],
+      "an hour told twice" => [
+        ->(document, hours) do
+          index = document["hours"]
+          [document.merge("hours" => [index[0], [index[0][0], *index[1][1..]], *index[2..]]), hours]
+        end,
+        /do not follow each other/
+      ],
+      "a column too many" => [
+        ->(document, hours) do
+          columns = document["mapping"]["columns"].merge("supply" => { "at" => 0, "unit" => "°F" })
+          [document.merge("mapping" => document["mapping"].merge("columns" => columns, "time" => [1])), hours]
+        end,
+        /columns/
+      ],
+      "a zip bomb of an hour" => [
+        ->(document, hours) do
+          bomb = Zlib.deflate("\0" * 8_000_000)
+          rest = document["hours"][0][2, 2]
+          from = document["hours"][0][1]
+          [document.merge("hours" => [[1, bomb.bytesize, *rest]]), bomb + hours.byteslice(from, rest.sum)]
+        end,
+        /hour 1 cannot be unpacked/
+      ],
+      "a zone that is none" => [
+        ->(document, hours) { [document.merge("mapping" => document["mapping"].merge("zone" => "Larkmere")), hours] },
+        /zone/
+      ],
+      "a share of on that is text" => [
+        ->(document, hours) do
+          [document.merge("on_off" => { "fan" => { "over" => "x", "low" => 0, "high" => 1, "always" => true } }), hours]
+        end,
+        %r{on_off/fan/over}
+      ],
+      "rows fewer than none" => [
+        ->(document, hours) { [document.merge("told" => document["told"].merge("rows" => 0)), hours] },
+        %r{told/rows}
+      ]
+    }.each do |what, (doing, said)|
+      it "refuses #{what}, by name, and keeps nothing" do
+        id = recorded
+        files = files_of(zip_of(path))
+        db[:logs].where(id: id).delete
+        json, packed = record_files(files).partition { |name| name.end_with?(".json") }.map(&:first)
+        document, hours = doing.call(JSON.parse(files[json]), files[packed])
+        changed = files.except("manifest.json").merge(json => JSON.generate(document), packed => hours)
+        sums = changed.transform_values { |bytes| Digest::SHA256.hexdigest(bytes) }
+        manifest = JSON.generate(JSON.parse(files["manifest.json"]).merge("files" => sums))
+        expect(send_up(Gorvant::Server::ArchiveZip.dump({ "manifest.json" => manifest, **changed }))).to eq(422)
+        expect(problems.join("\n")).to match(said)
+        expect(problems.first).to start_with("records/#{id}.")
+        expect(db[:logs].where(id: id).count).to eq(0)
+      end
+    end
+  end
+
+  describe "all that a crew keeps" do
+    def work = Gorvant::Server::Worker.new(db).then { |worker| nil while worker.run_one }
+
+    def make(id = uuid)
+      send_json(:post, "/api/exports", id: id)
+      expect(last_response.status).to eq(202)
+      work
+      send_json(:post, "/api/exports", id: id)
+      expect([last_response.status, answer["state"]]).to eq([200, "done"])
+      answer
+    end
+
+    it "goes out as one file of archives, each of which comes in elsewhere" do
+      fetch("/api/viewer")
+      photographed(visit_id)
+      closed(visit_id)
+      made = make
+      shown = db[:visits].where(binned_at: nil).count
+      expect(made["files"].sum { |one| one["visits"] }).to eq(shown)
+      whole = zip_of("/api/exports/#{made["id"]}/whole")
+      inner = Zip::File.open_buffer(StringIO.new(whole)).entries.to_h { |one| [one.name, one.get_input_stream.read] }
+      expect(inner.transform_values(&:bytesize)).to eq(made["files"].to_h { |one| one.values_at("name", "bytes") })
+      one = made["files"].first
+      expect(zip_of("/api/exports/#{made["id"]}/files/#{one["number"]}")).to eq(inner[one["name"]])
+      ids = db[:visits].where(binned_at: nil).select_map(:id)
+      before = Gorvant::Formats::Archive.digest(archives.files(ids))
+      db[:visits].delete
+      inner.each_value { |zip| expect(send_up(zip)).to eq(200) }
+      expect(Gorvant::Formats::Archive.digest(archives.files(ids))).to eq(before)
+      fetch("/api/audit")
+      expect(answer["entries"].map { |row| row["says"] }).to include("took out all that the crew keeps")
+    end
+
+    it "parts a unit with more than an archive holds, and names each file apart" do
+      stub_const("Gorvant::Server::MakeExport::MOST_ENTRIES", 2)
+      fetch("/api/viewer")
+      files = make["files"]
+      expect(files.map { |one| one["visits"] }.max).to eq(2)
+      expect(files.map { |one| one["name"] }.uniq.size).to eq(files.size)
+      expect(files.sum { |one| one["visits"] }).to eq(db[:visits].count)
+    end
+
+    it "is one at a time, is not whole before its task is done, and goes after a day" do
+      fetch("/api/viewer")
+      first = make["id"]
+      send_json(:post, "/api/exports", id: second = uuid)
+      fetch("/api/exports")
+      expect(answer["export"].values_at("id", "state")).to eq([second, "waiting"])
+      get("/api/exports/#{second}/whole", {}, "HTTP_HOST" => "127.0.0.1")
+      expect(last_response.status).to eq(422)
+      get("/api/exports/#{first}/whole", {}, "HTTP_HOST" => "127.0.0.1")
+      expect(last_response.status).to eq(404)
+      work
+      db[:exports].update(created_at: Time.now - 90_000)
+      worker = Gorvant::Server::Database.connect(as: :worker)
+      Gorvant::Server::Worker.new(worker).tidy
+      expect([db[:exports].count, db[:export_parts].count]).to eq([0, 0])
+    ensure
+      Gorvant::Server::Database.forget(worker) if worker
+    end
+
+    it "is worked by the worker's own role, of its own crew's rows" do
+      fetch("/api/viewer")
+      other = db[:crews].returning(:id).insert(name: "Fenwater crew").first[:id]
+      send_json(:post, "/api/exports", id: id = uuid)
+      worker = Gorvant::Server::Database.connect(as: :worker)
+      Gorvant::Server::Worker.new(worker).run_one
+      send_json(:post, "/api/exports", id: id)
+      expect(answer.values_at("state", "error")).to eq(["done", nil])
+      as(ServerBench.person("Ilse Marrow", "owner", crew: other))
+      fetch("/api/exports")
+      expect(answer["export"]).to be_nil
+      get("/api/exports/#{id}/whole", {}, "HTTP_HOST" => "127.0.0.1")
+      expect(last_response.status).to eq(404)
+    ensure
+      Gorvant::Server::Database.forget(worker) if worker
+    end
+  end
+
   it "brings back in sight what lay in the bin" do
     zip = zip_of("/api/visits/#{visit_id}/archive")
     unit = db[:visits].where(id: visit_id).get(:unit_id)
@@ -239,8 +475,8 @@ RSpec.describe "Archives", :server do
     ],
     "no manifest" => [->(files) { files.except("manifest.json") }, /manifest.json is missing/],
     "a newer version" => [
-      ->(files) { files.merge("manifest.json" => JSON.generate({ "format" => "gorvant-archive/2" })) },
-      %r{reads gorvant-archive/1}
+      ->(files) { files.merge("manifest.json" => JSON.generate({ "format" => "gorvant-archive/3" })) },
+      %r{reads gorvant-archive/1 and gorvant-archive/2}
     ],
     "a reading of nothing" => [
       ->(files) { changed.call(files) { |one| one["readings"][2]["function"] = "smell" } },

@@ -82,7 +82,7 @@ RSpec.describe "Search", :server do
 
   it "finds by what the closing that holds names as the cause, and lists those, not those of one opened again" do
     ids = db[:visits].where(closed_number: nil).order(:id).select_map(:id)
-    listed = -> { fetch("/api/causes") && answer["causes"].map(&:values) - @before }
+    listed = -> { fetch("/api/causes") && (answer["causes"].map(&:values) - @before) }
     @before = []
     @before = listed.call
     closing(ids[0], 1, "LPS open", reopened_at: Time.now)

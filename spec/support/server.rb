@@ -117,6 +117,9 @@ module ServerBench
       events
       settings
       archive_parts
+      export_parts
+      export_files
+      exports
       rate_counts
       dear_answers
       stored_objects

@@ -12,14 +12,19 @@ module Gorvant
   end
 
   module Formats
-    # gorvant-archive/1: visits with all that belongs to them, as files: manifest.json with the SHA-256 of each other,
-    # visits/ID.json, rigs/ID.json, photos/ID.jpg. The checksums find damage and what was changed by hand without care;
+    # gorvant-archive/2: visits with all that belongs to them, and recorded defrosts, as files: manifest.json with the
+    # SHA-256 of each other, visits/ID.json, rigs/ID.json, photos/ID.jpg, records/ID.json with records/ID.hours. /1 knew
+    # no records; what holds none is written as /1. The checksums find damage and what was changed by hand without care;
     # they promise no more.
     class Archive
-      FORMAT = "gorvant-archive/1"
+      FORMAT = "gorvant-archive/2"
+      OLDER = "gorvant-archive/1"
+      SCHEMA_OF = { "record" => "gorvant-archive-2" }.freeze
       MANIFEST = "manifest.json"
       UUID = /\h{8}(?:-\h{4}){3}-\h{12}/
-      NAMES = %r{\A(?:manifest\.json|visits/#{UUID}\.json|rigs/#{UUID}\.json|photos/#{UUID}\.jpg)\z}
+      NAMES =
+        %r{\A(?:manifest\.json|visits/#{UUID}\.json|rigs/#{UUID}\.json|photos/#{UUID}\.jpg|
+        records/#{UUID}\.(?:json|hours))\z}x
       MOST_PROBLEMS = 20
       SCHEMAS = Schemas.new
       TIMES = %w[created_at updated_at taken_at received_at retracted_at reopened_at].freeze
@@ -27,19 +32,23 @@ module Gorvant
       FLAGS = %w[about open isolated].freeze
       SEEN = (%w[function from_node to_node place value value_high choice instrument] + FLAGS).freeze
 
-      # visits, rigs: { id => document }; photos: { id => bytes }.
-      attr_reader :visits, :rigs, :photos
+      # visits, rigs, records: { id => document }; photos, hours: { id => bytes }.
+      attr_reader :visits, :rigs, :photos, :records, :hours
 
       class << self
-        # { name => bytes } of documents. made_at: ISO 8601, made_by: the crew's name.
-        def files(visits:, rigs:, photos:, made_at:, made_by:)
+        # { name => bytes } of documents. records: [[document, packed hours one after the other]]; made_at: ISO 8601,
+        # made_by: the crew's name.
+        def files(visits:, rigs:, photos:, made_at:, made_by:, records: [])
           files = {
             **visits.to_h { |visit| ["visits/#{visit.dig("visit", "id")}.json", JSON.generate(visit)] },
             **rigs.to_h { |rig| ["rigs/#{rig["id"]}.json", JSON.generate(rig)] },
-            **photos.transform_keys { |id| "photos/#{id}.jpg" }
+            **photos.transform_keys { |id| "photos/#{id}.jpg" },
+            **records.to_h { |record, _hours| ["records/#{record["id"]}.json", JSON.generate(record)] },
+            **records.to_h { |record, hours| ["records/#{record["id"]}.hours", hours] }
           }
           sums = files.transform_values { |bytes| Digest::SHA256.hexdigest(bytes) }
-          manifest = { "format" => FORMAT, "made_at" => made_at, "made_by" => made_by, "files" => sums.sort.to_h }
+          format = records.any? ? FORMAT : OLDER
+          manifest = { "format" => format, "made_at" => made_at, "made_by" => made_by, "files" => sums.sort.to_h }
           { MANIFEST => JSON.generate(manifest), **files }
         end
 
@@ -55,7 +64,8 @@ module Gorvant
         check_files(files)
         @visits = documents(files, "visits", "visit") { |document| document.dig("visit", "id") }
         @rigs = documents(files, "rigs", "rig") { |document| document["id"] }
-        @photos = files.select { |name, _bytes| name.start_with?("photos/") }.transform_keys { |name| name[UUID] }
+        @records = documents(files, "records", "record") { |document| document["id"] }
+        @photos, @hours = %w[photos/ records/].map { |folder| bytes(files, folder) }
         stop
         check_sense
         stop
@@ -77,7 +87,7 @@ module Gorvant
         manifest = json(files[MANIFEST], MANIFEST)
         stop
         version(manifest)
-        against("manifest", manifest, MANIFEST)
+        against("manifest", manifest, MANIFEST, manifest["format"].tr("/", "-"))
         stop
         sums = manifest["files"]
         (sums.keys | (files.keys - [MANIFEST])).each do |name|
@@ -92,19 +102,25 @@ module Gorvant
 
       def version(manifest)
         given = manifest["format"].to_s
-        return if given == FORMAT
+        return if [FORMAT, OLDER].include?(given)
 
         newer = given.start_with?("gorvant-archive/")
         wrong(
           MANIFEST,
-          newer ? "is #{given[0, 40]}, and this program reads #{FORMAT}" : "is no archive of this program"
+          newer ? "is #{given[0, 40]}, and this program reads #{OLDER} and #{FORMAT}" : "is no archive of this program"
         )
         stop
       end
 
+      # { id => bytes } of what is no document.
+      def bytes(files, folder) =
+        files
+          .select { |name, _bytes| name.start_with?(folder) && !name.end_with?(".json") }
+          .transform_keys { |name| name[UUID] }
+
       def documents(files, folder, schema)
         files
-          .select { |name, _bytes| name.start_with?("#{folder}/") }
+          .select { |name, _bytes| name.start_with?("#{folder}/") && name.end_with?(".json") }
           .filter_map do |name, bytes|
             document = json(bytes, name) or next
             against(schema, document, name)
@@ -128,9 +144,9 @@ module Gorvant
         wrong(name, "is not JSON: #{e.message[0, 120]}") && nil
       end
 
-      def against(schema, document, name)
+      def against(schema, document, name, version = SCHEMA_OF.fetch(schema, "gorvant-archive-1"))
         SCHEMAS
-          .part("gorvant-archive-1", schema)
+          .part(version, schema)
           .validate(document)
           .first(MOST_PROBLEMS)
           .each do |error|
@@ -147,6 +163,7 @@ module Gorvant
         return if @problems.any?
 
         visits.each { |id, document| visit(document, "visits/#{id}.json") }
+        (records.keys | hours.keys).each { |id| record(id) }
       end
 
       def revision(one, at)
@@ -156,6 +173,20 @@ module Gorvant
         wrong("#{at}/content#{e.field}", e.fields[:problem])
       rescue BadRigFile => e
         e.problems.each { |problem| wrong("#{at}/content#{problem["field"]}", problem["problem"]) }
+      end
+
+      # What a record's columns are, and that its hours can be read.
+      def record(id)
+        at = "records/#{id}.json"
+        return wrong(at, "is missing from the archive") unless records.key?(id)
+        return wrong("records/#{id}.hours", "is missing from the archive") unless hours.key?(id)
+
+        document = records[id]
+        moments(document, at)
+        ids = FieldLogMapping.parse(document["mapping"], document["mapping"]["names"].size).ids
+        RecordHours.problem(document["hours"], ids, hours[id])&.then { |says| wrong("records/#{id}.hours", says) }
+      rescue BadFieldLog => e
+        e.problems.each { |problem| wrong("#{at}#{problem["field"]}", problem["problem"]) }
       end
 
       def visit(document, at)

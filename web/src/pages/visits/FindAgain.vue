@@ -65,6 +65,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
         @update:model-value="(symptom) => set({ symptom })"
       />
       <PickOne
+        v-if="causes.length || asked('cause')"
         :model-value="asked('cause')"
         :options="causes"
         :none="$t('FindAgain.anyCause')"

@@ -85,6 +85,7 @@ export type CloseOut = components['schemas']['CloseOut']
 export type Closing = components['schemas']['Closing']
 export type Causes = paths['/api/causes']['get']['responses']['200']['content']['application/json']
 export type Searched = paths['/api/search']['post']['responses']['200']['content']['application/json']
+export type CrewExport = components['schemas']['Export']
 export type TakenIn = components['schemas']['TakenIn']
 export type KnownGood = components['schemas']['KnownGood']
 export type Recurring = components['schemas']['Recurring']
@@ -209,6 +210,8 @@ export const api = {
     ),
   importArchive: (id: string, parts: number) =>
     outcome(client.POST('/api/archives/{id}/import', { params: { path: { id } }, body: { parts } })),
+  lastExport: () => outcome(client.GET('/api/exports')),
+  makeExport: (id: string) => outcome<CrewExport | Task>(client.POST('/api/exports', { body: { id } })),
   causes: () => outcome<Causes>(client.GET('/api/causes')),
   recurring: () => outcome(client.GET('/api/recurring')),
   search: (body: BodyOf<'/api/search'>) => outcome<Searched>(client.POST('/api/search', { body })),

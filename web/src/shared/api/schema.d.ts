@@ -1654,7 +1654,7 @@ export interface paths {
             };
             cookie?: never;
         };
-        /** A unit with all of its visits as one file */
+        /** A unit with all of its visits and records as one file (gorvant-archive/2 where there are records) */
         get: operations["unitArchive"];
         put?: never;
         post?: never;
@@ -1697,6 +1697,63 @@ export interface paths {
         put?: never;
         /** Take in an archive whose parts have arrived, all of it or nothing; twice changes nothing */
         post: operations["importArchive"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/exports": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The last export of all that the crew keeps, kept for a day */
+        get: operations["lastExport"];
+        put?: never;
+        /** Make one in the place of the last; asked again with its id it is answered as it stands */
+        post: operations["makeExport"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/exports/{id}/whole": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        /** All its archives in one zip */
+        get: operations["wholeExport"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/exports/{id}/files/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+                number: number;
+            };
+            cookie?: never;
+        };
+        /** One of its archives */
+        get: operations["exportFile"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -3692,6 +3749,21 @@ export interface components {
                 high: number;
                 others_low: number;
                 others_high: number;
+            }[];
+        };
+        Export: {
+            id: string;
+            created_at: string;
+            goes_at: string;
+            /** @enum {string} */
+            state: "waiting" | "running" | "done" | "failed" | "cancelled";
+            error: string | null;
+            files: {
+                number: number;
+                name: string;
+                visits: number;
+                records: number;
+                bytes: number;
             }[];
         };
         TakenIn: {
@@ -7808,7 +7880,7 @@ export interface operations {
             };
         };
         responses: {
-            /** @description What became of each visit */
+            /** @description What became of each visit and record */
             200: {
                 headers: {
                     [name: string]: unknown;
@@ -7816,11 +7888,122 @@ export interface operations {
                 content: {
                     "application/json": {
                         visits: components["schemas"]["TakenIn"][];
+                        records: components["schemas"]["TakenIn"][];
                     };
                 };
             };
             404: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
+        };
+    };
+    lastExport: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description As it stands */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        export: components["schemas"]["Export"] | null;
+                    };
+                };
+            };
+        };
+    };
+    makeExport: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    id: string;
+                };
+            };
+        };
+        responses: {
+            /** @description Made */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Export"];
+                };
+            };
+            /** @description A task is at it */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Task"];
+                };
+            };
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
+        };
+    };
+    wholeExport: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description A zip */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/zip": string;
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
+        };
+    };
+    exportFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description A zip */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/zip": string;
+                };
+            };
+            404: components["responses"]["Problem"];
             429: components["responses"]["Problem"];
         };
     };
