@@ -10,12 +10,15 @@ module Gorvant
       class Blocks
         PAD = 6 # points between columns
         LONGEST = 60 # letters beyond which a column is no wider
+        TEXT = "Text"
+        WIDEST = 0.75 # of a letter, by its size: no line of a text is longer
         AXIS = [110, 150].freeze # points left and right of an axis
         MOST_PHOTO = 300 # points high
 
-        def initialize(pdf, photo)
+        def initialize(pdf, photo, clock = Clock.new)
           @pdf = pdf
           @photo = photo
+          @clock = clock
         end
 
         def all(blocks, size:) = blocks.each { |block| send(:"draw_#{block["kind"]}", block, size) }
@@ -72,7 +75,12 @@ module Gorvant
         private
 
         def wide(needed) = needed ? { fallback_fonts: ["Wide"] } : {}
-        def words(cell) = cell.is_a?(Hash) ? cell["own"].to_s : cell.to_s
+
+        def words(cell)
+          return cell.to_s unless cell.is_a?(Hash)
+
+          cell["at"] ? @clock.says(cell["at"]) : cell["own"].to_s
+        end
 
         def draw_text(block, size)
           line(block["says"] || block["own"], size: size)
@@ -153,22 +161,66 @@ module Gorvant
 
         def height(says, wide, width, style, size)
           return 0 if says.empty?
-          # Most cells are one line: measuring is dear.
-          return size * 1.25 if !says.include?("\n") && !wide && says.size * size * 0.75 < width - PAD
+          return @pdf.height_of(says, size: size, style: style, width: width - PAD, **wide(wide)) if wide
 
-          @pdf.height_of(says, size: size, style: style, width: width - PAD, **wide(wide))
+          lines(says, width, style, size).size * font(style, size).first
+        end
+
+        # A cell's words line by line. To break them is dear, and many cells say the same.
+        def lines(says, width, style, size)
+          @lines ||= {}
+          @lines[[says, width, style, size]] ||= (
+            if one_line?(says, width, size)
+              [says]
+            else
+              broken(says, width, style, size)
+            end
+          )
+        end
+
+        # Whether it is surely set without a break.
+        def one_line?(says, width, size) = !says.include?("\n") && says.size * size * WIDEST < width - PAD
+
+        def broken(says, width, style, size)
+          box =
+            Prawn::Text::Box.new(
+              says,
+              document: @pdf,
+              at: [0, 1_000_000],
+              width: width - PAD,
+              height: 1_000_000,
+              size: size,
+              style: style
+            )
+          box.render(dry_run: true)
+          box.text.split("\n", -1)
         end
 
         def short_row(set, size, height)
           left = 0
           top = @pdf.cursor
           set.each do |says, wide, width, style|
-            unless says.empty?
-              @pdf.text_box(says, at: [left, top], width: width - PAD, size: size, style: style, **wide(wide))
-            end
+            cell(says, wide, [left, top], width, style, size) unless says.empty?
             left += width
           end
           @pdf.move_cursor_to(top - height)
+        end
+
+        def cell(says, wide, at, width, style, size)
+          return @pdf.text_box(says, at: at, width: width - PAD, size: size, style: style, **wide(wide)) if wide
+
+          high, above = font(style, size)
+          lines(says, width, style, size).each_with_index do |line, i|
+            baseline = at[1] - above - (i * high)
+            @pdf.draw_text(line, at: [at[0], baseline], size: size, style: style) unless line.empty?
+          end
+        end
+
+        # [height of a line, how far its letters stand above their foot], in points.
+        def font(style, size)
+          (@fonts ||= {})[[style, size]] ||= [].tap do |told|
+            @pdf.font(TEXT, style: style, size: size) { told.push(@pdf.font.height, @pdf.font.ascender) }
+          end
         end
 
         # Cell under cell, flowing over pages.

@@ -1,22 +1,24 @@
 # frozen_string_literal: true
 
 require_relative "type"
+require_relative "clock"
 require_relative "blocks"
 
 module Gorvant
   module Server
     module Reports
       # A report as PDF: one page for the customer, then the sections. report: what VisitReport gives, parsed JSON, with
-      # "draft", "closing" and "addenda"; photo: gives the JPEG of an id; mark: the crew's, a JPEG,
-      # nil for none.
+      # "draft", "closing" and "addenda"; photo: gives the JPEG of an id; mark: the crew's, a JPEG, nil for none; zone:
+      # of the clock that times are told by.
       class Pdf
         BODY = 10
 
-        def initialize(report, photo:, mark: nil, leave_out: [])
+        def initialize(report, photo:, mark: nil, leave_out: [], zone: nil)
           @report = report
           @photo = photo
           @mark = mark
           @out = leave_out
+          @clock = Clock.new(zone)
         end
 
         # Bytes of the document.
@@ -29,7 +31,7 @@ module Gorvant
             )
           Type.onto(@pdf)
           say_language
-          @blocks = Blocks.new(@pdf, @photo)
+          @blocks = Blocks.new(@pdf, @photo, @clock)
           @pdf.fill_color(Paper::INK)
           marks = [[@report["title"], 1]] + [customer].compact
           marks += sections
@@ -63,7 +65,7 @@ module Gorvant
         def stands
           closing = @report["closing"] or return words("draft")
 
-          words("closing", number: closing["number"], by: closing["by"], at: closing["at"][0, 16].tr("T", " "))
+          words("closing", number: closing["number"], by: closing["by"], at: @clock.says(closing["at"]))
         end
 
         def customer
@@ -113,13 +115,7 @@ module Gorvant
         def addenda
           rows =
             @report["addenda"].map do |one|
-              [
-                one["taken_at"][0, 16].tr("T", " "),
-                one["call_title"],
-                one["where"],
-                one["reads"],
-                { "own" => one["by"] }
-              ]
+              [{ "at" => one["taken_at"] }, one["call_title"], one["where"], one["reads"], { "own" => one["by"] }]
             end
           return [] if rows.empty?
 

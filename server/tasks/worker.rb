@@ -8,7 +8,7 @@ module Gorvant
       include Steady
 
       KINDS =
-        [Alike, Signatures, ReadLog, ReadStory, Plan, MakeDrill, JudgeTry, MakeExport].to_h do |kind|
+        [Alike, Signatures, ReadLog, ReadStory, Plan, MakeDrill, JudgeTry, MakeExport, MakeReport].to_h do |kind|
             [kind::KIND, kind]
           end
           .freeze

@@ -156,6 +156,15 @@ RSpec.describe "Close out", :browser, type: :feature do
     db[:units].where(id: unit).update(notes: "Dog in the yard", version: 3)
     write("notes", "Ladder in the boat shed, rung loose")
     expect(page).to have_css("[role=alert]", text: "Dog in the yard")
+    page.refresh
+    write("notes", "Both: dog, ladder")
+    expect(page).to have_css("[role=status]", text: "= kept")
+    find_field("Installed in").click.set("2014").send_keys(:enter)
+    expect(page).to have_field("Installed in", with: "2014")
+    expect(find("[data-testid=notes]").value).to eq("Both: dog, ladder")
+    page.refresh
+    expect(page).to have_field("Installed in", with: "2014")
+    expect(db[:units].where(id: unit).get(%i[notes installed_year])).to eq(["Both: dog, ladder", 2014])
     archive = Gorvant::Server::ArchiveZip.dump(Gorvant::Server::Archives.new(db, ServerBench.viewer).files([visit_id]))
     id = visit_id
     db[:visits].where(id: id).delete

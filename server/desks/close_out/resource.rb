@@ -44,14 +44,12 @@ module Gorvant
       end
 
       post "/api/visits/:id/report-pdf" do
-        input = ReportRequest.parse(body_json || {})
-        row = visits.find(params[:id])
+        asked = ReportRequest.parse(body_json || {})
+        input = paper(visits.find(params[:id]), asked)
+        next drawn_by_task(input) if MakeReport.long?(input)
+
         content_type "application/pdf"
-        paper = in_units(report(row, input))
-        left_out = input.fetch(:leave_out, [])
-        Warm.dear do
-          Reports::Pdf.new(paper, leave_out: left_out, photo: ->(id) { photos.bytes(id) }, mark: mark).render
-        end
+        Warm.dear { MakeReport.draw(input, ->(id) { photos.bytes(id) }) }
       end
 
       # Its readings against those of the unit when it was well.
@@ -81,6 +79,24 @@ module Gorvant
 
       def closer = Closer.new(db, viewer)
       def mark = @mark ||= People.new(door).mark(viewer.crew_id)
+
+      def paper(row, asked)
+        {
+          "paper" => JSON.parse(JSON.generate(in_units(report(row, asked)))),
+          "leave_out" => asked.fetch(:leave_out, []),
+          "zone" => asked[:zone],
+          "crew_id" => viewer.crew_id,
+          "mark" => mark && [mark].pack("m0")
+        }
+      end
+
+      def drawn_by_task(input)
+        key = MakeReport.key(input)
+        kept = computed.get(key) or return json(Present.task(tasks.ask(MakeReport::KIND, key, input)), 202)
+
+        content_type "application/pdf"
+        MakeReport.bytes(kept)
+      end
 
       # A closing's report as it was frozen, or the visit as it stands, which is a draft.
       def report(row, input)

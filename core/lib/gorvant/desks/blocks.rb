@@ -14,7 +14,7 @@ module Gorvant
       # For what nobody may overlook.
       def large(says, written = nil) = { "kind" => "large", "says" => says, "own" => written }.compact
       def list(lines) = { "kind" => "list", "lines" => lines }
-      # rows: as many cells as head has, each words or a cell of one's own words.
+      # rows: as many cells as head has, each words, a cell of one's own words, or a time.
       def table(head, rows) = { "kind" => "table", "head" => head, "rows" => rows }
       # pairs: [[title, words]].
       def facts(pairs) = { "kind" => "facts", "pairs" => pairs }
@@ -24,6 +24,8 @@ module Gorvant
       def stages(rows, seconds) = { "kind" => "stages", "rows" => rows, "seconds" => seconds }
       def drawing(title, svg) = { "kind" => "drawing", "title" => title, "svg" => svg }
       def photo(id, title, note) = { "kind" => "photo", "id" => id, "title" => title, "own" => note }
+      # A cell that is a time, ISO 8601; told by the reader's own clock.
+      def at(time) = time ? { "at" => time } : ""
       def cell(written) = { "own" => written.to_s.strip }
     end
   end

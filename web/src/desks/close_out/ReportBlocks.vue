@@ -2,10 +2,11 @@
 import KeptPicture from '@/shared/kept/KeptPicture.vue'
 import type { ReportBlock } from '@/shared/api/client'
 import { minutes } from '@/shared/model/staging'
+import { moment } from '@/shared/model/when'
 
 /** The blocks of a report on a page, as the PDF has them. */
 defineProps<{ blocks: ReportBlock[] }>()
-type Cell = string | { own: string }
+type Cell = string | { own: string } | { at: string }
 type Row = {
   title: string
   expected?: number | null
@@ -14,7 +15,10 @@ type Row = {
   to?: number | null
   says?: string | null
 }
-const words = (cell: Cell) => (typeof cell === 'string' ? cell : cell.own)
+function words(cell: Cell) {
+  if (typeof cell === 'string') return cell
+  return 'at' in cell ? moment(cell.at) : cell.own
+}
 const cells = (block: ReportBlock) => (block.rows ?? []) as Cell[][]
 const rows = (block: ReportBlock) => (block.rows ?? []) as Row[]
 const at = (seconds: number, block: ReportBlock) => `${block.seconds ? (seconds / block.seconds) * 100 : 0}%`

@@ -1,18 +1,23 @@
 <script setup lang="ts">
-import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
+import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { useI18n } from 'vue-i18n'
 import { RouterLink } from 'vue-router'
 import { ElMessage } from 'element-plus/es/components/message/index'
 import { api, type Report } from '@/shared/api/client'
+import { useLongAnswer } from '@/shared/api/useLongAnswer'
 import { useQuestion } from '@/shared/api/useQuestion'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import ReportBlocks from '@/desks/close_out/ReportBlocks.vue'
 import { isTyping } from '@/shared/model/keys'
-import type { Problem } from '@/shared/model/outcome'
 import { moment } from '@/shared/model/when'
+import TaskProgress from '@/shared/ui/kit/TaskProgress.vue'
+import { useSession } from '@/shared/ui/useSession'
+import { useVisit } from '@/shared/ui/useVisit'
 import { saveFile } from '@/shared/model/saveFile'
 
 const { t } = useI18n()
+const { mayChange } = useSession()
+const { visit, problem: keeping, load, keepDesk } = useVisit()
 const props = defineProps<{ id: string; number: number | null }>()
 const { value: report, problem: unread } = useQuestion<{ id: string; number: number | null }, Report>(
   'report',
@@ -27,22 +32,33 @@ watch(report, (now, before) => {
 const shown = computed(() =>
   (report.value?.sections ?? []).filter((one) => one.always || !out.value.includes(one.id)),
 )
-const toggle = (id: string, on: unknown) =>
-  (out.value = on ? out.value.filter((one) => one !== id) : [...out.value, id])
-
-const problem = shallowRef<Problem | null>(null)
-const MARK = '/api/crew/mark'
-const making = ref(false)
-async function pdf() {
-  if (!report.value) return
-  making.value = true
-  const answer = await api.reportPdf(props.id, props.number, out.value)
-  making.value = false
-  problem.value = answer.state === 'failed' ? answer.problem : null
-  if (answer.state !== 'ready') return
-  const name = `${report.value.title}, ${report.value.visit_on}${props.number ? `, ${props.number}` : ', draft'}.pdf`
-  saveFile(name, answer.value, 'application/pdf')
+/** What goes into the paper of an open visit is kept with it; of a closing, which stays as it is, only chosen here. */
+const mayKeep = computed(() => !props.number && mayChange.value && !!report.value?.draft)
+watch(
+  () => mayKeep.value && props.id,
+  (id) => id && visit.value?.id !== id && load(id),
+  { immediate: true },
+)
+function toggle(id: string, on: unknown) {
+  out.value = on ? out.value.filter((one) => one !== id) : [...out.value, id]
+  if (mayKeep.value && visit.value?.id === props.id) void keepDesk('close_out', { leave_out: out.value })
 }
+
+const MARK = '/api/crew/mark'
+const {
+  answer: paper,
+  task,
+  problem,
+  asking: making,
+  again: draw,
+  cancel,
+} = useLongAnswer<Blob>(() => api.reportPdf(props.id, props.number, out.value))
+const pdf = () => report.value && draw()
+watch(paper, (bytes) => {
+  if (!bytes || !report.value) return
+  const which = props.number ? `, ${props.number}` : ', draft'
+  saveFile(`${report.value.title}, ${report.value.visit_on}${which}.pdf`, bytes, 'application/pdf')
+})
 async function copy() {
   if (!report.value) return
   try {
@@ -94,7 +110,11 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
         </div>
       </details>
     </div>
-    <ProblemNote v-if="problem ?? unread" :problem="(problem ?? unread)!" />
+    <ProblemNote v-if="problem ?? unread ?? keeping" :problem="(problem ?? unread ?? keeping)!" />
+    <div v-if="task" class="drawing">
+      <TaskProgress :label="$t('ReportPage.paperDrawn')" :done="task.done" :total="null" />
+      <el-button class="key" @click="cancel">{{ $t('ReportPage.stop') }}</el-button>
+    </div>
     <p v-if="!report && !unread" class="quiet">{{ $t('ReportPage.puttingItTogether') }}</p>
     <template v-if="report">
       <article class="sheet first" data-testid="customer-page">
@@ -142,6 +162,13 @@ onBeforeUnmount(() => window.removeEventListener('keydown', key))
   grid-template-columns: minmax(0, 1fr);
   gap: 14px;
   padding: 8px 16px 40px;
+}
+
+.drawing {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  gap: 10px;
+  align-items: center;
 }
 
 .bar {

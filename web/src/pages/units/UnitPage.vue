@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref, shallowRef } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 import { RouterLink } from 'vue-router'
 import { api, type UnitPage } from '@/shared/api/client'
 import { useQuestion } from '@/shared/api/useQuestion'
@@ -26,16 +26,17 @@ const problem = shallowRef<Problem | null>(null)
 const size = ref<string | null>(null)
 const busy = ref(false)
 
-/** Notes and year stand on one version: what keeps the one asks for the other anew. */
-async function keepNotes(version: number, notes: string) {
-  const answer = await api.changeUnit(props.id, version, { notes })
-  if (answer.state === 'ready') void again()
+/** Notes and year stand on one version: the one that was answered last. */
+let version = 0
+watch(unit, (row) => (version = row?.version ?? 0))
+async function change(seen: number, fields: { notes?: string; installed_year?: number | null }) {
+  const answer = await api.changeUnit(props.id, seen, fields)
+  if (answer.state === 'ready') version = answer.value.version
   return answer
 }
+const keepNotes = (seen: number, notes: string) => change(seen, { notes })
 async function keepYear(picked: string | null) {
-  if (!unit.value) return
-  const year = picked ? Number(picked) : null
-  const answer = await api.changeUnit(props.id, unit.value.version, { installed_year: year })
+  const answer = await change(version, { installed_year: picked ? Number(picked) : null })
   problem.value = answer.state === 'failed' ? answer.problem : null
   await again()
 }
@@ -145,7 +146,6 @@ async function label() {
               :disabled-date="yearsToCome"
               :placeholder="$t('UnitPage.yearNotRead')"
               :aria-label="$t('UnitPage.installedIn')"
-              data-testid="installed-year"
               @update:model-value="keepYear"
           /></label>
           <p v-if="unit.visits.length" class="label">

@@ -1,4 +1,5 @@
 import { client, outcome, signedOut, type Answer } from '@/shared/api/http'
+import type { Outcome } from '@/shared/model/outcome'
 import type { components, paths } from '@/shared/api/schema'
 
 export type Visit = components['schemas']['Visit']
@@ -390,14 +391,23 @@ export const api = {
         body: number ? { number } : {},
       }),
     ),
-  reportPdf: (id: string, number: number | null, leave_out: string[]) =>
-    outcome<Blob>(
+  /** By this device's clock; a long one is drawn by a task. */
+  reportPdf: async (
+    id: string,
+    number: number | null,
+    leave_out: string[],
+  ): Promise<Outcome<Blob | Task>> => {
+    const zone = Intl.DateTimeFormat().resolvedOptions().timeZone
+    const answer = await outcome<Blob>(
       client.POST('/api/visits/{id}/report-pdf', {
         params: { path: { id } },
-        body: { ...(number ? { number } : {}), leave_out },
+        body: { ...(number ? { number } : {}), ...(zone ? { zone } : {}), leave_out },
         parseAs: 'blob',
       }) as Promise<Answer<Blob>>,
-    ),
+    )
+    if (answer.state !== 'ready' || !answer.value.type.startsWith('application/json')) return answer
+    return { state: 'ready', value: JSON.parse(await answer.value.text()) as Task }
+  },
   svg: (source: Source, body: Drawing) =>
     outcome<string>(
       client.POST(source.kind === 'visit' ? '/api/visits/{id}/svg' : '/api/rigs/{id}/svg', {

@@ -3560,9 +3560,14 @@ export interface components {
             /** @description of a closing; left out for the visit as it stands */
             number?: number;
             leave_out?: string[];
+            /** @description of the clock that times on paper are told by */
+            zone?: string;
         };
         Cell: string | {
             own: string;
+        } | {
+            /** @description ISO 8601 */
+            at: string;
         };
         /** @description a part of a report; which fields it has follows from its kind */
         Block: {
@@ -7670,6 +7675,15 @@ export interface operations {
                 };
                 content: {
                     "application/pdf": string;
+                };
+            };
+            /** @description A long one; a task draws it */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Task"];
                 };
             };
             404: components["responses"]["Problem"];

@@ -30,7 +30,7 @@ module Gorvant
 
       def self.row(read, netlist)
         [
-          read.at.to_s[0, 16].tr("T", " "),
+          Blocks.at(read.at),
           titles([read.condition.call]).first,
           read.observation.whereabouts(netlist),
           "#{Blocks.sign(read.verdict)} #{read.observation.says}",
