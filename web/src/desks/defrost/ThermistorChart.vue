@@ -52,53 +52,74 @@ const degreeTicks = computed(() => {
   const first = Math.ceil(low.value / step) * step
   return Array.from({ length: Math.floor((high.value - first) / step) + 1 }, (_, i) => first + i * step)
 })
+/** The same as numbers, for who does not see the curve or wants one of them: of the table, with what was read there. */
+const numbers = computed(() =>
+  table.value.map(([degrees, ohms]) => ({
+    degrees: `${shownDegrees(degrees ?? 0)} ${degreeSign()}`,
+    ohms: `${(ohms ?? 0).toLocaleString('en-US')} Ω`,
+  })),
+)
 </script>
 
 <template>
-  <svg
-    ref="drawing"
-    class="chart"
-    :style="{ height: `${HEIGHT}px` }"
-    :viewBox="`0 0 ${width} ${HEIGHT}`"
-    role="img"
-    :aria-label="$t('ThermistorChart.ohmsOverTemperature', { title: answer.table.title })"
-  >
-    <g v-for="tick in ohmTicks" :key="tick">
-      <line :x1="LEFT" :y1="y(tick)" :x2="width - 14" :y2="y(tick)" class="grid" />
-      <text :x="LEFT - 6" :y="y(tick) + 5" text-anchor="end">
-        {{ tick >= 1000 ? `${tick / 1000}k` : tick }}
-      </text>
-    </g>
-    <g v-for="tick in degreeTicks" :key="`d${tick}`">
-      <line :x1="x(tick)" y1="10" :x2="x(tick)" :y2="HEIGHT - FOOT" class="grid" />
-      <text :x="x(tick)" :y="HEIGHT - 8" text-anchor="middle">{{ shownDegrees(tick) }}°</text>
-    </g>
-    <path :d="band" class="band" />
-    <path :d="line(0)" class="curve" />
-    <g v-for="(point, i) in shown" :key="i">
-      <line
-        v-if="point.reads_degrees_f !== null"
-        :x1="x(point.degrees_f)"
-        :y1="y(point.ohms!)"
-        :x2="x(point.reads_degrees_f)"
-        :y2="y(point.ohms!)"
-        class="error"
-      />
-      <circle :cx="x(point.degrees_f)" :cy="y(point.ohms!)" r="6" class="point" />
-      <text
-        v-if="point.error_degrees_f !== null"
-        :x="x(point.degrees_f) + 10"
-        :y="y(point.ohms!) - 8"
-        class="mono name"
-      >
-        {{ point.error_degrees_f > 0 ? '+' : '' }}{{ inUnit(point.error_degrees_f, true).toFixed(1) }}
-        {{ degreeSign() }}
-      </text>
-    </g>
-  </svg>
+  <figure class="thermistor">
+    <svg
+      ref="drawing"
+      class="chart"
+      :style="{ height: `${HEIGHT}px` }"
+      :viewBox="`0 0 ${width} ${HEIGHT}`"
+      role="img"
+      :aria-label="$t('ThermistorChart.ohmsOverTemperature', { title: answer.table.title })"
+    >
+      <g v-for="tick in ohmTicks" :key="tick">
+        <line :x1="LEFT" :y1="y(tick)" :x2="width - 14" :y2="y(tick)" class="grid" />
+        <text :x="LEFT - 6" :y="y(tick) + 5" text-anchor="end">
+          {{ tick >= 1000 ? `${tick / 1000}k` : tick }}
+        </text>
+      </g>
+      <g v-for="tick in degreeTicks" :key="`d${tick}`">
+        <line :x1="x(tick)" y1="10" :x2="x(tick)" :y2="HEIGHT - FOOT" class="grid" />
+        <text :x="x(tick)" :y="HEIGHT - 8" text-anchor="middle">{{ shownDegrees(tick) }}°</text>
+      </g>
+      <path :d="band" class="band" />
+      <path :d="line(0)" class="curve" />
+      <g v-for="(point, i) in shown" :key="i">
+        <line
+          v-if="point.reads_degrees_f !== null"
+          :x1="x(point.degrees_f)"
+          :y1="y(point.ohms!)"
+          :x2="x(point.reads_degrees_f)"
+          :y2="y(point.ohms!)"
+          class="error"
+        />
+        <circle :cx="x(point.degrees_f)" :cy="y(point.ohms!)" r="6" class="point" />
+        <text
+          v-if="point.error_degrees_f !== null"
+          :x="x(point.degrees_f) + 10"
+          :y="y(point.ohms!) - 8"
+          class="mono name"
+        >
+          {{ point.error_degrees_f > 0 ? '+' : '' }}{{ inUnit(point.error_degrees_f, true).toFixed(1) }}
+          {{ degreeSign() }}
+        </text>
+      </g>
+    </svg>
+    <el-collapse>
+      <el-collapse-item :title="$t('ThermistorChart.asNumbers')" data-testid="as-numbers">
+        <el-table :data="numbers" max-height="320" size="small">
+          <el-table-column prop="degrees" :label="$t('ThermistorChart.temperature')" align="right" />
+          <el-table-column prop="ohms" :label="$t('ThermistorChart.resistance')" align="right" />
+        </el-table>
+      </el-collapse-item>
+    </el-collapse>
+  </figure>
 </template>
 
 <style scoped>
+.thermistor {
+  margin: 0;
+}
+
 .chart {
   display: block;
   width: 100%;
