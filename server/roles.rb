@@ -22,6 +22,7 @@ module Gorvant
         setting_profiles
         sensor_tables
         visit_desks
+        find_marks
         tasks
         events
         archive_parts

@@ -268,7 +268,7 @@ module Gorvant
           Desks
             .marks(record, VisitRecords::SHOWN - ["fitted"])
             .merge("fitted" => fitted, **(row[:listed_marks] || row[:desks].marks))
-            .merge({ "close_out" => row[:closed_as] }.compact)
+            .merge({ "close_out" => row[:closed_as], "find" => row[:found_mark] }.compact)
             .then { |known| Catalogue.desks.keys.to_h { |id| [id, known.fetch(id, "untouched")] } }
         end
       end

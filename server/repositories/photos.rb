@@ -45,6 +45,18 @@ module Gorvant
 
       LISTED = %i[id visit_id of fact_key note width height created_at].freeze
 
+      # { visit => [bytes of each of its photos] } of a unit. unknown: of one that lies in a storage, whose size no row
+      # has.
+      def sizes(unit_id, unknown:)
+        size = Sequel.function(:coalesce, Sequel.function(:octet_length, Sequel[:photos][:content]), unknown)
+        db[:photos]
+          .where(Sequel[:photos][:crew_id] => viewer.crew_id)
+          .join(:visits, id: :visit_id, unit_id: unit_id)
+          .select_map([Sequel[:photos][:visit_id], size.as(:size)])
+          .group_by(&:first)
+          .transform_values { |rows| rows.map(&:last) }
+      end
+
       private
 
       def table = :photos

@@ -41,7 +41,7 @@ module Gorvant
 
       def all = page(limit: MOST_LISTED).first
 
-      def find(id) = with_content(super)
+      def find(id) = with_content(super).merge(found_mark: FindMarks.new(db, viewer).of([id])[id])
 
       # With its rig, and without names, tallies and marks of readings.
       def alone(id)
@@ -112,8 +112,13 @@ module Gorvant
       # Newest first, with the marks of their desks and not what the desks keep.
       def listed(dataset, limit = MOST_LISTED)
         rows = dataset.reverse(:visit_on, Sequel[:visits][:created_at], Sequel[:visits][:id]).limit(limit).all
-        marks = VisitDesks.new(db, viewer).marks(rows.map { |row| row[:id] })
-        rows.map { |row| with_content(row).merge(listed_marks: marks.fetch(row[:id], {})) }
+        ids = rows.map { |row| row[:id] }
+        marks = VisitDesks.new(db, viewer).marks(ids)
+        found = FindMarks.new(db, viewer).of(ids)
+        rows.map do |row|
+          kept = marks.fetch(row[:id], {}).merge({ "find" => found[row[:id]] }.compact)
+          with_content(row).merge(listed_marks: kept)
+        end
       end
 
       def cursor(text)

@@ -51,24 +51,13 @@ module Gorvant
 
       # Ids of its visits, so many together as one archive holds.
       def groups(unit_id)
-        sizes = photos(unit_id)
+        sizes = Photos.new(@db, @viewer).sizes(unit_id, unknown: USUAL_PHOTO_BYTES)
         visits = Visits.new(@db, @viewer).of_unit(unit_id).map { |row| row[:id] }
         visits.each_with_object([]) do |id, groups|
           many = [*groups.last, id].flat_map { |one| sizes.fetch(one, []) }
           whole = groups.any? && groups.last.size + many.size < MOST_ENTRIES && many.sum <= MOST_PHOTO_BYTES
           whole ? groups.last << id : groups << [id]
         end
-      end
-
-      # { visit id => [bytes of each photo] }
-      def photos(unit_id)
-        size = Sequel.function(:coalesce, Sequel.function(:octet_length, Sequel[:photos][:content]), USUAL_PHOTO_BYTES)
-        @db[:photos]
-          .where(Sequel[:photos][:crew_id] => @viewer.crew_id)
-          .join(:visits, id: :visit_id, unit_id: unit_id)
-          .select_map([Sequel[:photos][:visit_id], size.as(:size)])
-          .group_by(&:first)
-          .transform_values { |rows| rows.map(&:last) }
       end
 
       # A name that every file system takes.

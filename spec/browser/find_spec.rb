@@ -70,17 +70,20 @@ RSpec.describe "Find", :browser, type: :feature do
   end
 
   {
-    "a coil that is open" => ["Kiln shed unit", "open:CC", "CC open"],
-    "a sequencer's coil" => ["Bunk room unit", "open:SEQ", "SEQ open"],
-    "an outdoor thermostat that is warm, as designed" => ["Loft unit", "odt_warm", "Outdoor thermostat open"],
-    "a drain that is blocked" => ["Roof unit", "drain_blocked", "Drain of the outdoor coil blocked"],
-    "a set-up that is wrong, as found" => ["Waiting room unit", "nothing", "O/B on “B, heating”"]
-  }.each do |what, (unit, truth, title)|
+    "a coil that is open" => ["Kiln shed unit", "open:CC", "CC open", "disagrees"],
+    "a sequencer's coil" => ["Bunk room unit", "open:SEQ", "SEQ open", "disagrees"],
+    "an outdoor thermostat that is warm, as designed" => ["Loft unit", "odt_warm", "Outdoor thermostat open", "agrees"],
+    "a drain that is blocked" => ["Roof unit", "drain_blocked", "Drain of the outdoor coil blocked", "so_far"],
+    "a set-up that is wrong, as found" => ["Waiting room unit", "nothing", "O/B on “B, heating”", "disagrees"]
+  }.each do |what, (unit, truth, title, mark)|
     it "finds #{what}" do
       tests = solve(unit, truth, most: 14)
       expect(find("[data-testid=suspects] li", match: :first)).to have_text(title)
       expect(tests).to be <= 12
       expect(find("[data-testid=outcome]")).to have_text(/Not proved|After the repair/)
+      expect(page).to have_css(".sign.#{mark}", visible: :all)
+      id = URI(page.current_url).path[/\h{8}-[\h-]+/]
+      expect(Gorvant::Server::FindMarks.new(db, ServerBench.viewer).of([id])[id]).to eq(mark)
     end
   end
 

@@ -67,6 +67,45 @@ RSpec.describe "Find", :server do
     expect(answer.except("stands")).to eq(before)
   end
 
+  def listed = fetch("/api/visits") && answer["visits"].find { |one| one["id"] == visit_id }["marks"]["find"]
+  def mark = fetch(visit) && answer["marks"]["find"]
+
+  it "stands on the day sheet as it was last asked, until anything that it follows from is another" do
+    expect([listed, mark]).to eq(%w[untouched untouched])
+    worked_out
+    expect(answer["mark"]).to eq("so_far")
+    expect([listed, mark]).to eq(%w[so_far so_far])
+    reading = {
+      id: uuid,
+      function: "looked_up",
+      place: "defrost_interval_minutes",
+      choice: 60,
+      condition: {
+        call: "heat"
+      },
+      taken_at: Time.now.utc.iso8601
+    }
+    turns = {
+      "a reading" => -> { send_json(:post, "#{visit}/readings", reading) },
+      "a reading taken back" => -> { send_json(:post, "#{visit}/readings/#{reading[:id]}/retraction", "") },
+      "what a desk keeps" => -> { keep_desk(visit, "thermostat", { settings: { stage_delay_minutes: 20 } }) },
+      "the complaint" => -> do
+        send_json(:patch, visit, version: fetch(visit) && answer["version"], symptoms: %w[no_heat])
+      end
+    }
+    turns.each do |what, turn|
+      turn.call
+      expect([what, listed, mark]).to eq([what, "untouched", "untouched"])
+      worked_out
+      expect([what, listed, mark]).to eq([what, "so_far", "so_far"])
+    end
+    db[:visit_desks].where(visit_id: visit_id, desk: "close_out").delete
+    keep_desk(visit, "close_out", { done: "Looked at it" })
+    expect(listed).to eq("so_far") # what is written at the end is nothing that Find follows from
+    stub_const("Gorvant::Server::FindMarks::STATE", "'of another engine'")
+    expect(listed).to eq("untouched")
+  end
+
   # Down the tests that it asks for, not possible here, until one is seen.
   def until_seen
     worked_out

@@ -108,6 +108,7 @@ module ServerBench
       setting_profiles
       sensor_tables
       readings
+      find_marks
       visits
       rig_revisions
       rigs

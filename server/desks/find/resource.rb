@@ -6,9 +6,13 @@ module Gorvant
     class FindResource < Resource
       # The answer where the unit's signatures are there; else 202 and the task that works them out.
       post "/api/visits/:id/find" do
+        state = find_marks.state(params[:id]) if Repository::UUID.match?(params[:id])
         row = visits.alone(params[:id])
         answer = answers.find(row, FindRequest.parse(body_json || {}))
-        answer ? json(answer) : json(Present.task(ask(row)), 202)
+        next json(Present.task(ask(row)), 202) unless answer
+
+        find_marks.keep(row[:id], answer[:mark], state)
+        json(answer)
       end
 
       # The tests from here on, to take along where no device goes.
@@ -20,6 +24,7 @@ module Gorvant
 
       private
 
+      def find_marks = FindMarks.new(db, viewer)
       def finders = Finders.new(computed, readings)
 
       # A newer unit, wiring or weather makes the visit's older task idle.

@@ -39,6 +39,39 @@ RSpec.describe Gorvant::Desks::Find::Words do
     end
   end
 
+  describe "the mark of a visit" do
+    well = [
+      %w[heat seen vapour_line_by_hand hot],
+      %w[heat seen blower blows],
+      %w[heat seen outdoor_fan turns],
+      ["heat", "volts_ac", %w[outdoor.C outdoor.O], 0.0],
+      %w[heat seen compressor runs],
+      ["heat", "volts_ac", %w[outdoor.C outdoor.Y], 24.2]
+    ]
+    hums = [%w[heat seen compressor hums], %w[heat seen outdoor_fan turns]]
+    let(:find) do
+      facts = { "capacitor_herm_microfarads" => 40.0 }
+      marked = Gorvant::Composer.compose(name: "Marked", facts: facts, source: "measured")
+      Finding.new(Finding.library("marked", marked, 34.0))
+    end
+
+    # [complaint, what was read, how it stands]
+    {
+      "nothing read" => [%w[no_heat], [], "untouched"],
+      "something read, and much left open" => [%w[no_heat], hums, "so_far"],
+      "a part that was read bad" => [%w[no_heat], [*hums, ["off", "microfarads", "CAP.herm", 0.2]], "disagrees"],
+      "a part that is left over, and was not read" => [
+        %w[no_heat],
+        [*hums, ["off", "microfarads", "CAP.herm", 39.0]],
+        "so_far"
+      ],
+      "nothing that shows now" => [%w[no_heat], well, "so_far"],
+      "what is right, and complained of" => [%w[cold_air_in_heating], well, "agrees"]
+    }.each do |what, (symptoms, told, mark)|
+      it("is #{mark} of #{what}") { expect(described_class.new(find.finder(symptoms, *told)).mark).to eq(mark) }
+    end
+  end
+
   it "names every test of a unit, those too that another page answers" do
     library = Finding.library("boathouse", rig("boathouse_north"), 34.0)
     clues = Gorvant::Diagnosis::Clues.new(library)

@@ -22,7 +22,7 @@ import { isTyping } from '@/shared/model/keys'
 
 const { t } = useI18n()
 const props = defineProps<{ id: string }>()
-const { visit, load } = useVisit()
+const { visit, load, renew } = useVisit()
 watch(
   () => props.id,
   (id) => visit.value?.id !== id && load(id),
@@ -31,6 +31,12 @@ watch(
 const { readings, problem: refused, busy, keep, takeBack } = useReadings(props.id)
 const { answer, task, problem, asking, again, cancel, stands, mode, skipped, suspect, skip } = useFind(
   props.id,
+)
+
+// What it comes to now stands at its tab.
+watch(
+  () => answer.value?.mark,
+  (mark) => mark && visit.value?.id === props.id && visit.value.marks.find !== mark && renew(props.id),
 )
 
 // What is kept from elsewhere, by a spoken line or another hand, is weighed as it comes.

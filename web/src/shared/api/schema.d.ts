@@ -4447,6 +4447,7 @@ export interface components {
             call: string;
             /** @enum {string} */
             mode: "cheapest" | "fewest" | "here";
+            mark: components["schemas"]["Mark"];
             outcome: {
                 /** @enum {string} */
                 key: "open" | "unproved" | "proved" | "fuse_open" | "landings" | "found" | "as_designed" | "not_now" | "nothing_left" | "none";

@@ -8,7 +8,8 @@ module Gorvant
       Read = VisitRead
 
       class << self
-        # Find is looked at anew whenever it is opened: it has no mark of its own until a cause is proved in close-out.
+        # Find is looked at anew whenever it is opened, and says then how it stands (Words#mark): from a record alone
+        # nothing of it is known.
         def standing(_record) = Standing::UNTOUCHED
 
         # The unit that a visit looks into.

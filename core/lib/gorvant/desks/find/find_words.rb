@@ -13,6 +13,7 @@ module Gorvant
         MOST_ALSO = 2 # at a leaf of a road map
         MOST_LOOKED_AT = 8
         WORTH_NAMING = 0.05
+        FOUND = %w[found landings proved].freeze # a fault stands there, and not by weighing alone
 
         def initialize(finder)
           @finder = finder
@@ -33,6 +34,7 @@ module Gorvant
             call: @finder.call,
             mode: @finder.mode,
             outcome: outcome,
+            mark: mark,
             next: next_test,
             suspects: suspects.map { |one| suspect(one) },
             rest: rest,
@@ -44,6 +46,17 @@ module Gorvant
             evidence: evidence,
             assumed: assumed
           }
+        end
+
+        # How it stands, in a mark: a fault that was found or proved disagrees; right, and complained of all the same,
+        # agrees; all else is so far as was read.
+        def mark
+          return "untouched" if @finder.evidence.empty?
+
+          key, says = outcome_words
+          return "disagrees" if FOUND.include?(key)
+
+          says == "as_designed" ? "agrees" : "so_far"
         end
 
         # What would prove or clear one suspect soonest: [test].
@@ -152,13 +165,17 @@ module Gorvant
         # --- how it stands
 
         def outcome
-          key = outcome_key(hypothesis(@finder.top))
-          top = hypothesis(key == "open" ? leading : @finder.top)
-          share = outcome_share(key)
-          fields = { title: top.title, share: percent(share), proof: top.proof.to_s }
-          says = all_clear?(top, key) ? "nothing_now" : key
+          key, says, top = outcome_words
+          fields = { title: top.title, share: percent(outcome_share(key)), proof: top.proof.to_s }
           fields = fields.merge(count: @finder.evidence.size)
           { key: key, says: words("outcome_#{says}", **fields), not_proved: words("not_proved_#{says}", **fields) }
+        end
+
+        # [key, key of its words, what it speaks of]
+        def outcome_words
+          key = outcome_key(hypothesis(@finder.top))
+          top = hypothesis(key == "open" ? leading : @finder.top)
+          [key, all_clear?(top, key) ? "nothing_now" : key, top]
         end
 
         def outcome_share(key)
