@@ -20,6 +20,7 @@ export default tseslint.config(
     languageOptions: { parserOptions: { parser: tseslint.parser } },
     rules: { 'no-restricted-syntax': ['error', WORDS], 'vue/no-restricted-syntax': ['error', WORDS] },
   },
+  { files: ['web/src/**/*.ts'], rules: { 'no-restricted-syntax': ['error', WORDS] } },
   {
     rules: {
       // Layout is Prettier's.

@@ -9,7 +9,9 @@ const files = import.meta.glob<Record<string, Record<string, string>>>('../src/w
 })
 const en: Record<string, Record<string, string>> = Object.assign({}, ...Object.values(files))
 const SRC = join(__dirname, '../src')
-const pages = readdirSync(SRC, { recursive: true, encoding: 'utf8' }).filter((one) => one.endsWith('.vue'))
+const pages = readdirSync(SRC, { recursive: true, encoding: 'utf8' }).filter(
+  (one) => /\.(vue|ts)$/.test(one) && !/schema\.d\.ts$|^words/.test(one),
+)
 /** Where the call that these are the arguments of ends. */
 function closing(rest: string): number {
   let depth = 1
@@ -19,15 +21,19 @@ function closing(rest: string): number {
   }
   return rest.length
 }
-/** Each call of $t, or of t in a script, and each keypath, with the names that are handed to it. */
+/** Each call of $t, of t in a component's script or of say in another, and each keypath, with the names that are handed to it. */
 const uses = pages.flatMap((file) => {
   const text = readFileSync(join(SRC, file), 'utf8')
-  return [...text.matchAll(/(?:\$t\(\s*|\bt\(\s*|keypath=")['"]?([A-Za-z]+\.\w+)/g)].map((found) => {
-    const rest = text.slice(found.index + found[0].length)
-    const slots = found[0].startsWith('keypath') // by a template a name, which the component makes of its own list
-    return { file, key: found[1]!, handed: slots ? text : rest.slice(0, closing(rest)) }
-  })
+  return [...text.matchAll(/(?:\$t\(\s*|\bt\(\s*|\bsay\(\s*(?=')|keypath=")['"]?([A-Za-z]+\.\w+)/g)].map(
+    (found) => {
+      const rest = text.slice(found.index + found[0].length)
+      const slots = found[0].startsWith('keypath') // by a template a name, which the component makes of its own list
+      return { file, key: found[1]!, handed: slots ? text : rest.slice(0, closing(rest)) }
+    },
+  )
 })
+/** Whether a file is the one by whose name its words stand. */
+const isOf = (file: string, part: string) => /(\w+)\.(?:vue|ts)$/.exec(file)?.[1] === part
 const all = Object.entries(en).flatMap(([part, own]) => Object.keys(own).map((key) => `${part}.${key}`))
 
 describe('the words of the pages', () => {
@@ -39,7 +45,7 @@ describe('the words of the pages', () => {
   })
 
   it('are said by the component that they stand under', () => {
-    const elsewhere = uses.filter(({ file, key }) => !file.endsWith(`${key.split('.')[0]}.vue`))
+    const elsewhere = uses.filter(({ file, key }) => !isOf(file, key.split('.')[0]!))
     expect(elsewhere).toEqual([])
   })
 
@@ -51,10 +57,7 @@ describe('the words of the pages', () => {
     const areas = new Set(kept.map(([, area]) => area))
     const of = (file: string) => (areas.has(home(file)) ? home(file) : 'shared')
     for (const [part, area] of kept)
-      expect([
-        part,
-        of(pages.find((file) => file.endsWith(`/${part}.vue`) || file === `${part}.vue`)!),
-      ]).toEqual([part, area])
+      expect([part, of(pages.find((file) => isOf(file, part))!)]).toEqual([part, area])
     const across = pages.flatMap((file) =>
       [...readFileSync(join(SRC, file), 'utf8').matchAll(/from '@\/((?:desks|pages)\/[\w/]+\.vue)'/g)]
         .filter(([, other]) => of(other!) !== 'shared' && of(other!) !== of(file))

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { codesIn, OUTCOMES, outcomeOf, saidOf, stateOf, stepOf, type Line } from '@/desks/close_out/closing'
+import { codesIn, outcomes, outcomeOf, saidOf, stateOf, stepOf, type Line } from '@/desks/close_out/closing'
 
 const line = (by_record: string | null, never_left = false): Line => ({
   id: 'did.jumper.r_y',
@@ -13,7 +13,7 @@ const line = (by_record: string | null, never_left = false): Line => ({
 
 describe('a call as one choice', () => {
   it('comes back as the choice that it was made of, with its note', () => {
-    for (const { id } of OUTCOMES) {
+    for (const { id } of outcomes()) {
       const said = saidOf(id, 'a note')
       expect([id, outcomeOf(said), said.note]).toEqual([id, id, 'a note'])
     }

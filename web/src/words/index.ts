@@ -9,6 +9,10 @@ type Said = Record<string, Record<string, string>>
  */
 export const words = createI18n<false>({ legacy: false, locale: 'en', messages: { en: { ...shared } } })
 
+/** Words for a script; those of an area once its page has brought them. */
+export const say = (key: string, named: Record<string, unknown> = {}, count?: number): string =>
+  count === undefined ? words.global.t(key, named) : words.global.t(key, named, count)
+
 const AREAS = import.meta.glob<Said>('./en/*.json', { import: 'default' })
 
 /** Fetches the words of an area, once. */

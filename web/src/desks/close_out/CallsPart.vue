@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { CloseOutRecord } from '@/shared/api/client'
 import {
-  OUTCOMES,
+  outcomes,
   outcomeOf,
   saidOf,
   type CallLine,
@@ -58,7 +58,7 @@ const SIGN = { open: '·', left: '–', wrong: '≠', fine: '=' }
         </p>
         <PickOne
           :model-value="outcomeOf(said(line.id))"
-          :options="OUTCOMES"
+          :options="outcomes()"
           :label="$t('CallsPart.howCameOut', { title: line.title })"
           :placeholder="$t('CallsPart.howItCameOut')"
           :data-testid="`outcome-${line.id}`"

@@ -1,4 +1,5 @@
 import type { CloseOut, CloseOutRecord } from '@/shared/api/client'
+import { say } from '@/words'
 
 export type Line = CloseOut['put_back'][number]
 export type CallLine = CloseOut['calls'][number]
@@ -6,14 +7,14 @@ export type Said = NonNullable<CloseOutRecord['calls']>[string]
 export type Steps = 'found' | 'done' | 'calls' | 'put_back' | 'customer'
 
 /** How a call came out, as one choice: how it was run and what was seen. */
-export const OUTCOMES = [
-  { id: 'run-expected', title: 'ran as expected' },
-  { id: 'run-otherwise', title: 'ran otherwise' },
-  { id: 'low_voltage-expected', title: 'low voltage, as expected' },
-  { id: 'low_voltage-otherwise', title: 'low voltage, otherwise' },
-  { id: 'not_run', title: 'not run' },
-] as const
-export type OutcomeId = (typeof OUTCOMES)[number]['id']
+export type OutcomeId = `${'run' | 'low_voltage'}-${'expected' | 'otherwise'}` | 'not_run'
+export const outcomes = (): { id: OutcomeId; title: string }[] => [
+  { id: 'run-expected', title: say('closing.ranAsExpected') },
+  { id: 'run-otherwise', title: say('closing.ranOtherwise') },
+  { id: 'low_voltage-expected', title: say('closing.lowVoltageAsExpected') },
+  { id: 'low_voltage-otherwise', title: say('closing.lowVoltageOtherwise') },
+  { id: 'not_run', title: say('closing.notRun') },
+]
 
 export const outcomeOf = (said: Said | null | undefined): OutcomeId | null =>
   said ? (said.how === 'not_run' ? 'not_run' : `${said.how}-${said.as ?? 'expected'}`) : null

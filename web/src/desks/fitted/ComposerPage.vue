@@ -20,7 +20,7 @@ import { useVisit } from '@/shared/ui/useVisit'
 import { keepFitted } from '@/shared/model/fitted'
 import {
   answered,
-  GROUPS,
+  groups,
   onTop,
   unanswered,
   type Answer,
@@ -159,7 +159,7 @@ const running = computed(
 
 const valueOf = (key: string) => (composed.value?.values as Record<string, Answer> | undefined)?.[key] ?? ''
 const tabs = computed(() => [
-  ...GROUPS.map((one) => ({ ...one, count: left(one.id) })),
+  ...groups().map((one) => ({ ...one, count: left(one.id) })),
   { id: 'assumed', title: t('ComposerPage.onlyAssumed'), count: assumed.value },
 ])
 const answer = (key: string, value: Answer) => history.set(answered(draft.value, key, value, source.value))

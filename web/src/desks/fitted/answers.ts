@@ -1,4 +1,5 @@
 import type { Catalogue } from '@/shared/api/client'
+import { say } from '@/words'
 
 export type Question = Catalogue['facts'][number]
 export type Answer = string | number | boolean | string[]
@@ -13,12 +14,12 @@ export interface Draft {
   facts: Record<string, Fact>
 }
 
-export const GROUPS = [
-  { id: 'wall', title: 'Wall' },
-  { id: 'indoor', title: 'Air handler' },
-  { id: 'outdoor', title: 'Outdoor unit' },
-  { id: 'board', title: 'Board' },
-  { id: 'settings', title: 'Settings' },
+export const groups = () => [
+  { id: 'wall', title: say('answers.wall') },
+  { id: 'indoor', title: say('answers.airHandler') },
+  { id: 'outdoor', title: say('answers.outdoorUnit') },
+  { id: 'board', title: say('answers.board') },
+  { id: 'settings', title: say('answers.settings') },
 ]
 
 /** The draft with another answer; the same answer from the same source leaves it as it was. */

@@ -1,4 +1,5 @@
 import type { AsFound, ConductorEnd, Wiring } from '@/shared/api/client'
+import { say } from '@/words'
 
 export type Landing = NonNullable<AsFound['landings']>[number]
 export type Jumper = NonNullable<AsFound['jumpers']>[number]
@@ -37,13 +38,13 @@ export const cableLetter = (cable: string) => cable.slice(-1).toUpperCase()
 export function readEntry(wiring: Wiring, place: string, current: ConductorEnd | null, text: string): Entry {
   const words = text.trim().split(/\s+/).filter(Boolean)
   const strip = wiring.strips.find((one) => one.place === place)
-  if (!strip) return wrong('No such place.')
+  if (!strip) return wrong(say('landings.noSuchPlace'))
   if (/^(no\s+)?jumper\b/i.test(text.trim())) return jumper(wiring, place, text)
   if (words.some((word) => word.toLowerCase() === 'as')) return spliced(wiring, place, current, words)
   if (!words.length)
     return current
       ? landed(current, current.drawn, current.drawn ? 'landed' : 'capped')
-      : wrong('Nothing left here.')
+      : wrong(say('landings.nothingLeft'))
   const whole = target(wiring, place, words)
   if (whole && current) return landed(current, whole.terminal, whole.lies)
   return named(wiring, place, words)
@@ -73,15 +74,13 @@ function spliced(wiring: Wiring, place: string, current: ConductorEnd | null, wo
   const [before, after] = [words.slice(0, at), words.slice(at + 1)]
   const tail = after.length > 1 ? target(wiring, place, after.slice(-1)) : null
   const color = (tail ? after.slice(0, -1) : after).join(' ').toLowerCase()
-  if (!/^[a-z][a-z ]{1,28}$/.test(color))
-    return wrong('“as” goes before a color: “as brown”, or “yellow as brown”.')
+  if (!/^[a-z][a-z ]{1,28}$/.test(color)) return wrong(say('landings.asBeforeColor'))
   const ends = endsAt(wiring, place).filter((end) =>
     [nameOf(end), end.color].includes(before.join(' ').toLowerCase()),
   )
-  if (before.length && ends.length !== 1)
-    return wrong(`“${before.join(' ')}”: name one conductor that is drawn here.`)
+  if (before.length && ends.length !== 1) return wrong(say('landings.nameOne', { typed: before.join(' ') }))
   const end = before.length ? (ends[0] ?? null) : current
-  if (!end) return wrong('Which conductor? “yellow as brown”.')
+  if (!end) return wrong(say('landings.which'))
   const stands = tail ?? { terminal: end.lands_on, lies: end.lies }
   const entry = landed(end, stands.terminal, stands.lies)
   return entry.kind === 'landing' ? { ...entry, landing: { ...entry.landing, color } } : entry
@@ -95,7 +94,7 @@ function named(wiring: Wiring, place: string, words: string[]): Entry {
     if (goal) return conductor(wiring, place, words.slice(0, cut), goal)
   }
   const known = strip.terminals.map((one) => one.letter).join(', ')
-  return wrong(`“${words.join(' ')}”: end with a terminal (${known}), capped or bare.`)
+  return wrong(say('landings.endWith', { typed: words.join(' '), known }))
 }
 
 function conductor(
@@ -112,22 +111,26 @@ function conductor(
     .toLowerCase()
   const cables = strip.cables.filter((one) => !letter || cableLetter(one.id) === letter)
   if (!cables.length)
-    return wrong(`No cable ${letter} here; ${strip.cables.map((one) => cableLetter(one.id)).join(', ')}.`)
+    return wrong(
+      say('landings.noCable', { letter, cables: strip.cables.map((one) => cableLetter(one.id)).join(', ') }),
+    )
   const ends = endsAt(wiring, place).filter(
     (end) => cables.some((one) => one.id === end.cable) && [nameOf(end), end.color].includes(color),
   )
   if (ends.length > 1) {
     const letters = ends.map((end) => cableLetter(end.cable))
     return wrong(
-      `There is a ${color} in cable ${letters.join(' and ')}: type “${letters[0]!.toLowerCase()} ${color} …”.`,
+      say('landings.twoOfColor', {
+        color,
+        cables: letters.join(say('landings.and')),
+        letter: letters[0]!.toLowerCase(),
+      }),
     )
   }
   if (ends[0]) return landed(ends[0], goal.terminal, goal.lies)
-  if (!/^[a-z][a-z ]{1,28}$/.test(color)) return wrong(`“${color}” is no color.`)
+  if (!/^[a-z][a-z ]{1,28}$/.test(color)) return wrong(say('landings.noColor', { color }))
   if (cables.length > 1)
-    return wrong(
-      `A ${color} is not drawn: say in which cable, such as “${cableLetter(cables[0]!.id).toLowerCase()} ${color} …”.`,
-    )
+    return wrong(say('landings.notDrawn', { color, letter: cableLetter(cables[0]!.id).toLowerCase() }))
   const landing = {
     cable: cables[0]!.id,
     conductor: color.replace(/ /g, '_'),
@@ -149,8 +152,7 @@ function jumper(wiring: Wiring, place: string, text: string): Entry {
   const ends = words.map(
     (word) => terminalOf(wiring, place, word) ?? (/^R[CH]$/i.test(word) ? word.toUpperCase() : null),
   )
-  if (ends.length !== 2 || ends.includes(null))
-    return wrong('A jumper joins two terminals: “jumper W2 E”, or “no jumper W2 E”.')
+  if (ends.length !== 2 || ends.includes(null)) return wrong(say('landings.jumper'))
   return { kind: 'jumper', jumper: { place, from: ends[0]!, to: ends[1]!, found } }
 }
 

@@ -9,7 +9,7 @@ import DoorFrame from '@/pages/door/DoorFrame.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import { useSession } from '@/shared/ui/useSession'
 import type { Problem } from '@/shared/model/outcome'
-import { NAME_RULE, PASSWORD_RULE } from '@/pages/settings/rules'
+import { NAME_RULE, PASSWORD_RULE } from '@/shared/model/signInRules'
 
 const { t } = useI18n()
 /** A one-time link of an owner: somebody new comes in, or somebody comes back by a new password. */

@@ -7,7 +7,7 @@ import ScenePane from '@/shared/scene/ScenePane.vue'
 import SceneView from '@/shared/scene/SceneView.vue'
 import type { Station } from '@/shared/scene/geometry'
 import { practiceApi } from '@/pages/practice/api'
-import { PANEL_VIEWS, type PanelView, type Probes } from '@/pages/practice/bench'
+import { panelViews, type PanelView, type Probes } from '@/pages/practice/bench'
 
 /** The diagram of a drill's unit, everything off: it shows where things are, never what is live. */
 const props = defineProps<{ drill: string; probes?: Probes; lit?: string[]; only?: PanelView }>()
@@ -22,7 +22,7 @@ const { outcome } = useQuestion('panel', asked, (one) => practiceApi.drawing(one
   <section class="panel" :aria-label="$t('PanelDrawing.thePanelsDiagram')">
     <PickTab
       v-if="!only"
-      :tabs="PANEL_VIEWS"
+      :tabs="panelViews()"
       :tab="view"
       :label="$t('PanelDrawing.view')"
       testid="panel"

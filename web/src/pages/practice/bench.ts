@@ -1,10 +1,12 @@
+import { say } from '@/words'
+
 /** What a bench page reckons by itself: where the probes are, what a decision still lacks, words of a mark. */
 
 export type PanelView = 'loops' | 'ladder' | 'connections'
-export const PANEL_VIEWS: { id: PanelView; title: string }[] = [
-  { id: 'loops', title: 'Loom' },
-  { id: 'ladder', title: 'Ladder' },
-  { id: 'connections', title: 'Connections' },
+export const panelViews = (): { id: PanelView; title: string }[] => [
+  { id: 'loops', title: say('bench.loom') },
+  { id: 'ladder', title: say('bench.ladder') },
+  { id: 'connections', title: say('bench.connections') },
 ]
 
 export interface Probes {
@@ -73,7 +75,7 @@ export const toggled = (order: readonly string[], id: string): string[] =>
 
 /** How many answers were right, in words. */
 export const rightOf = (lines: readonly { right: boolean }[]): string =>
-  `${lines.filter((line) => line.right).length} of ${lines.length}`
+  say('bench.rightOf', { right: lines.filter((line) => line.right).length, all: lines.length })
 
 /** When a subject is due, in days from a moment; 0 for now. */
 export function dueIn(due: string | null, now: number): number {

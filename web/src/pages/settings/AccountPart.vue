@@ -10,7 +10,7 @@ import { useQuestion } from '@/shared/api/useQuestion'
 import { useSession } from '@/shared/ui/useSession'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import AccountCode from '@/pages/settings/AccountCode.vue'
-import { NAME_RULE, PASSWORD_RULE } from '@/pages/settings/rules'
+import { NAME_RULE, PASSWORD_RULE } from '@/shared/model/signInRules'
 import type { Problem } from '@/shared/model/outcome'
 import { ago } from '@/shared/model/when'
 

@@ -1,6 +1,7 @@
 import { onBeforeUnmount, ref, shallowRef } from 'vue'
 import { api, type Task } from '@/shared/api/client'
 import type { Outcome, Problem } from '@/shared/model/outcome'
+import { say } from '@/words'
 
 const ASK_AGAIN_MS = 700
 
@@ -50,7 +51,7 @@ export function useLongAnswer<Answer extends object>(ask: () => Promise<Outcome<
     if (given.value.state === 'failed') {
       problem.value = {
         type: 'about:blank',
-        title: 'Not worked out',
+        title: say('useLongAnswer.notWorkedOut'),
         status: 500,
         detail: given.value.error ?? '',
       }

@@ -18,6 +18,7 @@ import {
 } from '@/shared/kept/answers'
 import { goneAway, put, send } from '@/shared/kept/outbox'
 import { lastSession, openFor } from '@/shared/kept/person'
+import { say } from '@/words'
 
 /** What is answered without the server. */
 
@@ -123,7 +124,7 @@ async function dayNow(one: Asked): Promise<unknown> {
 function said(answer: string) {
   const { problem } = answer.startsWith('{"problem"') ? (JSON.parse(answer) as { problem?: string }) : {}
   if (!problem) return json(answer)
-  return json({ type: 'about:blank', title: 'Not acceptable', status: 422, detail: problem }, 422)
+  return json({ type: 'about:blank', title: say('here.notAcceptable'), status: 422, detail: problem }, 422)
 }
 
 /** What the engine says of a visit as it stands with what waits. */
@@ -176,8 +177,11 @@ async function notReady(id: string): Promise<Response | null> {
   const answer = await worked(questionOf(id, '/close-out'), id, false)
   const missing = answer ? (JSON.parse(answer) as { missing?: Problem['errors'] }).missing : []
   if (!missing?.length) return null
-  const detail = `${missing.length} thing(s) missing before it can be closed`
-  return json({ type: 'about:blank', title: 'Not acceptable', status: 422, detail, errors: missing }, 422)
+  const detail = say('here.missing', { count: missing.length }, missing.length)
+  return json(
+    { type: 'about:blank', title: say('here.notAcceptable'), status: 422, detail, errors: missing },
+    422,
+  )
 }
 
 async function photosHere(id: string, mine: Item[]): Promise<Photo[]> {

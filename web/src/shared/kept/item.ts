@@ -1,5 +1,6 @@
 import type { Problem } from '@/shared/model/outcome'
 import { threeWay } from '@/shared/model/threeWay'
+import { say } from '@/words'
 
 export type Json = Record<string, unknown>
 
@@ -127,11 +128,12 @@ export interface Clash {
   mine: string
   theirs: string
 }
+const entries = (count: number) => say('item.entries', { count }, count)
 const shown = (value: unknown) =>
   value === undefined || value === null || value === ''
-    ? 'nothing'
+    ? say('item.nothing')
     : typeof value === 'object'
-      ? `${Array.isArray(value) ? value.length : Object.keys(value).length} entries`
+      ? entries(Array.isArray(value) ? value.length : Object.keys(value).length)
       : `“${String(value)}”`
 
 /** What two people made of the same, field by field: where mine was changed here and theirs is otherwise. */

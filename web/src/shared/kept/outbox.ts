@@ -14,6 +14,7 @@ import {
   tellPages,
 } from '@/shared/kept/state'
 import { keepAnswer, questionOf } from '@/shared/kept/answers'
+import { say } from '@/words'
 
 /** What was done without signal, on its way to the server. */
 
@@ -122,8 +123,8 @@ async function kickedBack(item: Item, fate: 'asks' | 'refused', problem: Problem
   const merged = fate === 'asks' && problem ? together(now, problem) : null
   const told = problem ?? {
     ...NEEDS_SIGNAL,
-    title: 'Not taken',
-    detail: 'The server did not take it, and did not say why.',
+    title: say('outbox.notTaken'),
+    detail: say('outbox.didNotSayWhy'),
   }
   await hand.store!.put('outbox', merged ?? { ...now, state: fate, problem: told })
 }

@@ -1,9 +1,10 @@
 import type { Catalogue, Photo, Reading, Visit } from '@/shared/api/client'
 import type { Item, Json } from '@/shared/kept/item'
 import { amountSays, whereSays } from '@/shared/kept/writes'
+import { say } from '@/words'
 
 /** What is said of a reading that nothing here could hold against the circuit. */
-export const NOT_JUDGED = 'Not held against the circuit yet: that needs signal, or the engine taken along.'
+export const NOT_JUDGED = say('overlay.notJudged')
 
 type Words = Pick<Catalogue, 'calls' | 'symptoms'> | null
 

@@ -1,4 +1,5 @@
 import type { KeptVisit } from '@/shared/kept/store'
+import { say } from '@/words'
 
 /** "3.4 MB". */
 export const megabytes = (bytes: number) => `${(bytes / 1_048_576).toFixed(1)} MB`
@@ -8,9 +9,8 @@ export const megabytes = (bytes: number) => `${(bytes / 1_048_576).toFixed(1)} M
  * build: of the pages that the server speaks for.
  */
 export function olderSays(one: Pick<KeptVisit, 'engine' | 'build'>, engine: string, build: string): string {
-  if (one.engine && engine && one.engine !== engine)
-    return 'The engine here is another one’s than this visit’s: kept answers serve, the engine does not.'
-  return build && one.build && one.build !== build ? 'The server was renewed since.' : ''
+  if (one.engine && engine && one.engine !== engine) return say('room.otherEngine')
+  return build && one.build && one.build !== build ? say('room.renewed') : ''
 }
 
 /** Whether the browser keeps what is here for as long as nobody takes it away; null where it does not say. */

@@ -4,6 +4,7 @@ import type { Problem } from '@/shared/model/outcome'
 import type { Item } from '@/shared/kept/item'
 import type { Asked } from '@/shared/kept/question'
 import type { KeptVisit, Store } from '@/shared/kept/store'
+import { say } from '@/words'
 
 /** What this device has of its user for when there is no signal: kept visits, and what waits to be sent. */
 
@@ -100,7 +101,7 @@ export const pause = (ms: number) => new Promise<void>((done) => setTimeout(done
 
 export const NEEDS_SIGNAL: Problem = {
   type: 'urn:gorvant:problem:no_signal',
-  title: 'No signal',
+  title: say('state.noSignal'),
   status: 0,
-  detail: 'This needs signal. What you typed is still here.',
+  detail: say('state.needsSignal'),
 }

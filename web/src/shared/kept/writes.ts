@@ -1,16 +1,17 @@
 import type { Asked } from '@/shared/kept/question'
 import type { Item, Json } from '@/shared/kept/item'
 import { shownIn, unitShown } from '@/shared/model/units'
+import { say } from '@/words'
 
 const DESK = /^\/api\/visits\/[^/]+\/desks\/(\w+)$/
 const RETRACTION = /^\/api\/visits\/[^/]+\/readings\/([^/]+)\/retraction$/
 const PHOTO = /^\/api\/photos\/([^/]+)\/(note|deletion)$/
 
 const DESK_SAYS: Record<string, string> = {
-  wiring: 'Wiring: what lands where',
-  thermostat: 'Thermostat: settings as read',
-  defrost: 'Defrost: what was seen and timed',
-  close_out: 'Close out: what was found and done',
+  wiring: say('writes.wiring'),
+  thermostat: say('writes.thermostat'),
+  defrost: say('writes.defrost'),
+  close_out: say('writes.closeOut'),
 }
 
 type Draft = Pick<Item, 'kind' | 'chain' | 'says'> & { visit: string | null }
@@ -23,38 +24,41 @@ export function writeOf(one: Asked): Draft | null {
   if (one.method === 'PUT' && desk)
     return { kind: 'desk', chain: `desk.${desk}`, says: DESK_SAYS[desk] ?? desk, visit }
   if (one.method === 'PATCH' && one.path === `/api/visits/${visit}`)
-    return { kind: 'visit', chain: 'visit', says: `Intake: ${fieldsIn(body)}`, visit }
+    return { kind: 'visit', chain: 'visit', says: say('writes.intake', { fields: fieldsIn(body) }), visit }
   if (one.method !== 'POST') return null
   if (one.path === `/api/visits/${visit}/readings`) {
     const about = String(body.supersedes_id ?? body.id)
     return { kind: 'reading', chain: `reading.${about}`, says: readingSays(body), visit }
   }
   const taken = RETRACTION.exec(one.path)?.[1]
-  if (taken) return { kind: 'retraction', chain: `reading.${taken}`, says: 'A reading taken back', visit }
+  if (taken) return { kind: 'retraction', chain: `reading.${taken}`, says: say('writes.takenBack'), visit }
   if (one.path === `/api/visits/${visit}/photos`) {
     const id = new URLSearchParams(one.query).get('photo_id') ?? ''
-    return { kind: 'photo', chain: `photo.${id}`, says: 'A photo', visit }
+    return { kind: 'photo', chain: `photo.${id}`, says: say('writes.photo'), visit }
   }
   const [, photo, act] = PHOTO.exec(one.path) ?? []
   if (photo)
     return {
       kind: act === 'note' ? 'photo_note' : 'photo_deletion',
       chain: `photo.${photo}`,
-      says: act === 'note' ? `What a photo shows: ${String(body.note ?? '')}` : 'A photo deleted',
+      says:
+        act === 'note'
+          ? say('writes.photoShows', { note: String(body.note ?? '') })
+          : say('writes.photoDeleted'),
       visit,
     }
   if (one.path === `/api/visits/${visit}/closings`)
-    return { kind: 'closing', chain: 'closing', says: 'The visit closed', visit }
+    return { kind: 'closing', chain: 'closing', says: say('writes.closed'), visit }
   return null
 }
 
 const FIELD_SAYS: Record<string, string> = {
-  complaint: 'complaint',
-  symptoms: 'symptoms',
-  outdoor_degrees_f: 'outside',
-  set_point_degrees_f: 'set point',
-  room_degrees_f: 'room',
-  safety: 'safety',
+  complaint: say('writes.complaint'),
+  symptoms: say('writes.symptoms'),
+  outdoor_degrees_f: say('writes.outside'),
+  set_point_degrees_f: say('writes.setPoint'),
+  room_degrees_f: say('writes.room'),
+  safety: say('writes.safety'),
 }
 const fieldsIn = (body: Json) =>
   Object.keys(body)
@@ -87,7 +91,8 @@ const letters = (node: unknown) => String(node ?? '').replace(/^\w+\./, '')
 
 /** Where, by the points' own letters. */
 export function whereSays(body: Json): string {
-  if (body.from_node) return `${letters(body.from_node)} to ${letters(body.to_node)}`
+  if (body.from_node)
+    return say('writes.between', { from: letters(body.from_node), to: letters(body.to_node) })
   return String(body.place ?? '').replace(/_/g, ' ')
 }
 

@@ -1,3 +1,5 @@
+import { say } from '@/words'
+
 /**
  * What a person calls the field that a problem points at: "/test/marks/fan_off" is "fan off", "/facts/fuse_amps/value" the
  * question's own title, "/landings/3/lands_on" "lands on, no. 4".
@@ -12,7 +14,7 @@ export function fieldWords(pointer: string, titles: Record<string, string> = {})
   const words = titles[last] ?? last.replace(/_degrees_f$/, '').replace(/_/g, ' ')
   const places = inside(parts)
   if (places.length > 1) return `${places.join(', ')}: ${words}`
-  return number ? `${words}, no. ${Number(number) + 1}` : words
+  return number ? say('fieldWords.numbered', { words, number: Number(number) + 1 }) : words
 }
 
 /** Of lists within lists: "cables/0/conductors/2/to" lies in "cable 1" and "conductor 3". */

@@ -1,3 +1,5 @@
+import { say } from '@/words'
+
 /** Every key of the product, in one place. Digits choose the call and come with the catalogue. */
 export type Action =
   | 'measure'
@@ -23,24 +25,24 @@ export type Action =
 export const TAPE_ACTIONS: Action[] = ['play', 'event', 'before', 'pin']
 
 export const KEYS: { key: string; action: Action; says: string }[] = [
-  { key: 'm', action: 'measure', says: 'type the reading' },
-  { key: 'k', action: 'live', says: 'keep what the live meter shows' },
-  { key: 'ArrowRight', action: 'next', says: 'red probe to the next point of the loop' },
-  { key: 'ArrowLeft', action: 'previous', says: 'red probe to the point before' },
-  { key: 'x', action: 'swap', says: 'swap the probes' },
-  { key: 'c', action: 'hop', says: 'hop from C, or measure across' },
-  { key: 'i', action: 'instrument', says: 'change the meter' },
-  { key: 'o', action: 'ohms', says: 'volts or ohms' },
-  { key: 'v', action: 'view', says: 'next view' },
-  { key: 'V', action: 'back', says: 'view before' },
-  { key: 'l', action: 'loop', says: 'next loop' },
-  { key: 't', action: 'tape', says: 'tape out, or away' },
-  { key: ' ', action: 'play', says: 'tape: play, stop' },
-  { key: ']', action: 'event', says: 'tape: next event' },
-  { key: '[', action: 'before', says: 'tape: event before' },
-  { key: 'p', action: 'pin', says: 'tape: pin this instant' },
-  { key: 's', action: 'say', says: 'say a reading, on every page of a visit' },
-  { key: '?', action: 'keys', says: 'show the keys' },
+  { key: 'm', action: 'measure', says: say('keys.measure') },
+  { key: 'k', action: 'live', says: say('keys.live') },
+  { key: 'ArrowRight', action: 'next', says: say('keys.next') },
+  { key: 'ArrowLeft', action: 'previous', says: say('keys.previous') },
+  { key: 'x', action: 'swap', says: say('keys.swap') },
+  { key: 'c', action: 'hop', says: say('keys.hop') },
+  { key: 'i', action: 'instrument', says: say('keys.instrument') },
+  { key: 'o', action: 'ohms', says: say('keys.ohms') },
+  { key: 'v', action: 'view', says: say('keys.view') },
+  { key: 'V', action: 'back', says: say('keys.back') },
+  { key: 'l', action: 'loop', says: say('keys.loop') },
+  { key: 't', action: 'tape', says: say('keys.tape') },
+  { key: ' ', action: 'play', says: say('keys.play') },
+  { key: ']', action: 'event', says: say('keys.event') },
+  { key: '[', action: 'before', says: say('keys.before') },
+  { key: 'p', action: 'pin', says: say('keys.pin') },
+  { key: 's', action: 'say', says: say('keys.say') },
+  { key: '?', action: 'keys', says: say('keys.keys') },
 ]
 
 /** Controls that arrows move, whoever made them. */

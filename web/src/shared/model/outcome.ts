@@ -1,4 +1,5 @@
 import type { components } from '@/shared/api/schema'
+import { say } from '@/words'
 
 export type Problem = components['schemas']['Problem']
 
@@ -12,8 +13,8 @@ export const LOADING = { state: 'loading' } as const
 export function unreachable(): Problem {
   return {
     type: 'about:blank',
-    title: 'No answer',
+    title: say('outcome.noAnswer'),
     status: 0,
-    detail: 'The server did not answer. What you typed is still here; try again.',
+    detail: say('outcome.didNotAnswer'),
   }
 }

@@ -1,5 +1,6 @@
 import type { Script } from '@/shared/api/client'
 import { degreeSign, readDegrees } from '@/shared/model/units'
+import { say } from '@/words'
 
 /** "12:00" of seconds, "1:05:00" past the hour. */
 export function minutes(seconds: number): string {
@@ -68,9 +69,8 @@ function course(text: string): Moves | string {
   const points: Point[] = []
   for (const line of text.split('\n').filter((one) => one.trim())) {
     const point = pointOf(line)
-    if (!point)
-      return `“${line.trim()}”: a time and the room in ${degreeSign()}, such as 12:00 69.5; then outside and set point.`
-    if (point.at <= (points.at(-1)?.at ?? -1)) return `“${line.trim()}” goes back in time.`
+    if (!point) return say('staging.course', { line: line.trim(), unit: degreeSign() })
+    if (point.at <= (points.at(-1)?.at ?? -1)) return say('staging.goesBack', { line: line.trim() })
     points.push(point)
   }
   return [
@@ -97,12 +97,12 @@ export function scriptOf(form: StagingForm): { script: Script } | { wrong: strin
   if (form.outdoorEnd.trim() && !moves.some((move) => move.what === 'outdoor')) {
     const end = readDegrees(form.outdoorEnd)
     if (typeof end !== 'number')
-      return { wrong: `Outside at the end: “${form.outdoorEnd.trim()}” is no number.` }
+      return { wrong: say('staging.outsideAtTheEnd', { typed: form.outdoorEnd.trim() }) }
     moves.push({ at_seconds: 0, what: 'outdoor', value: end, over_seconds: form.hours * 3600 })
   }
   if (form.pushAt.trim()) {
     const at = secondsOf(form.pushAt)
-    if (at === null) return { wrong: 'Set point moved at: a time such as 5:00.' }
+    if (at === null) return { wrong: say('staging.movedAt') }
     moves.push({ at_seconds: at, what: 'set_point', value: form.pushTo })
   }
   moves.sort((a, b) => a.at_seconds - b.at_seconds)

@@ -1,5 +1,6 @@
 import { reactive } from 'vue'
 import scales from '../../../../core/data/measures.json'
+import { say } from '@/words'
 
 /** The one place where a number becomes what a person reads, and back. Core and API stay in °F, psi, feet and volts;
  *  how a unit turns into its other one is in the core's own data. */
@@ -169,8 +170,8 @@ export function typedAmount(
   if (amount.open) return 'OL'
   const shown = (one: number) => String(shownIn(unit, one))
   if (amount.value === null) return ''
-  const range = amount.value_high === null ? '' : ` to ${shown(amount.value_high)}`
-  return `${amount.about ? 'about ' : ''}${shown(amount.value)}${range}`
+  const range = amount.value_high === null ? '' : say('units.upTo', { high: shown(amount.value_high) })
+  return `${amount.about ? say('units.about') : ''}${shown(amount.value)}${range}`
 }
 
 /** Local date as the API wants it. */

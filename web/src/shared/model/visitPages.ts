@@ -1,4 +1,5 @@
 import type { Visit } from '@/shared/api/client'
+import { say } from '@/words'
 
 export type Mark = Visit['marks'][keyof Visit['marks']]
 export const SIGNS: Record<Mark, string> = {
@@ -9,20 +10,20 @@ export const SIGNS: Record<Mark, string> = {
 }
 /** What a mark means, in words. */
 export const MEANS: Record<Mark, string> = {
-  untouched: 'not looked at',
-  so_far: 'right so far, not all looked at',
-  agrees: 'agrees',
-  disagrees: 'disagrees',
+  untouched: say('visitPages.notLookedAt'),
+  so_far: say('visitPages.rightSoFar'),
+  agrees: say('visitPages.agrees'),
+  disagrees: say('visitPages.disagrees'),
 }
 
 /** The eight pages of a visit in the order of work; path: null for what is not built yet. */
 export const PAGES: { id: keyof Visit['marks']; title: string; path: string | null }[] = [
-  { id: 'intake', title: 'Intake', path: 'intake' },
-  { id: 'fitted', title: 'Fitted', path: 'fitted' },
-  { id: 'trace', title: 'Trace', path: 'trace' },
-  { id: 'wiring', title: 'Wiring', path: 'wiring' },
-  { id: 'thermostat', title: 'Thermostat', path: 'thermostat' },
-  { id: 'defrost', title: 'Defrost', path: 'defrost' },
-  { id: 'find', title: 'Find', path: 'find' },
-  { id: 'close_out', title: 'Close out', path: 'close-out' },
+  { id: 'intake', title: say('visitPages.intake'), path: 'intake' },
+  { id: 'fitted', title: say('visitPages.fitted'), path: 'fitted' },
+  { id: 'trace', title: say('visitPages.trace'), path: 'trace' },
+  { id: 'wiring', title: say('visitPages.wiring'), path: 'wiring' },
+  { id: 'thermostat', title: say('visitPages.thermostat'), path: 'thermostat' },
+  { id: 'defrost', title: say('visitPages.defrost'), path: 'defrost' },
+  { id: 'find', title: say('visitPages.find'), path: 'find' },
+  { id: 'close_out', title: say('visitPages.closeOut'), path: 'close-out' },
 ]

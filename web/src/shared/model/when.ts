@@ -1,20 +1,19 @@
+import { say } from '@/words'
+
 const MINUTE = 60
 const HOUR = 60 * MINUTE
 const DAY = 24 * HOUR
+type Three = [number, number, number]
 
 /** "just now", "12 minutes ago", "3 hours ago", then the day. */
 export function ago(iso: string, now: number = Date.now()): string {
   const seconds = (now - Date.parse(iso)) / 1000
-  if (seconds < MINUTE) return 'just now'
-  const [count, unit] =
-    seconds < HOUR
-      ? [Math.floor(seconds / MINUTE), 'minute']
-      : seconds < DAY
-        ? [Math.floor(seconds / HOUR), 'hour']
-        : [Math.floor(seconds / DAY), 'day']
-  if (unit === 'day' && count > 30)
-    return `on ${new Date(iso).toLocaleDateString('en-US', { dateStyle: 'medium' })}`
-  return `${count} ${unit}${count === 1 ? '' : 's'} ago`
+  if (seconds < MINUTE) return say('when.justNow')
+  const [minutes, hours, days] = [MINUTE, HOUR, DAY].map((one) => Math.floor(seconds / one)) as Three
+  if (seconds < HOUR) return say('when.minutesAgo', { count: minutes }, minutes)
+  if (seconds < DAY) return say('when.hoursAgo', { count: hours }, hours)
+  if (days <= 30) return say('when.daysAgo', { count: days }, days)
+  return say('when.on', { day: new Date(iso).toLocaleDateString('en-US', { dateStyle: 'medium' }) })
 }
 
 /** Hour and minute of this device's zone. */
@@ -36,6 +35,7 @@ const TOLD_SECONDS = 60
 export function clockOff(aheadSeconds: number | undefined): string {
   if (aheadSeconds === undefined || Math.abs(aheadSeconds) < TOLD_SECONDS) return ''
   const minutes = Math.round(Math.abs(aheadSeconds) / MINUTE)
-  const size = minutes < 120 ? `${minutes} min` : `${Math.round(minutes / 60)} h`
-  return `clock ${size} ${aheadSeconds > 0 ? 'ahead' : 'behind'}`
+  const size =
+    minutes < 120 ? say('when.min', { n: minutes }) : say('when.hours', { n: Math.round(minutes / 60) })
+  return aheadSeconds > 0 ? say('when.clockAhead', { size }) : say('when.clockBehind', { size })
 }

@@ -1,6 +1,7 @@
 import { onBeforeUnmount, onMounted } from 'vue'
 import { onBeforeRouteLeave } from 'vue-router'
 import { ElMessageBox } from 'element-plus/es/components/message-box/index'
+import { say } from '@/words'
 import 'element-plus/es/components/message-box/style/css'
 
 /** What is being typed on a page, kept on this device until it is kept for good or given up. */
@@ -26,9 +27,9 @@ export function useLeaving(open: () => boolean, says: string) {
   onBeforeRouteLeave(async () => {
     if (!open()) return true
     try {
-      await ElMessageBox.confirm(says, 'Not kept yet', {
-        confirmButtonText: 'Leave it as a draft',
-        cancelButtonText: 'Stay here',
+      await ElMessageBox.confirm(says, say('useDraft.notKeptYet'), {
+        confirmButtonText: say('useDraft.leaveIt'),
+        cancelButtonText: say('useDraft.stay'),
         autofocus: true,
       })
       return true

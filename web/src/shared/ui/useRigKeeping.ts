@@ -2,6 +2,7 @@ import { ref, type Ref, type ShallowRef } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, type Rig } from '@/shared/api/client'
 import type { Problem } from '@/shared/model/outcome'
+import { say } from '@/words'
 
 /**
  * Keeps a rig under a name: the first time as a new rig, then as a revision of `rig`. What was
@@ -25,9 +26,9 @@ export function useRigKeeping(
     if (!name.trim()) {
       problem.value = {
         type: 'about:blank',
-        title: 'Not yet',
+        title: say('useRigKeeping.notYet'),
         status: 422,
-        detail: 'Give the rig a name, such as the place where it stands.',
+        detail: say('useRigKeeping.giveAName'),
       }
       return false
     }
@@ -39,7 +40,7 @@ export function useRigKeeping(
     busy.value = false
     problem.value = kept.state === 'failed' ? kept.problem : null
     if (kept.state !== 'ready') return false
-    saved.value = `Kept as revision ${kept.value.revision}.`
+    saved.value = say('useRigKeeping.kept', { revision: kept.value.revision })
     rig.value = kept.value as Rig
     if (!before && moves())
       await router.replace({ path: address(kept.value.id), state: { saved: saved.value } })

@@ -17,12 +17,13 @@ import { onSent } from '@/shared/kept/pocket'
 import { onCrewEvent, type CrewEvent } from '@/shared/api/stream'
 import { answers } from '@/shared/api/useQuestion'
 import { useVisit } from '@/shared/ui/useVisit'
+import { say } from '@/words'
 
 export type Place = 'wall' | 'air_handler' | 'outdoor'
 export const PLACES: { id: Place; title: string }[] = [
-  { id: 'wall', title: 'Wall' },
-  { id: 'air_handler', title: 'Air handler' },
-  { id: 'outdoor', title: 'Outdoor' },
+  { id: 'wall', title: say('useTogether.wall') },
+  { id: 'air_handler', title: say('useTogether.airHandler') },
+  { id: 'outdoor', title: say('useTogether.outdoor') },
 ]
 
 /** Somebody else who looks at the same visit. */

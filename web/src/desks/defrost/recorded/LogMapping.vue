@@ -2,7 +2,7 @@
 import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import type { LogHead, LogMapping } from '@/desks/defrost/recorded/api'
-import { COLUMNS, firstOf, mapped } from '@/desks/defrost/recorded/columns'
+import { COLUMNS, columnTitle, firstOf, mapped } from '@/desks/defrost/recorded/columns'
 import PickOne from '@/shared/ui/kit/PickOne.vue'
 
 const { t } = useI18n()
@@ -93,12 +93,12 @@ const ready = computed(() => mapping.value.time.length > 0 && Object.keys(mappin
           />
         </div>
       </el-form-item>
-      <el-form-item v-for="column in COLUMNS" :key="column.id" :label="column.title">
+      <el-form-item v-for="column in COLUMNS" :key="column.id" :label="columnTitle(column.id)">
         <div class="row">
           <PickOne
             :model-value="place(column.id)"
             :options="places"
-            :label="$t('LogMapping.columnOf', { title: column.title })"
+            :label="$t('LogMapping.columnOf', { title: columnTitle(column.id) })"
             :data-testid="`map-${column.id}`"
             @update:model-value="
               (at) => put(column.id, at, mapping.columns[column.id]?.unit ?? column.units[0])
@@ -108,7 +108,7 @@ const ready = computed(() => mapping.value.time.length > 0 && Object.keys(mappin
             v-if="place(column.id) !== NOWHERE"
             :model-value="mapping.columns[column.id]?.unit"
             :options="column.units.map((id) => ({ id, title: id }))"
-            :label="$t('LogMapping.unitOf', { title: column.title })"
+            :label="$t('LogMapping.unitOf', { title: columnTitle(column.id) })"
             class="unit"
             @update:model-value="(unit) => put(column.id, place(column.id), unit)"
           />

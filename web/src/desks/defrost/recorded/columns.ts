@@ -1,20 +1,34 @@
 import type { LogHead, LogMapping } from '@/desks/defrost/recorded/api'
+import { say } from '@/words'
 
 /** What a logger's column can be, in the order of the form. */
 export const COLUMNS = [
-  { id: 'outdoor', title: 'Outdoor air', units: ['°F', '°C', 'K'] },
-  { id: 'coil', title: 'Coil', units: ['°F', '°C', 'K'] },
-  { id: 'vapor', title: 'Vapor line', units: ['°F', '°C', 'K'] },
-  { id: 'supply', title: 'Supply air', units: ['°F', '°C', 'K'] },
-  { id: 'humidity', title: 'Humidity', units: ['%'] },
-  { id: 'amps', title: 'Compressor', units: ['A', 'mA', 'on/off'] },
-  { id: 'fan', title: 'Outdoor fan', units: ['A', 'mA', 'on/off'] },
-  { id: 'ob', title: 'O/B', units: ['V', 'mV', 'on/off'] },
-  { id: 'w2', title: 'W2', units: ['V', 'mV', 'on/off'] },
-  { id: 'y', title: 'Y', units: ['V', 'mV', 'on/off'] },
+  { id: 'outdoor', units: ['°F', '°C', 'K'] },
+  { id: 'coil', units: ['°F', '°C', 'K'] },
+  { id: 'vapor', units: ['°F', '°C', 'K'] },
+  { id: 'supply', units: ['°F', '°C', 'K'] },
+  { id: 'humidity', units: ['%'] },
+  { id: 'amps', units: ['A', 'mA', 'on/off'] },
+  { id: 'fan', units: ['A', 'mA', 'on/off'] },
+  { id: 'ob', units: ['V', 'mV', 'on/off'] },
+  { id: 'w2', units: ['V', 'mV', 'on/off'] },
+  { id: 'y', units: ['V', 'mV', 'on/off'] },
 ] as const
 export type ColumnId = (typeof COLUMNS)[number]['id']
-export const columnTitle = (id: string) => COLUMNS.find((one) => one.id === id)?.title ?? id
+
+const TITLES: Record<ColumnId, () => string> = {
+  outdoor: () => say('columns.outdoor'),
+  coil: () => say('columns.coil'),
+  vapor: () => say('columns.vapor'),
+  supply: () => say('columns.supply'),
+  humidity: () => say('columns.humidity'),
+  amps: () => say('columns.amps'),
+  fan: () => say('columns.fan'),
+  ob: () => 'O/B',
+  w2: () => 'W2',
+  y: () => 'Y',
+}
+export const columnTitle = (id: string): string => TITLES[id as ColumnId]?.() ?? id
 
 /** The mapping with a column put elsewhere, or left out; what sat there before goes. */
 export function mapped(mapping: LogMapping, id: string, at: number | null, unit: string): LogMapping {
