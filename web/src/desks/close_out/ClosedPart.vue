@@ -30,11 +30,11 @@ const AS: Record<string, string> = {
 const open = computed(() => [
   ...props.answer.calls
     .filter((one) => one.said?.how === 'not_run')
-    .map((one) => `${one.title} not run: ${one.said?.note ?? ''}`),
+    .map((one) => t('ClosedPart.notRun', { call: one.title, why: one.said?.note ?? '' })),
   ...props.answer.put_back
     .filter((one) => one.state === 'left')
-    .map((one) => `${one.says} Stays: ${one.left}`),
-  ...(props.naturalNotSeen ? ['Still to be seen: one defrost by itself, in frost.'] : []),
+    .map((one) => t('ClosedPart.stays', { what: one.says, why: one.left })),
+  ...(props.naturalNotSeen ? [t('ClosedPart.stillToBeSeen')] : []),
 ])
 /** Whether this visit's readings are those that later ones are held against. */
 const { value: known, again: askKnown } = useQuestion<string, KnownGood>(

@@ -1,10 +1,12 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
+import { useI18n } from 'vue-i18n'
 import type { DefrostOutlook, Reading, Visit } from '@/shared/api/client'
 import { useReadings } from '@/shared/ui/useReadings'
 import { parseVolts, volts } from '@/shared/model/units'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 
+const { t } = useI18n()
 const props = defineProps<{ visit: Visit; outlook: DefrostOutlook }>()
 const { readings, problem, busy, keep } = useReadings(props.visit.id)
 const typed = ref<Record<string, string>>({})
@@ -30,7 +32,7 @@ const last = computed(
 async function take(line: Line) {
   const value = parseVolts(typed.value[line.id] ?? '')
   if (value === null) {
-    wrong.value = `${line.title}: volts such as 24.1.`
+    wrong.value = t('DefrostChecklist.voltsSuchAs', { what: line.title })
     return
   }
   const kept = await keep({

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, reactive, watch } from 'vue'
+import { useI18n } from 'vue-i18n'
 import { minutes } from '@/shared/model/staging'
 import { api, type DefrostOutlook, type Visit } from '@/shared/api/client'
 import { useCatalogue } from '@/shared/ui/useCatalogue'
@@ -8,6 +9,7 @@ import { degreeSign, readDegrees, readNumber, shownDegrees } from '@/shared/mode
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import PickOne from '@/shared/ui/kit/PickOne.vue'
 
+const { t } = useI18n()
 export interface Moment {
   call?: string
   outdoor_degrees_f?: number | null
@@ -39,9 +41,9 @@ const stands = computed<Moment>(() => ({
 }))
 const wrong = computed(() =>
   [
-    readNumber(form.outdoor) === undefined && 'outside',
-    readNumber(form.coil) === undefined && 'coil',
-    readNumber(form.counted) === undefined && 'run time',
+    readNumber(form.outdoor) === undefined && t('DefrostNow.outsideField'),
+    readNumber(form.coil) === undefined && t('DefrostNow.coilField'),
+    readNumber(form.counted) === undefined && t('DefrostNow.runTimeField'),
   ].filter(Boolean),
 )
 
@@ -65,7 +67,7 @@ watch(
 )
 
 const counts = computed(() => {
-  const words = outlook.value?.counts ?? 'run time since the last defrost'
+  const words = outlook.value?.counts ?? t('DefrostNow.runTimeSince')
   return words.charAt(0).toUpperCase() + words.slice(1)
 })
 const share = computed(() => {

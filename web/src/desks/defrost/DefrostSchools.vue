@@ -41,8 +41,16 @@ const MORE = [
     title: t('DefrostSchools.airPressureSwitchClosed'),
     placeholder: t('DefrostSchools.notAsked'),
   },
-  { id: 'coil', title: `coil, ${degreeSign()}: minute:degrees`, placeholder: courseShown('0:40, 30:22') },
-  { id: 'outdoor', title: `outdoor air, ${degreeSign()}`, placeholder: courseShown('30') },
+  {
+    id: 'coil',
+    title: t('DefrostSchools.coilCourse', { unit: degreeSign() }),
+    placeholder: courseShown('0:40, 30:22'),
+  },
+  {
+    id: 'outdoor',
+    title: t('DefrostSchools.outdoorAir', { unit: degreeSign() }),
+    placeholder: courseShown('30'),
+  },
 ] as const
 const COURSES = ['coil', 'outdoor'] as const
 const inCore = (id: (typeof MORE)[number]['id']) =>
@@ -92,7 +100,7 @@ async function readFile(chosen: File) {
 const rulers = computed(() =>
   [...new Set([60, 120, 180, 240, 480, 960, 1440, form.minutes])]
     .sort((a, b) => a - b)
-    .map((id) => ({ id, title: `${id} min` })),
+    .map((id) => ({ id, title: t('DefrostSchools.minutes', { n: id }) })),
 )
 const courses = computed(() => answer.value?.courses ?? [])
 const lanes = computed(() => LANES.map((lane) => ({ ...lane, text: form[lane.id] })))

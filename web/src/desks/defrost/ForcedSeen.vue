@@ -48,7 +48,7 @@ const shown = ({ id, unit }: (typeof READINGS)[number]) => {
 const wrong = ref('')
 function reading({ id, title, unit }: (typeof READINGS)[number], text: string) {
   const value = readIn(unit, text)
-  wrong.value = value === undefined ? `${title}: “${text.trim()}” is no number such as 1.1.` : ''
+  wrong.value = value === undefined ? t('ForcedSeen.noNumber', { what: title, typed: text.trim() }) : ''
   const rest = Object.fromEntries(Object.entries(props.readings).filter(([key]) => key !== id))
   if (value !== undefined) emit('readings', value === null ? rest : { ...rest, [id]: value })
 }

@@ -76,7 +76,7 @@ const wrong = ref('')
 function read(what: string, text: string, least = -Infinity, reader = readNumber): number | null {
   const value = reader(text)
   const fine = value === null || (value !== undefined && value >= least)
-  wrong.value = fine ? '' : `${what}: “${text.trim()}” is no number such as 14.5.`
+  wrong.value = fine ? '' : t('ForcedTestDesk.noNumber', { what, typed: text.trim() })
   return fine ? (value ?? null) : NaN
 }
 function correct(mark: string, what: string, text: string) {
@@ -255,7 +255,11 @@ const TITLES: Record<string, string> = {
                   :data-testid="`tally-${item}-${one}`"
                   @click="said(String(item), one)"
                 >
-                  {{ item === 'sensor_plug' ? { on: 'plugged in', off: 'unplugged' }[one] : one }}
+                  {{
+                    item === 'sensor_plug'
+                      ? { on: $t('ForcedTestDesk.pluggedIn'), off: $t('ForcedTestDesk.unplugged') }[one]
+                      : one
+                  }}
                 </el-button>
               </template>
               <b v-else>{{ state }}</b>

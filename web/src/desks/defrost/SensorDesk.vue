@@ -102,7 +102,7 @@ function addPoint() {
   const coilDegrees = temperature(form.degrees)
   wrong.value = Number.isFinite(coilDegrees)
     ? ''
-    : `The coil’s temperature: a number in ${degreeSign()}, such as ${shownDegrees(24)}.`
+    : t('SensorDesk.coilTemperature', { unit: degreeSign(), example: shownDegrees(24) })
   if (wrong.value) return
   emit('keep', {
     coil_switch: {
@@ -115,9 +115,7 @@ function addPoint() {
 function setPoints() {
   const [closes, opens] = [temperature(points.closes), temperature(points.opens)]
   wrong.value =
-    Number.isFinite(closes) && Number.isFinite(opens) && opens > closes
-      ? ''
-      : 'Its marking: it closes at a lower temperature than it opens at.'
+    Number.isFinite(closes) && Number.isFinite(opens) && opens > closes ? '' : t('SensorDesk.itsMarking')
   if (!wrong.value)
     emit('keep', {
       coil_switch: { ...coil.value, closes_degrees_f: closes, opens_degrees_f: opens },
@@ -135,7 +133,7 @@ function addMeasured() {
   wrong.value =
     Number.isFinite(at) && (open || (Number.isFinite(ohms) && ohms >= 0))
       ? ''
-      : `A temperature in ${degreeSign()}, and ohms of 0 or more, or OL where the meter shows open.`
+      : t('SensorDesk.temperatureAndOhms', { unit: degreeSign() })
   if (wrong.value) return
   keepThermistor({
     points: [...(thermistor.value.points ?? []), { degrees_f: at, ohms: open ? 'OL' : ohms }],

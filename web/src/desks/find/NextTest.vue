@@ -1,10 +1,12 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
+import { useI18n } from 'vue-i18n'
 import type { Find, FindTest } from '@/shared/api/client'
 import type { Read } from '@/shared/ui/useReadings'
 import { readAmount, readNumber, unitShown } from '@/shared/model/units'
 import { lanesOf, percent, width, type Lane } from '@/desks/find/useFind'
 
+const { t } = useI18n()
 /** The test to make now: one sentence, and its answers as lanes with the suspects that would give each. */
 const props = defineProps<{ answer: Find; busy: boolean }>()
 const emit = defineEmits<{ keep: [read: Read]; skip: []; untold: [] }>()
@@ -37,7 +39,11 @@ function keepNumber() {
   const amount =
     test.value.function === 'minutes' ? minutes() : readAmount(typed.value, unit.value, unit.value === 'Ω')
   if (!amount) {
-    wrong.value = `A number of ${unitShown(unit.value)} such as ${unit.value === 'min' ? '4' : '24.3'}, or a range such as 25 to 30${unit.value === 'Ω' ? ', or OL' : ''}`
+    wrong.value = t('NextTest.aNumber', {
+      unit: unitShown(unit.value),
+      example: unit.value === 'min' ? '4' : '24.3',
+      orOl: unit.value === 'Ω' ? t('NextTest.orOl') : '',
+    })
     return
   }
   emit('keep', {

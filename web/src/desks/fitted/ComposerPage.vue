@@ -178,7 +178,7 @@ async function saveForVisit(visit: Visit, file: RigFile, from = revision.value) 
   meanwhile.value = kept.state === 'failed' && kept.problem.both?.length ? kept.problem : null
   problem.value = kept.state === 'failed' && !meanwhile.value ? kept.problem : null
   if (kept.state !== 'ready') return
-  saved.value = `Kept as revision ${kept.value.rig_revision}; the visit goes on with it.`
+  saved.value = t('ComposerPage.keptAsRevision', { revision: kept.value.rig_revision })
   settled()
   take(kept.value)
   await load(sent)

@@ -28,7 +28,12 @@ function number(text: string) {
   const good = typeof value === 'number' && value >= (low ?? 0) && value <= (high ?? Infinity)
   wrong.value = good
     ? ''
-    : `“${text.trim()}”: a number from ${out(low ?? 0)} to ${out(high ?? 0)} ${unit.value}.`
+    : t('FactQuestion.aNumberFrom', {
+        typed: text.trim(),
+        low: out(low ?? 0),
+        high: out(high ?? 0),
+        unit: unit.value,
+      })
   if (good) emit('answer', value)
 }
 
@@ -52,9 +57,12 @@ function table(text: string) {
   const fall = pairs.findIndex((pair, i) => i > 0 && (pair[0] ?? 0) <= (pairs[i - 1]?.[0] ?? 0))
   wrong.value =
     bad >= 0
-      ? `Line ${bad + 1}: two numbers, ${props.question.columns.join(' and ')}.`
+      ? t('FactQuestion.twoNumbers', {
+          line: bad + 1,
+          columns: props.question.columns.join(t('FactQuestion.and')),
+        })
       : fall >= 0
-        ? `Line ${fall + 1}: each line has to be above the one before.`
+        ? t('FactQuestion.aboveTheOneBefore', { line: fall + 1 })
         : pairs.length < 2
           ? t('FactQuestion.atLeastTwoLines')
           : ''

@@ -84,7 +84,12 @@ function number(about: (typeof NUMBERS)[number], text: string) {
   const good = value === null || (value !== undefined && value >= about.low && value <= about.high)
   wrong.value = good
     ? ''
-    : `${about.title}: a number from ${inUnit(about.low)} to ${inUnit(about.high)} ${degreeSign()}.`
+    : t('IntakePage.aNumberFrom', {
+        what: about.title,
+        low: inUnit(about.low),
+        high: inUnit(about.high),
+        unit: degreeSign(),
+      })
   if (good) void change({ [about.key]: value })
 }
 </script>

@@ -1,10 +1,12 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
+import { useI18n } from 'vue-i18n'
 import type { Setting } from '@/shared/api/client'
 import { readIn, shownIn, unitShown } from '@/shared/model/units'
 import KeptInput from '@/shared/ui/KeptInput.vue'
 import PickOne from '@/shared/ui/kit/PickOne.vue'
 
+const { t } = useI18n()
 const props = defineProps<{ item: Setting; read: boolean; label: string }>()
 const emit = defineEmits<{ set: [value: string | number | boolean]; clear: []; label: [text: string] }>()
 
@@ -19,7 +21,9 @@ function number(text: string) {
   const value = readIn(props.item.unit, text, props.item.delta)
   const { low, high } = props.item
   const good = typeof value === 'number' && value >= (low ?? -Infinity) && value <= (high ?? Infinity)
-  wrong.value = good ? '' : `A number from ${out(low ?? 0)} to ${out(high ?? 0)} ${unit.value}.`
+  wrong.value = good
+    ? ''
+    : t('SettingRow.aNumberFrom', { low: out(low ?? 0), high: out(high ?? 0), unit: unit.value })
   if (good) emit('set', value)
 }
 </script>

@@ -1,10 +1,12 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
+import { useI18n } from 'vue-i18n'
 import type { Staging } from '@/shared/api/client'
 import { minutes } from '@/shared/model/staging'
 import { degreeSign, inUnit, shownDegrees } from '@/shared/model/units'
 import { useDrawnWidth } from '@/shared/ui/useDrawnWidth'
 
+const { t } = useI18n()
 const props = defineProps<{ staging: Staging; at: number }>()
 const emit = defineEmits<{ at: [seconds: number] }>()
 
@@ -44,7 +46,10 @@ const weather = computed(() => {
   const [first, last] = [outdoor.value[0], outdoor.value.at(-1)].map((point) =>
     Math.round(inUnit(point?.[1] ?? 0)),
   )
-  return first === last ? `${first} ${degreeSign()} outside` : `${first} to ${last} ${degreeSign()} outside`
+  const unit = degreeSign()
+  return first === last
+    ? t('StagingChart.outside', { first, unit })
+    : t('StagingChart.outsideFromTo', { first, last, unit })
 })
 const lanes = computed(() => {
   const ids = [...new Set(props.staging.stages.map((one) => one.output))]

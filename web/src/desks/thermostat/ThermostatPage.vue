@@ -52,7 +52,7 @@ const items = computed(() =>
 const tally = computed(() => {
   const all = answer.value?.items ?? []
   const count = (verdict: string) => all.filter((one) => one.verdict === verdict).length
-  return `${count('disagrees')} disagree, ${count('assumed')} not read`
+  return t('ThermostatPage.tally', { disagree: count('disagrees'), unread: count('assumed') })
 })
 
 watch(

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
+import { useI18n } from 'vue-i18n'
 import type { Catalogue, Ohms, Reading } from '@/shared/api/client'
 import type { Problem } from '@/shared/model/outcome'
 import { unitShown, volts } from '@/shared/model/units'
@@ -11,6 +12,7 @@ import PlaceEntry from '@/desks/trace/PlaceEntry.vue'
 import ReadingEntry from '@/desks/trace/ReadingEntry.vue'
 import type { Read } from '@/shared/ui/useReadings'
 
+const { t } = useI18n()
 const props = defineProps<{
   trace: Trace
   expected: Expected | null
@@ -56,7 +58,7 @@ const inOhms = computed(() => about.value.id === 'ohms')
 const shownOhms = (value: number | null) =>
   value === null ? 'OL' : value < 10 ? value.toFixed(1) : String(Math.round(value))
 const labelOf = (node: string | null) =>
-  props.trace.points.find((point) => point.id === node)?.label ?? 'tap a point'
+  props.trace.points.find((point) => point.id === node)?.label ?? t('MeterPanel.tapAPoint')
 const points = computed(() =>
   ['wall', 'air_handler', 'outdoor'].flatMap((place) =>
     props.trace.points

@@ -1,9 +1,11 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
+import { useI18n } from 'vue-i18n'
 import type { Catalogue, Reading } from '@/shared/api/client'
 import type { Read } from '@/shared/ui/useReadings'
 import { readAmount, readNumber, shownIn, typedAmount, unitShown } from '@/shared/model/units'
 
+const { t } = useI18n()
 /** What the technician's instrument shows, typed; on a small screen with a keypad of its own. */
 const props = defineProps<{
   /** It is said what is read. */
@@ -55,8 +57,11 @@ function keep() {
   const amount = readAmount(typed.value, props.about.unit, props.about.open)
   const minutes = readNumber(stopped.value)
   if (amount === null) {
-    const open = props.about.open ? ', or OL' : ''
-    wrong.value = `${unitShown(props.about.title)}: a number such as ${example.value}, a range such as 25 to 30${open}`
+    wrong.value = t('ReadingEntry.aNumber', {
+      what: unitShown(props.about.title),
+      example: example.value,
+      orOl: props.about.open ? t('ReadingEntry.orOl') : '',
+    })
     return
   }
   if (minutes === undefined || (minutes !== null && minutes < 0)) {

@@ -1,19 +1,21 @@
 <script setup lang="ts">
 import { clockOff } from '@/shared/model/when'
 import { computed } from 'vue'
+import { useI18n } from 'vue-i18n'
 import type { Reading } from '@/shared/api/client'
 import ReadingTable from '@/desks/trace/ReadingTable.vue'
 import { stands } from '@/shared/model/readingTable'
 import { clock } from '@/shared/model/units'
 
+const { t } = useI18n()
 const props = defineProps<{ visit: string; readings: Reading[] }>()
 const emit = defineEmits<{ takeBack: [id: string]; correct: [reading: Reading]; show: [reading: Reading] }>()
 
 const newestFirst = computed(() => [...props.readings].reverse())
 
 function fate(reading: Reading): string {
-  if (reading.retracted_at) return 'taken back'
-  if (reading.superseded_by_id) return 'corrected'
+  if (reading.retracted_at) return t('ReadingLog.takenBack')
+  if (reading.superseded_by_id) return t('ReadingLog.corrected')
   return ''
 }
 </script>

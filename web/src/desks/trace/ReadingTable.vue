@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { ref, shallowRef } from 'vue'
+import { useI18n } from 'vue-i18n'
 import { api } from '@/shared/api/client'
 import { answers } from '@/shared/api/useQuestion'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
@@ -8,6 +9,7 @@ import { useSession } from '@/shared/ui/useSession'
 import type { Problem } from '@/shared/model/outcome'
 import { saveFile } from '@/shared/model/saveFile'
 
+const { t } = useI18n()
 /** The readings of a visit as a table: written to a file, or taken from one, whole or not at all. */
 const props = defineProps<{ visit: string }>()
 const { mayChange } = useSession()
@@ -29,8 +31,12 @@ async function take(file: File) {
   if (answer.state !== 'ready') return
   refused.value = answer.value.refused
   says.value = refused.value.length
-    ? 'Nothing was kept:'
-    : `= ${answer.value.kept} of ${answer.value.rows} rows kept${answer.value.kept < answer.value.rows ? '; the others were here' : ''}.`
+    ? t('ReadingTable.nothingKept')
+    : t('ReadingTable.kept', {
+        kept: answer.value.kept,
+        rows: answer.value.rows,
+        others: answer.value.kept < answer.value.rows ? t('ReadingTable.othersHere') : '',
+      })
   await answers.invalidateQueries({ queryKey: ['readings'] })
 }
 </script>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useMediaQuery } from '@vueuse/core'
 import { computed, defineAsyncComponent, ref, shallowRef, watch } from 'vue'
+import { useI18n } from 'vue-i18n'
 import { useRoute, useRouter } from 'vue-router'
 import {
   api,
@@ -45,6 +46,7 @@ import { readState, writeState, type TraceState } from '@/desks/trace/traceState
 import { volts } from '@/shared/model/units'
 import LoopStrings from '@/shared/scene/LoopStrings.vue'
 
+const { t } = useI18n()
 const props = defineProps<{ kind: 'visit' | 'rig'; id: string }>()
 const route = useRoute()
 const router = useRouter()
@@ -117,7 +119,9 @@ const off = computed(() =>
   Object.entries(condition.value.supplies ?? {}).flatMap(([id, on]) => (on ? [] : [id])),
 )
 const lit = computed(() => [...(state.value.part ? [state.value.part] : []), ...onWay.value])
-const says = computed(() => (expected.value ? `${volts(expected.value.volts_ac)} V should be read` : ''))
+const says = computed(() =>
+  expected.value ? t('TracePage.shouldBeRead', { volts: volts(expected.value.volts_ac) }) : '',
+)
 
 function change(part: Partial<TraceState>) {
   void router.replace({ query: writeState({ ...state.value, ...part }) })

@@ -1,8 +1,10 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { useI18n } from 'vue-i18n'
 import type { ConductorEnd, Wiring } from '@/shared/api/client'
 import { cableLetter, nameOf } from '@/desks/wiring/landings'
 
+const { t } = useI18n()
 const props = defineProps<{ wiring: Wiring; current: ConductorEnd | null; place: string; marked: string[] }>()
 const emit = defineEmits<{ pick: [end: ConductorEnd]; land: [place: string, terminal: string] }>()
 
@@ -99,9 +101,15 @@ const ghosts = computed(() =>
   }),
 )
 const says = (end: ConductorEnd) => {
-  const stands = end.lands_on ? `on ${end.lands_on}` : end.lies
-  const drawn = end.known && end.lands_on !== end.drawn ? `, drawn on ${end.drawn ?? 'nothing'}` : ''
-  return `${nameOf(end)} of cable ${cableLetter(end.cable)}, ${stands}${drawn}${end.seen ? '' : ', not looked at'}`
+  const stands = end.lands_on ? t('WiringBoard.on', { terminal: end.lands_on }) : end.lies
+  const moved = end.known && end.lands_on !== end.drawn
+  const parts = [
+    t('WiringBoard.ofCable', { name: nameOf(end), letter: cableLetter(end.cable) }),
+    stands,
+    ...(moved ? [t('WiringBoard.drawnOn', { terminal: end.drawn ?? t('WiringBoard.nothing') })] : []),
+    ...(end.seen ? [] : [t('WiringBoard.notLookedAt')]),
+  ]
+  return parts.join(', ')
 }
 </script>
 
@@ -139,7 +147,11 @@ const says = (end: ConductorEnd) => {
         class="terminal"
         role="button"
         :tabindex="current ? 0 : -1"
-        :aria-label="`${strip.title} ${terminal.letter}${terminal.crowd > 1 ? ', two or more conductors' : ''}`"
+        :aria-label="
+          terminal.crowd > 1
+            ? $t('WiringBoard.crowded', { place: strip.title, letter: terminal.letter })
+            : `${strip.title} ${terminal.letter}`
+        "
         :data-testid="`screw-${strip.place}.${terminal.id}`"
         @click="emit('land', strip.place, terminal.id)"
         @keydown.enter="emit('land', strip.place, terminal.id)"

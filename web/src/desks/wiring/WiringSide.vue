@@ -82,7 +82,7 @@ const callOf = (trial: string) => trial.replace(/_([A-Z0-9]+_(open|closed)|locko
               $t('WiringSide.otherwise', {
                 nodes: effect.nodes
                   .slice(0, 4)
-                  .map((node) => `${node.label} (should be ${node.should})`)
+                  .map((node) => $t('WiringSide.shouldBe', { point: node.label, should: node.should }))
                   .join(', '),
               })
             }}</small>

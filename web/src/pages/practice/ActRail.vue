@@ -40,7 +40,7 @@ const byPlace = computed(() => {
   return props.unit.points.map((one) => ({
     id: one.id,
     title: one.title,
-    group: titles.get(one.place ?? '') ?? 'line voltage',
+    group: titles.get(one.place ?? '') ?? t('ActRail.lineVoltage'),
   }))
 })
 const act = (kind: string, given: Record<string, unknown> = {}) => emit('act', { act: kind, ...given })

@@ -63,7 +63,7 @@ async function picked(file: File) {
       type: 'about:blank',
       title: t('CoursesPart.noDrillFile'),
       status: 422,
-      detail: `${file.name} is not JSON; take a file that ends in .gorvant-drill.json.`,
+      detail: t('CoursesPart.notJson', { name: file.name }),
     }
   }
 }

@@ -1,8 +1,10 @@
 <script setup lang="ts">
 import { ref } from 'vue'
+import { useI18n } from 'vue-i18n'
 import type { PracticeSubject } from '@/pages/practice/api'
 import { dueIn } from '@/pages/practice/bench'
 
+const { t } = useI18n()
 /** The subjects, each with how it stands and the ways to practice it. */
 defineProps<{
   subjects: PracticeSubject[]
@@ -12,13 +14,17 @@ defineProps<{
 const emit = defineEmits<{ begin: [subject: string, form: string] }>()
 
 const open = ref<string | null>(null)
-const WORDS = { new: 'not met', shaky: 'shaky', sure: 'sure' } as const
+const WORDS = {
+  new: t('SubjectRows.notMet'),
+  shaky: t('SubjectRows.shaky'),
+  sure: t('SubjectRows.sure'),
+} as const
 const now = Date.now()
 
 function when(subject: PracticeSubject): string {
   if (!subject.done) return ''
   const days = dueIn(subject.due_at, now)
-  return days ? `again in ${days} d` : 'due'
+  return days ? t('SubjectRows.againIn', { days }) : t('SubjectRows.due')
 }
 </script>
 

@@ -49,7 +49,7 @@ async function keep() {
 /** What was never sent goes with the person: that is asked first. */
 async function leave() {
   if (notSent.value) {
-    const says = `${notSent.value} of the things done here were never sent. Signing out takes them off this device for good.`
+    const says = t('AccountPart.neverSent', { count: notSent.value })
     const sure = await ElMessageBox.confirm(says, t('AccountPart.notSentYet'), {
       confirmButtonText: t('AccountPart.signOutAndLose'),
       cancelButtonText: t('AccountPart.staySignedIn'),

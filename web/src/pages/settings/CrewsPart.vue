@@ -54,7 +54,7 @@ async function make() {
       </form>
       <ShownOnce
         v-if="link"
-        :says="`For the owner of ${link.crew}, once, within seven days:`"
+        :says="$t('CrewsPart.linkForOwner', { crew: link.crew })"
         :text="link.text"
         @done="link = null"
       />

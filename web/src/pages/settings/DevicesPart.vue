@@ -79,7 +79,7 @@ async function revoke(device: string) {
       </form>
       <ShownOnce
         v-if="token"
-        :says="`The token of ${token.name}. Put it into the device now; nobody can look it up later.`"
+        :says="$t('DevicesPart.tokenOf', { name: token.name })"
         :text="token.text"
         @done="token = null"
       />

@@ -49,10 +49,9 @@ async function showLink(asking: ReturnType<typeof api.invite>, says: string) {
   if (link) shown.value = { says, text: location.origin + link.path }
 }
 
-const invite = () =>
-  showLink(api.invite(role.value), `For one ${role.value}, once, within seven days. Hand it over yourself:`)
+const invite = () => showLink(api.invite(role.value), t('PeoplePart.linkForOne', { role: role.value }))
 const wayBack = (person: Person) =>
-  showLink(api.makeWayBack(person.id), `For ${person.name}, once, within a day: a new password.`)
+  showLink(api.makeWayBack(person.id), t('PeoplePart.linkForPerson', { name: person.name }))
 </script>
 
 <template>

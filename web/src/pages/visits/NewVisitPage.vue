@@ -81,9 +81,9 @@ watch(asVisit, (visit) => visit && ((form.rig = ''), (form.kit = '')))
 
 const lacking = computed(() =>
   [
-    !form.site.trim() && 'the site',
-    !form.unit.trim() && 'the unit',
-    !form.rig && !asVisit.value && !form.kit && 'what is fitted',
+    !form.site.trim() && t('NewVisitPage.theSite'),
+    !form.unit.trim() && t('NewVisitPage.theUnit'),
+    !form.rig && !asVisit.value && !form.kit && t('NewVisitPage.whatIsFitted2'),
   ].filter((one): one is string => !!one),
 )
 
@@ -107,7 +107,7 @@ async function begin() {
       type: 'about:blank',
       title: t('NewVisitPage.notAcceptable'),
       status: 422,
-      detail: `Outside temperature: a number in ${degreeSign()}, such as 34`,
+      detail: t('NewVisitPage.outsideTemperature', { unit: degreeSign() }),
     }
     return
   }

@@ -1,8 +1,10 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { useI18n } from 'vue-i18n'
 import type { Visit } from '@/shared/api/client'
 import { MEANS, PAGES, SIGNS } from '@/shared/model/visitPages'
 
+const { t } = useI18n()
 const props = defineProps<{ marks: Visit['marks']; readings: Visit['readings'] }>()
 
 const all = computed(() =>
@@ -10,7 +12,7 @@ const all = computed(() =>
 )
 const spoken = computed(() => {
   const { agree, disagree } = props.readings
-  return agree + disagree ? `${agree} readings agree, ${disagree} disagree` : 'no readings yet'
+  return agree + disagree ? t('VisitMarks.readings', { agree, disagree }) : t('VisitMarks.noReadingsYet')
 })
 </script>
 

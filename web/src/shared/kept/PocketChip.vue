@@ -16,7 +16,9 @@ const says = computed(() => {
   if (notSent.value) return t('PocketChip.notSent')
   return along.value ? t('PocketChip.along') : t('PocketChip.takeAlong')
 })
-const spoken = computed(() => (notSent.value ? `${says.value}, ${notSent.value} not sent` : says.value))
+const spoken = computed(() =>
+  notSent.value ? t('PocketChip.spokenNotSent', { says: says.value, count: notSent.value }) : says.value,
+)
 const shows = computed(() => away.value || notSent.value > 0 || props.visit !== null)
 
 function show() {

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef } from 'vue'
+import { useI18n } from 'vue-i18n'
 import { clashes, heldBy } from '@/shared/kept/item'
 import {
   away,
@@ -23,6 +24,7 @@ import { api, type Visit } from '@/shared/api/client'
 import TaskProgress from '@/shared/ui/kit/TaskProgress.vue'
 import SureButton from '@/shared/ui/kit/SureButton.vue'
 
+const { t } = useI18n()
 /** What is on this device: what waits to be sent, and the visits that were taken along. */
 const open = defineModel<boolean>({ required: true })
 const props = defineProps<{ visit: string | null; canKeep: boolean }>()
@@ -31,7 +33,8 @@ const { visit: inHand } = useVisit()
 const lines = computed(() =>
   outbox.value.map((item) => ({ item, behind: heldBy(outbox.value, item), title: titleOf(item.visit) })),
 )
-const titleOf = (id: string) => keptVisits.value.find((one) => one.id === id)?.title ?? 'a visit'
+const titleOf = (id: string) =>
+  keptVisits.value.find((one) => one.id === id)?.title ?? t('PocketSheet.aVisit')
 const mine = computed(() => keptVisits.value.find((one) => one.id === props.visit) ?? null)
 
 const going = shallowRef<{ title: string; done: number; of: number } | null>(null)
@@ -44,14 +47,17 @@ onMounted(async () => {
 })
 /** How the engine stands, in a sentence. */
 const engineSays = computed(() => {
-  if (engineState.value === 'broke')
-    return 'This device could not bring the engine up. What was kept is shown; everything else needs signal.'
-  if (!engineHere.value) return 'Not here. It comes with the first visit that is taken along.'
+  if (engineState.value === 'broke') return t('PocketSheet.engineBroke')
+  if (!engineHere.value) return t('PocketSheet.engineNotHere')
   const size = megabytes(engineHere.value.bytes)
-  if (engineState.value === 'starting') return `Here, ${size}; coming up…`
+  if (engineState.value === 'starting') return t('PocketSheet.engineComing', { size })
   const took = engineTook.value
-  if (!took) return `Here, ${size}. It comes up when it is asked first.`
-  return `Up, ${size}; it took ${(took.startMs / 1000).toFixed(1)} s and holds ${megabytes(took.memoryBytes)} of memory.`
+  if (!took) return t('PocketSheet.engineHere', { size })
+  return t('PocketSheet.engineUp', {
+    size,
+    seconds: (took.startMs / 1000).toFixed(1),
+    memory: megabytes(took.memoryBytes),
+  })
 })
 onBeforeUnmount(() => stop.abort())
 

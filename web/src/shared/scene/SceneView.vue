@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { useI18n } from 'vue-i18n'
 import type { Reading } from '@/shared/model/readingTable'
 import { useWaking } from '@/shared/scene/waking'
 import {
@@ -12,6 +13,7 @@ import {
   type Station,
 } from '@/shared/scene/geometry'
 
+const { t } = useI18n()
 const props = defineProps<{
   scene: Scene
   black?: string | null
@@ -95,7 +97,7 @@ const conductorOf = (link: SceneLink) =>
 function conductorName(id: string) {
   const [cable = '', color = ''] = id.split('.')
   const letter = cable.replace('cable_', '').toUpperCase()
-  return `${color.replaceAll('_', ' ')} conductor, cable ${letter}`
+  return t('SceneView.conductor', { color: color.replaceAll('_', ' '), letter })
 }
 </script>
 

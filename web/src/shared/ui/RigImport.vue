@@ -20,16 +20,15 @@ function refuse(detail: string) {
 async function read(file: File | undefined) {
   if (!file) return
   problem.value = null
-  if (file.size > MOST_BYTES)
-    return refuse(`“${file.name}” is larger than 2 MB; a rig file is a few kilobytes of JSON.`)
+  if (file.size > MOST_BYTES) return refuse(t('RigImport.tooLarge', { name: file.name }))
   let rig: unknown
   try {
     rig = JSON.parse(await file.text())
   } catch (error) {
-    return refuse(`“${file.name}” is not JSON: ${(error as Error).message}`)
+    return refuse(t('RigImport.notJson', { name: file.name, why: (error as Error).message }))
   }
   if (typeof rig !== 'object' || rig === null || Array.isArray(rig))
-    return refuse(`“${file.name}” has to hold one JSON object.`)
+    return refuse(t('RigImport.oneObject', { name: file.name }))
   busy.value = true
   const answer = await api.importRig(crypto.randomUUID(), rig as RigFile)
   busy.value = false

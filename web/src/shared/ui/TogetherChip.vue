@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
+import { useI18n } from 'vue-i18n'
 import { useRoute } from 'vue-router'
 import { api } from '@/shared/api/client'
 import PickButtons from '@/shared/ui/kit/PickButtons.vue'
@@ -8,6 +9,7 @@ import { PLACES, useOthers, useTogether, type Other, type Place } from '@/shared
 import { handsOf } from '@/shared/model/hands'
 import { PAGES } from '@/shared/model/visitPages'
 
+const { t } = useI18n()
 /** Who else is in this visit, and whether hands are clear before a call is changed. */
 const props = defineProps<{ visit: string }>()
 useTogether(() => props.visit)
@@ -17,7 +19,7 @@ const catalogue = useCatalogue()
 const open = ref(false)
 
 const callTitle = (id: string | null | undefined) =>
-  catalogue.value?.calls.find((one) => one.id === id)?.title ?? 'another call'
+  catalogue.value?.calls.find((one) => one.id === id)?.title ?? t('TogetherChip.anotherCall')
 const atUnit = computed(() => others.value.filter((one) => one.at === 'outdoor' || one.at === 'air_handler'))
 /** A call was changed here while somebody stands where it starts things. */
 const toAsk = ref<string | null>(null)

@@ -102,7 +102,10 @@ function take(file: File) {
 async function putIn(files: File[]) {
   problem.value = null
   const id = crypto.randomUUID()
-  const name = files.length > 1 ? `${files[0]!.name} and ${files.length - 1} more` : files[0]!.name
+  const name =
+    files.length > 1
+      ? t('RecordedDesk.andMore', { name: files[0]!.name, count: files.length - 1 })
+      : files[0]!.name
   const made = await recordedApi.create(props.visit.id, id, name.slice(0, 200))
   if (made.state === 'failed') return (problem.value = made.problem)
   sent.value = 0
