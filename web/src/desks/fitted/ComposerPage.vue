@@ -110,7 +110,7 @@ function giveUp() {
   })
   unkept.value = found.value = false
 }
-useLeaving(() => unkept.value, 'Your answers are not kept yet. They stay here as a draft.')
+useLeaving(() => unkept.value, t('ComposerPage.notKeptYet2'))
 
 const {
   value: composed,

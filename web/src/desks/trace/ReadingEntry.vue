@@ -65,7 +65,7 @@ function keep() {
     return
   }
   if (minutes === undefined || (minutes !== null && minutes < 0)) {
-    wrong.value = 'Minutes since the compressor stopped, such as 4'
+    wrong.value = t('ReadingEntry.minutesSuchAs')
     return
   }
   wrong.value = ''

@@ -88,13 +88,13 @@ function about(): Move['of'] {
 function add() {
   const time = at.value.trim() ? parseClock(at.value) : props.cursor
   const slow = over.value.trim() ? parseClock(over.value) : 0
-  if (time === null || slow === null) return (wrong.value = 'Times as 2:30 or 1:00:00, or in seconds')
+  if (time === null || slow === null) return (wrong.value = t('TapeScript.timesAs'))
   const chosen = values.value.length
     ? values.value.includes(value.value)
       ? value.value
       : values.value[0]!
     : readDegrees(value.value)
-  if (chosen === null || chosen === undefined) return (wrong.value = 'Degrees as a number, such as 28')
+  if (chosen === null || chosen === undefined) return (wrong.value = t('TapeScript.degreesAs'))
   wrong.value = ''
   emit(
     'put',

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue'
+import { useI18n } from 'vue-i18n'
 import { api, type AsFound, type ConductorEnd, type LandingsRead, type Wiring } from '@/shared/api/client'
 import { useQuestion } from '@/shared/api/useQuestion'
 import LandingEntry from '@/desks/wiring/LandingEntry.vue'
@@ -16,6 +17,7 @@ import type { Problem } from '@/shared/model/outcome'
 import { saveFile } from '@/shared/model/saveFile'
 import PickFile from '@/shared/ui/kit/PickFile.vue'
 
+const { t } = useI18n()
 const props = defineProps<{ id: string }>()
 const { visit, problem: keeping, saved, load, held, keepDesk, newer } = useVisit()
 const history = useHistory<AsFound>({})
@@ -114,11 +116,12 @@ async function enter() {
 function told(made: Entry): string {
   if (made.kind === 'jumper') {
     const { from, to, found } = made.jumper
-    return `${found ? 'Jumper' : 'No jumper'} ${from}–${to}.`
+    return found ? t('WiringPage.toldJumper', { from, to }) : t('WiringPage.toldNoJumper', { from, to })
   }
   if (made.kind === 'wrong') return made.says
   const { conductor, lands_on, lies } = made.landing
-  return `${conductor.replace(/_/g, ' ')}: ${lands_on ? `on ${letter(made.landing.place, lands_on)}` : lies}.`
+  const stands = lands_on ? t('WiringPage.on', { terminal: letter(made.landing.place, lands_on) }) : lies
+  return `${conductor.replace(/_/g, ' ')}: ${stands}.`
 }
 
 async function land(at: string, terminal: string) {

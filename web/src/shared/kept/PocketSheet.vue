@@ -75,8 +75,8 @@ async function take(rows: Visit[]) {
   } catch (problem) {
     wrong.value =
       problem instanceof DOMException && problem.name === 'QuotaExceededError'
-        ? 'This device has no room left for it. Leave another visit behind first.'
-        : 'It could not be taken along whole. What was kept stays; try it again with signal.'
+        ? t('PocketSheet.noRoom')
+        : t('PocketSheet.notWhole')
   } finally {
     going.value = null
   }

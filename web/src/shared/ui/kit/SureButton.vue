@@ -16,7 +16,7 @@ defineEmits<{ sure: [] }>()
   <el-popconfirm
     :title="asks"
     :confirm-button-text="yes"
-    :cancel-button-text="no ?? 'Leave it'"
+    :cancel-button-text="no ?? $t('SureButton.leaveIt')"
     :icon="null"
     width="280"
     @confirm="$emit('sure')"
