@@ -62,12 +62,13 @@ module Gorvant
         rows.map { |one| Present.reading(one, netlist, later[one[:id]]) }
       end
 
-      # What one spoken line is taken for, to be looked at before it is kept. units: those that the person reads in,
-      # and means where none is said.
+      # What a spoken line is taken for, and what it says after that, to be looked at before it is kept. units: those
+      # that the person reads in, and means where none is said.
       def saying(row, input, units = [])
-        saying =
-          Saying.new(Warm.rig(row), **input.slice(:call, :at, :meter), chosen: input.fetch(:chosen, {}), units: units)
-        { ways: saying.read(input[:text]).map { |way| said(way, row) } }
+        remembered = input.slice(:call, :at, :meter)
+        line = SayingLine.new(Warm.rig(row), **remembered, chosen: input.fetch(:chosen, {}), units: units)
+        told = line.read(input[:text])
+        { ways: told.ways.map { |way| said(way, row) }, rest: told.rest }
       end
 
       private

@@ -140,6 +140,15 @@ RSpec.describe "Find", :browser, type: :feature do
     expect(kept.map { |row| Gorvant::Server::ReadingRow.observation(row).says }).to eq(lines.map(&:last))
     expect(kept.map { |row| row[:condition]["call"] }.uniq).to eq(["heat"])
     expect(kept.map { |row| row[:instrument] }.values_at(0, -1)).to eq(%w[high_impedance low_impedance])
+    find("[data-testid=said]").set("compressor silent, contactor out and outdoor fan stands")
+    ["silent", "dropped out", "stands"].zip(
+      ["contactor out and outdoor fan stands", "outdoor fan stands", ""]
+    ) do |reads, rest|
+      expect(page).to have_css("[data-testid=said-way]", text: reads)
+      find("[data-testid=said-keep]:not([disabled])").click
+      expect(page).to have_css("[data-testid=said-kept]", text: reads)
+      expect(find("[data-testid=said]").value).to eq(rest)
+    end
     find("[data-testid=said]").set("good morning")
     expect(page).to have_css("[data-testid=said-nothing]")
     expect(complaints).to eq([])

@@ -167,6 +167,8 @@ RSpec.describe "Find", :server do
     expect(answer["ways"].first).to include("meter" => "low_impedance", "left" => [])
     send_json(:post, "#{visit}/saying", text: "board shows two flashes", call: "heat", meter: "low_impedance")
     expect(answer["ways"].first).to include("meter" => nil, "note" => "board shows two flashes")
+    send_json(:post, "#{visit}/saying", text: "fan stands, compressor hums", call: "heat")
+    expect([answer["ways"].map { |one| one["reads"] }, answer["rest"]]).to eq([["stands"], "compressor hums"])
     send_json(:post, "#{visit}/saying", text: "good morning")
     expect([answer["ways"], db[:readings].count]).to eq([[], before])
     send_json(

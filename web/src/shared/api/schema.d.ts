@@ -4421,6 +4421,8 @@ export interface components {
             also?: string[];
         };
         Said: {
+            /** @description what the line says after that, to be read next; empty for nothing */
+            rest: string;
             ways: {
                 meter: string | null;
                 /** @description what a code said */

@@ -58,6 +58,7 @@ const calls = computed(() => (catalogue.value?.calls ?? []).map((one) => ({ id: 
 
 async function keepWay(way: Said) {
   if (!way.call || !fresh.value) return
+  const rest = value.value?.rest ?? ''
   const reading = await keep({ ...(way.given as Read), condition: { call: way.call } } as Parameters<
     typeof keep
   >[0])
@@ -66,7 +67,7 @@ async function keepWay(way: Said) {
   call.value = way.call
   at.value = placeOf(way) ?? at.value
   meter.value = meterOf(way) ?? meter.value
-  text.value = ''
+  text.value = rest
   chosen.value = {}
   field.value?.focus()
 }
@@ -158,6 +159,9 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
           </el-button>
         </div>
       </div>
+      <p v-if="ways.length && value?.rest" class="quiet" data-testid="said-rest">
+        {{ $t('SayIt.thenAsNext', { rest: value.rest }) }}
+      </p>
       <p v-if="ways.length > 1" class="quiet">{{ $t('SayIt.thatCanBeMeantIn') }}</p>
       <p v-if="fresh && settled.trim() && !ways.length" class="left" role="status" data-testid="said-nothing">
         {{ $t('SayIt.notUnderstoodYetTwoPoints') }}
