@@ -43,6 +43,12 @@ module Gorvant
         find(id)
       end
 
+      # What of a kind is not done is wanted no more.
+      def call_off(kind)
+        unfinished = db[:tasks].where(crew_id: viewer.crew_id, kind: kind, state: %w[waiting running])
+        unfinished.update(state: "cancelled", updated_at: Sequel::CURRENT_TIMESTAMP)
+      end
+
       private
 
       def table = :tasks

@@ -49,7 +49,9 @@ module Gorvant
       def exports = Exports.new(db, viewer)
       def task(row) = tasks.newest(MakeExport.key(row[:id]))
 
+      # In the place of one that is still at it.
       def begin_it(row)
+        tasks.call_off(MakeExport::KIND)
         units = sites.all.flat_map { |site| site[:units].map { |unit| unit[:id] } }
         who = { "crew_id" => viewer.crew_id, "crew_name" => viewer.crew_name, "user_id" => viewer.user_id }
         tasks.ask(MakeExport::KIND, MakeExport.key(row[:id]), { **who, "export_id" => row[:id], "units" => units })

@@ -400,7 +400,9 @@ RSpec.describe "Archives", :server do
     it "is one at a time, is not whole before its task is done, and goes after a day" do
       fetch("/api/viewer")
       first = make["id"]
+      send_json(:post, "/api/exports", id: between = uuid)
       send_json(:post, "/api/exports", id: second = uuid)
+      expect(db[:tasks].where(state: "cancelled").select_map(:key)).to eq(["export #{between}"])
       fetch("/api/exports")
       expect(answer["export"].values_at("id", "state")).to eq([second, "waiting"])
       get("/api/exports/#{second}/whole", {}, "HTTP_HOST" => "127.0.0.1")
