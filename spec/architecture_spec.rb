@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require "json"
 require "open3"
 require "yaml"
 
@@ -165,10 +166,11 @@ RSpec.describe "Architecture" do
 
   it "the list of desks is one: the pages have a tab for each, under the same title" do
     list = text.call(File.join(root, "web/src/shared/model/visitPages.ts"))
+    words = JSON.parse(text.call(File.join(root, "web/src/words/en/shared.json"))).fetch("visitPages")
     tabs =
       list
-        .scan(/id: '(\w+)', title: '([^']+)', path: (null|'[\w-]+')/)
-        .map { |id, title, path| [id, title, path != "null"] }
+        .scan(/id: '(\w+)', title: say\('visitPages\.(\w+)'\), path: (null|'[\w-]+')/)
+        .map { |id, title, path| [id, words.fetch(title), path != "null"] }
     desks = YAML.safe_load_file(File.join(root, "core/data/desks.yml"))
     expect(tabs).to eq(desks.map { |id, about| [id, about["title"], about["built"]] })
   end
