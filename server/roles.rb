@@ -60,7 +60,7 @@ module Gorvant
         },
         worker: {
           **KEPT.to_h { |table| [table, "SELECT"] },
-          "tasks" => "SELECT, UPDATE",
+          "tasks" => "SELECT, UPDATE, DELETE",
           "events" => "SELECT, DELETE",
           **%w[sites units visits archive_parts].to_h { |table| [table, "SELECT, DELETE"] },
           "exports" => "SELECT, DELETE",

@@ -93,6 +93,31 @@ module Gorvant
         end
       end
 
+      # Ids of the crew's rigs, by age.
+      def rigs_kept = db[:rigs].where(crew_id: viewer.crew_id).order(:created_at, :id).select_map(:id)
+
+      # { name => bytes } of an archive of these rigs with all of their revisions; whole: and of what else the crew keeps
+      # beside its visits.
+      def shelf_files(rig_ids, whole:)
+        revisions = db[:rig_revisions].where(crew_id: viewer.crew_id, rig_id: rig_ids).select_map(:id)
+        Formats::Archive.files(
+          visits: [],
+          rigs: rigs(revisions),
+          photos: {
+          },
+          shelf: shelf.document(rig_ids, whole: whole),
+          made_at: Time.now.utc.iso8601,
+          made_by: viewer.crew_name
+        )
+      end
+
+      # What a checked archive holds of a crew's shelf: [Outcome].
+      def take_in_shelf(archive)
+        return [] unless archive.shelf
+
+        [*archive.shelf["rigs"].map { |id| shelve(archive.rigs.fetch(id)) }, *shelf.take_in(archive.shelf)]
+      end
+
       # Ids of a unit's records that can go along.
       def records_of(unit_id) = records.of_unit(unit_id)
 
@@ -109,6 +134,7 @@ module Gorvant
       private
 
       def records = ArchivedRecords.new(db, viewer)
+      def shelf = Shelf.new(db, viewer)
       def table = :visits
       def thing = "visit"
 
@@ -272,6 +298,25 @@ module Gorvant
         end
       end
 
+      # A rig with all of its revisions, under ids of its own or new ones.
+      def shelve(rig)
+        before = db[:rig_revisions].where(crew_id: viewer.crew_id).count
+        id = [Own.new, New.new(viewer.crew_id)].each { |ids| made = rig_under(rig, ids) and break made }
+        came = db[:rig_revisions].where(crew_id: viewer.crew_id).count == before ? "there" : "taken_in"
+        Outcome.new(id: id, title: rig["name"], came: came, new_id: id != rig["id"])
+      end
+
+      # Its id; nil where one of these ids is somebody else's, or a revision of that number is another one here.
+      def rig_under(rig, ids)
+        db.transaction(savepoint: true) do
+          own(:rigs, id = ids[rig["id"]], name: rig["name"], request_digest: "archive", demo: false)
+          rig["revisions"].each { |one| take_revision(one, ids[one["id"]], id) }
+          id
+        end
+      rescue Taken
+        raise if ids.is_a?(New)
+      end
+
       def take_revision(one, id, rig_id)
         there = db[:rig_revisions].where(crew_id: viewer.crew_id, id: id).get(:digest)
         raise Taken if there && there != one["digest"]
@@ -308,22 +353,10 @@ module Gorvant
         JSON_COLUMNS.include?(column) ? (value.nil? ? nil : Sequel.pg_jsonb_wrap(value)) : value
       end
 
-      # Notes of site and unit only where there are none here.
       def unit_of(document)
         site, unit = document.values_at("site", "unit")
-        id = Sites.new(db, viewer).unit_id(site["name"], unit["name"])
-        note(:units, id, unit["notes"])
-        installed(id, unit["installed_year"])
-        note(:sites, db[:units].where(id: id).get(:site_id), site["notes"])
-        id
-      end
-
-      def note(table, id, notes)
-        db[table].where(crew_id: viewer.crew_id, id: id, notes: "").update(notes: notes) unless notes.to_s.empty?
-      end
-
-      def installed(id, year)
-        db[:units].where(crew_id: viewer.crew_id, id: id, installed_year: nil).update(installed_year: year) if year
+        about = { "site" => site["name"], "site_notes" => site["notes"], "unit" => unit["name"] }
+        Sites.new(db, viewer).noted_unit(about.merge(unit.slice("notes", "installed_year")))
       end
 
       def title(document)

@@ -27,6 +27,21 @@ module Gorvant
         one(:units, %i[site_id name], site_id: site, name: unit_name, demo: demo)
       end
 
+      # Whether there is one of these names, in sight.
+      def unit?(site_name, unit_name) =
+        in_sight.where(Sequel[:whole][:name] => site_name, Sequel[:units][:name] => unit_name).any?
+
+      # Its id, made if need be, as unit_id; its notes, its site's and its year only where there are none here.
+      # about: { "site", "site_notes", "unit", "notes", "installed_year" }, notes and year may be missing.
+      def noted_unit(about)
+        id = unit_id(about["site"], about["unit"])
+        mine = db[:units].where(crew_id: viewer.crew_id, id: id)
+        note(mine, about["notes"])
+        mine.where(installed_year: nil).update(installed_year: about["installed_year"]) if about["installed_year"]
+        note(db[:sites].where(crew_id: viewer.crew_id, id: mine.select(:site_id)), about["site_notes"])
+        id
+      end
+
       # The id itself when such a unit exists; NotFound otherwise.
       def fetch_unit_id(id)
         known = Repository::UUID.match?(id.to_s) && in_sight.where(Sequel[:units][:id] => id).get(Sequel[:units][:id])
@@ -65,6 +80,8 @@ module Gorvant
       end
 
       private
+
+      def note(row, notes) = notes.to_s.empty? ? nil : row.where(notes: "").update(notes: notes)
 
       # Units that are not in the bin, nor their site.
       def in_sight =

@@ -23,14 +23,14 @@ module Gorvant
         input = ArchiveImportRequest.parse(body_json)
         archive = Formats::Archive.read(ArchiveZip.read(parts.whole(params[:id], input[:parts])))
         check_closings(archive)
-        visits, records =
+        visits, records, shelf =
           db.transaction do
-            taken = [archives.take_in(archive), archives.take_in_records(archive)]
+            taken = [archives.take_in(archive), archives.take_in_records(archive), archives.take_in_shelf(archive)]
             parts.drop(params[:id])
             taken.flatten.each { |one| audit.add(viewer, "imported", one.title) if one.came == "taken_in" }
             taken
           end
-        json(visits: visits.map(&:to_h), records: records.map(&:to_h))
+        json(visits: visits.map(&:to_h), records: records.map(&:to_h), shelf: shelf.map(&:to_h))
       end
 
       private

@@ -17,6 +17,7 @@ module Gorvant
       IDLE_SECONDS = 0.5
       AWAY_SECONDS = 2
       PRUNE_EVERY_SECONDS = 30
+      ENDED_KEPT_SECONDS = 2 * 86_400 # a page that was left open finds how its task ended
 
       def initialize(db) = @db = db
 
@@ -51,10 +52,12 @@ module Gorvant
       end
 
       # Takes away what has had its time: kept answers over their budget, yesterday's events, what lay in the bin,
-      # parts of archives that nobody took in.
+      # parts of archives that nobody took in, tasks that ended (what they were asked with may be a whole paper).
       def tidy
         Computed.new(@db).prune
         RateCounts.new(@db).prune
+        ended = @db[:tasks].where(state: %w[done failed cancelled])
+        ended.where(Sequel[:updated_at] < Time.now - ENDED_KEPT_SECONDS).delete
         Metrics.tasks(@db[:tasks].group_and_count(:state).as_hash(:state, :count))
         Events.new(@db).prune
         crews = @db[:crews].select_map(:id)

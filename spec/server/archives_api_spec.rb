@@ -388,6 +388,105 @@ RSpec.describe "Archives", :server do
       expect(Gorvant::Formats::Archive.digest(archives.files(ids))).to eq(before)
     end
 
+    # Everything that has no visit: a rig of two revisions, a unit, a maker's numbers, a table.
+    def shelved
+      rig =
+        db[:rig_revisions]
+          .where(rig_id: db[:rigs].where(name: "Boathouse library, north").select(:id))
+          .get(:content)
+          .to_hash
+      send_json(:post, "/api/rigs", id: @rig = uuid, rig: rig.merge("name" => "Bench rig"))
+      expect(last_response.status).to eq(201)
+      send_json(:post, "/api/rigs/#{@rig}/revisions", version: 1, rig: rig.merge("name" => "Bench rig, later"))
+      expect(last_response.status).to eq(201)
+      id = Gorvant::Server::Sites.new(db, ServerBench.viewer).unit_id("Kiln shed", "Loft unit")
+      db[:units].where(id: id).update(notes: "Ladder behind the door.", installed_year: 2014)
+      labels = { "changeover_setup" => "12" }
+      send_json(:post, "/api/setting_profiles", id: @profile = uuid, name: "Mill", labels: labels)
+      text = "degrees_f,ohms\n30,34000\n60,15000\n90,7300\n"
+      send_json(:post, "/api/sensor_tables", id: @table = uuid, name: "Loft table", text: text, keep: true)
+      expect(last_response.status).to eq(201)
+    end
+
+    # The one file of what has no visit: [its zip, its document].
+    def beside(made)
+      number = made["files"].find { |one| one["visits"].zero? && one["records"].zero? }["number"]
+      zip = zip_of("/api/exports/#{made["id"]}/files/#{number}")
+      [zip, JSON.parse(files_of(zip).fetch("shelf.json"))]
+    end
+
+    def shelf_rows
+      own = { crew_id: ServerBench.viewer.crew_id }
+      [
+        db[:rig_revisions].where(own).order(:id).select_map(%i[id rig_id number digest]),
+        db[:units].where(own).order(:id).select_map(%i[name notes installed_year]).sort_by(&:inspect),
+        db[:setting_profiles].where(own).order(:id).select_map(%i[id name labels]),
+        db[:sensor_tables].where(own).order(:id).select_map(%i[id name tolerance_degrees_f points])
+      ]
+    end
+
+    it "holds what has no visit: rigs with every revision, units with their notes, own numbers and tables" do
+      shelved
+      fetch("/api/viewer")
+      zip, shelf = beside(make)
+      expect(JSON.parse(files_of(zip)["manifest.json"])["format"]).to eq("gorvant-archive/3")
+      expect(shelf["units"].map { |one| one.values_at("site", "unit") }).to include(["Kiln shed", "Loft unit"])
+      before = shelf_rows
+      expect([send_up(zip), answer["shelf"].map { |one| one["came"] }.uniq]).to eq([200, ["there"]])
+      expect(shelf_rows).to eq(before)
+      %i[visits units sites rigs setting_profiles sensor_tables].each { |table| db[table].delete }
+      expect([send_up(zip), answer["shelf"].map { |one| one["came"] }.uniq]).to eq([200, ["taken_in"]])
+      expect(shelf_rows).to eq(before)
+      fetch("/api/rigs/#{@rig}/revisions")
+      expect(answer["revisions"].map { |one| one["number"] }).to eq([2, 1])
+    end
+
+    it "is taken in by another crew under ids of its own, once, and names that are taken there get a number" do
+      shelved
+      fetch("/api/viewer")
+      zip, = beside(make)
+      other = db[:crews].returning(:id).insert(name: "Fenwater crew").first[:id]
+      as(ServerBench.person("Ilse Marrow", "owner", crew: other))
+      send_json(:post, "/api/setting_profiles", id: uuid, name: "Mill", labels: { "changeover_setup" => "7" })
+      came = 2.times.map { send_up(zip) && answer["shelf"].map { |one| one.values_at("id", "title", "came") } }
+      expect(came.map { |all| all.map(&:last).uniq }).to eq([["taken_in"], ["there"]])
+      expect(came.map { |all| all.map { |one| one.take(2) } }.uniq.size).to eq(1)
+      expect(db[:setting_profiles].where(crew_id: other).select_order_map(:name)).to eq(["Mill", "Mill (2)"])
+      expect(db[:rigs].where(id: @rig).get(:crew_id)).to eq(ServerBench.viewer.crew_id)
+      expect(db[:rigs].where(crew_id: other, name: "Bench rig, later").count).to eq(1)
+    end
+
+    {
+      "a rig that is not in it" => [
+        ->(shelf) { shelf["rigs"] << "00000000-0000-4000-8000-000000000000" },
+        /names rigs that/
+      ],
+      "a setting that is none" => [
+        ->(shelf) { shelf["setting_profiles"][0]["labels"] = { "x" => "1" } },
+        %r{profiles/0/labels}
+      ],
+      "a table that climbs" => [
+        ->(shelf) { shelf["sensor_tables"][0]["points"][2][1] = 90_000 },
+        %r{sensor_tables/0/points/2 ohms have to fall}
+      ],
+      "a name of nothing" => [->(shelf) { shelf["sensor_tables"][0]["name"] = " " }, %r{sensor_tables/0/name}],
+      "a crew's own column" => [->(shelf) { shelf["units"][0]["crew_id"] = "mine" }, %r{units/0}]
+    }.each do |what, (change, said)|
+      it "refuses a shelf with #{what}, and keeps nothing of it" do
+        shelved
+        fetch("/api/viewer")
+        zip, shelf = beside(make)
+        db[:setting_profiles].delete
+        change.call(shelf)
+        files = files_of(zip).except("manifest.json").merge("shelf.json" => JSON.generate(shelf))
+        sums = files.transform_values { |bytes| Digest::SHA256.hexdigest(bytes) }
+        manifest = JSON.parse(files_of(zip)["manifest.json"]).merge("files" => sums)
+        changed = Gorvant::Server::ArchiveZip.dump({ "manifest.json" => JSON.generate(manifest), **files })
+        expect([send_up(changed), problems.join]).to match([422, said])
+        expect(db[:setting_profiles].count).to eq(0)
+      end
+    end
+
     it "parts a unit with more than an archive holds, and names each file apart" do
       stub_const("Gorvant::Server::MakeExport::MOST_ENTRIES", 2)
       fetch("/api/viewer")
@@ -477,8 +576,8 @@ RSpec.describe "Archives", :server do
     ],
     "no manifest" => [->(files) { files.except("manifest.json") }, /manifest.json is missing/],
     "a newer version" => [
-      ->(files) { files.merge("manifest.json" => JSON.generate({ "format" => "gorvant-archive/3" })) },
-      %r{reads gorvant-archive/1 and gorvant-archive/2}
+      ->(files) { files.merge("manifest.json" => JSON.generate({ "format" => "gorvant-archive/4" })) },
+      %r{reads gorvant-archive/1, gorvant-archive/2, gorvant-archive/3}
     ],
     "a reading of nothing" => [
       ->(files) { changed.call(files) { |one| one["readings"][2]["function"] = "smell" } },

@@ -93,6 +93,22 @@ RSpec.describe "Long work", :server do
     expect(db[:tasks].where(id: id).get(%i[state done total])).to eq(["done", 12, 12])
   end
 
+  it "forgets two days later what has ended, and nothing that waits or runs" do
+    states = %w[waiting running done failed cancelled].product([47, 49])
+    states.each_with_index do |(state, hours), i|
+      at = Time.now - (hours * 3600)
+      fields = { kind: "alike", key: "k#{i}", input: Sequel.pg_jsonb({}), state: state, updated_at: at, created_at: at }
+      db[:tasks].insert(crew_id: ServerBench.viewer.crew_id, created_by: ServerBench.viewer.user_id, **fields)
+    end
+    Gorvant::Server::Worker.new(own = Gorvant::Server::Database.connect(as: :worker)).tidy
+    fetch("/api/viewer")
+    left = db[:tasks].select_map(%i[state key]).map { |state, key| [state, states[key.delete("k").to_i].last] }
+    kept = states.reject { |state, hours| hours == 49 && %w[done failed cancelled].include?(state) }
+    expect(left).to match_array(kept)
+  ensure
+    Gorvant::Server::Database.forget(own) if own
+  end
+
   it "says why a task failed" do
     ask
     id = answer["id"]

@@ -189,19 +189,47 @@ RSpec.describe "Units", :server do
     end
   end
 
-  it "has a square on its label only where others reach this server, and it leads to the unit" do
-    fetch(unit)
-    label = ->(address) do
-      Gorvant::Server::Reports::Label
-        .new(site: "S", unit: "U", number: "1", crew: "C", lines: [], last_on: "2026-11-29", address: address)
-        .render
-        .bytesize
+  describe "the square on its label" do
+    def label(address, size)
+      Gorvant::Server::Reports::Label.new(
+        site: "Boathouse library",
+        unit: "North unit",
+        number: "1",
+        crew: "C",
+        lines: [],
+        last_on: "2026-11-29",
+        address: address,
+        size: size
+      ).render
     end
-    expect(label.call("https://gorvant.example/units/1")).to be > label.call(nil) + 500
-    expect(Gorvant::Server::Opening.new(public_url: "").public_address("/units/1")).to be_nil
-    expect(Gorvant::Server::Opening.new(public_url: "https://a.example/").public_address("/units/1")).to eq(
-      "https://a.example/units/1"
-    )
+
+    # What a camera reads at 200 dots an inch; nil where there is nothing to read.
+    def read_by_camera(pdf)
+      picture, = Open3.capture2("pdftoppm", "-r", "200", "-singlefile", "-png", stdin_data: pdf, binmode: true)
+      pixels = Vips::Image.new_from_buffer(picture, "").colourspace(:srgb).bandjoin(255).cast(:uchar)
+      sizes = [pixels.width, pixels.height].map(&:to_s)
+      script = File.expand_path("../support/read_square.mjs", __dir__)
+      said, status = Open3.capture2("node", script, *sizes, stdin_data: pixels.write_to_memory, binmode: true)
+      expect(status).to be_success
+      said.empty? ? nil : said
+    end
+
+    Gorvant::Server::Reports::Label::SIZES.each_key do |size|
+      it "leads to the unit by a camera where others reach this server, and is not there elsewhere: #{size}" do
+        fetch(unit)
+        address = "https://gorvant.example/units/#{unit_id}"
+        expect(read_by_camera(label(address, size))).to eq(address)
+        expect(read_by_camera(label(nil, size))).to be_nil
+      end
+    end
+
+    it "has an address only where the server has one" do
+      fetch(unit)
+      expect(Gorvant::Server::Opening.new(public_url: "").public_address("/units/1")).to be_nil
+      expect(Gorvant::Server::Opening.new(public_url: "https://a.example/").public_address("/units/1")).to eq(
+        "https://a.example/units/1"
+      )
+    end
   end
 
   describe "known good" do

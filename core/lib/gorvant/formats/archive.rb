@@ -12,18 +12,18 @@ module Gorvant
   end
 
   module Formats
-    # gorvant-archive/2: visits with all that belongs to them, and recorded defrosts, as files: manifest.json with the
-    # SHA-256 of each other, visits/ID.json, rigs/ID.json, photos/ID.jpg, records/ID.json with records/ID.hours. /1 knew
-    # no records; what holds none is written as /1. The checksums find damage and what was changed by hand without care;
-    # they promise no more.
+    # gorvant-archive/3: visits with all that belongs to them, recorded defrosts, and what a crew keeps beside them, as
+    # files: manifest.json with the SHA-256 of each other, visits/ID.json, rigs/ID.json, photos/ID.jpg, records/ID.json
+    # with records/ID.hours, shelf.json. /1 knew no records, /2 no shelf; an archive is written as the oldest that holds
+    # what is in it. The checksums find damage and what was changed by hand without care; they promise no more.
     class Archive
-      FORMAT = "gorvant-archive/2"
-      OLDER = "gorvant-archive/1"
-      SCHEMA_OF = { "record" => "gorvant-archive-2" }.freeze
+      FORMATS = %w[gorvant-archive/1 gorvant-archive/2 gorvant-archive/3].freeze
+      SCHEMA_OF = { "record" => "gorvant-archive-2", "shelf" => "gorvant-archive-3" }.freeze
       MANIFEST = "manifest.json"
+      SHELF = "shelf.json"
       UUID = /\h{8}(?:-\h{4}){3}-\h{12}/
       NAMES =
-        %r{\A(?:manifest\.json|visits/#{UUID}\.json|rigs/#{UUID}\.json|photos/#{UUID}\.jpg|
+        %r{\A(?:manifest\.json|shelf\.json|visits/#{UUID}\.json|rigs/#{UUID}\.json|photos/#{UUID}\.jpg|
         records/#{UUID}\.(?:json|hours))\z}x
       MOST_PROBLEMS = 20
       SCHEMAS = Schemas.new
@@ -32,22 +32,23 @@ module Gorvant
       FLAGS = %w[about open isolated].freeze
       SEEN = (%w[function from_node to_node place value value_high choice instrument] + FLAGS).freeze
 
-      # visits, rigs, records: { id => document }; photos, hours: { id => bytes }.
-      attr_reader :visits, :rigs, :photos, :records, :hours
+      # visits, rigs, records: { id => document }; photos, hours: { id => bytes }; shelf: a document, or nil.
+      attr_reader :visits, :rigs, :photos, :records, :hours, :shelf
 
       class << self
-        # { name => bytes } of documents. records: [[document, packed hours one after the other]]; made_at: ISO 8601,
-        # made_by: the crew's name.
-        def files(visits:, rigs:, photos:, made_at:, made_by:, records: [])
+        # { name => bytes } of documents. records: [[document, packed hours one after the other]]; shelf: a document or
+        # nil; made_at: ISO 8601, made_by: the crew's name.
+        def files(visits:, rigs:, photos:, made_at:, made_by:, records: [], shelf: nil)
           files = {
             **visits.to_h { |visit| ["visits/#{visit.dig("visit", "id")}.json", JSON.generate(visit)] },
             **rigs.to_h { |rig| ["rigs/#{rig["id"]}.json", JSON.generate(rig)] },
             **photos.transform_keys { |id| "photos/#{id}.jpg" },
             **records.to_h { |record, _hours| ["records/#{record["id"]}.json", JSON.generate(record)] },
-            **records.to_h { |record, hours| ["records/#{record["id"]}.hours", hours] }
+            **records.to_h { |record, hours| ["records/#{record["id"]}.hours", hours] },
+            **(shelf ? { SHELF => JSON.generate(shelf) } : {})
           }
           sums = files.transform_values { |bytes| Digest::SHA256.hexdigest(bytes) }
-          format = records.any? ? FORMAT : OLDER
+          format = FORMATS[shelf ? 2 : [records.size, 1].min]
           manifest = { "format" => format, "made_at" => made_at, "made_by" => made_by, "files" => sums.sort.to_h }
           { MANIFEST => JSON.generate(manifest), **files }
         end
@@ -66,6 +67,7 @@ module Gorvant
         @rigs = documents(files, "rigs", "rig") { |document| document["id"] }
         @records = documents(files, "records", "record") { |document| document["id"] }
         @photos, @hours = %w[photos/ records/].map { |folder| bytes(files, folder) }
+        @shelf = files.key?(SHELF) ? shelf_document(files[SHELF]) : nil
         stop
         check_sense
         stop
@@ -102,12 +104,12 @@ module Gorvant
 
       def version(manifest)
         given = manifest["format"].to_s
-        return if [FORMAT, OLDER].include?(given)
+        return if FORMATS.include?(given)
 
         newer = given.start_with?("gorvant-archive/")
         wrong(
           MANIFEST,
-          newer ? "is #{given[0, 40]}, and this program reads #{OLDER} and #{FORMAT}" : "is no archive of this program"
+          newer ? "is #{given[0, 40]}, and this program reads #{FORMATS.join(", ")}" : "is no archive of this program"
         )
         stop
       end
@@ -131,6 +133,8 @@ module Gorvant
           end
           .to_h
       end
+
+      def shelf_document(bytes) = json(bytes, SHELF)&.tap { |document| against("shelf", document, SHELF) }
 
       def json(bytes, name)
         return wrong(name, "is missing from the archive") && nil unless bytes
@@ -164,6 +168,26 @@ module Gorvant
 
         visits.each { |id, document| visit(document, "visits/#{id}.json") }
         (records.keys | hours.keys).each { |id| record(id) }
+        shelved if shelf
+      end
+
+      # Each rig of the shelf is in the archive, each set of numbers and each table is one that a crew could keep.
+      def shelved
+        lacking = shelf["rigs"] - rigs.keys
+        wrong("#{SHELF}/rigs", "names rigs that are not in the archive: #{lacking.first}") if lacking.any?
+        shelf["setting_profiles"].each_with_index do |one, i|
+          next if Desks::Thermostat.labels?(one["labels"])
+
+          wrong("#{SHELF}/setting_profiles/#{i}/labels", Desks::Thermostat::LABELS)
+        end
+        shelf["sensor_tables"].each_with_index { |one, i| sensor_table(one, "#{SHELF}/sensor_tables/#{i}/points") }
+      end
+
+      # As a maker's table that comes in: its lines less the heading are the points.
+      def sensor_table(one, at)
+        text = ["degrees_f,ohms", *one["points"].map { |point| point.join(",") }].join("\n")
+        read = SensorTableCsv.read(text, id: one["id"], title: one["name"])
+        read.refused.each { |row| wrong("#{at}/#{[row[:line] - 2, 0].max}", row[:problem]) }
       end
 
       def revision(one, at)

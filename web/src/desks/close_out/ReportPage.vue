@@ -39,9 +39,18 @@ watch(
   (id) => id && visit.value?.id !== id && load(id),
   { immediate: true },
 )
+const chosen = ref(false) // and not kept yet: the visit itself may still be on its way
+watch(
+  () => chosen.value && mayKeep.value && visit.value?.id === props.id,
+  (can) => {
+    if (!can) return
+    chosen.value = false
+    void keepDesk('close_out', { leave_out: out.value })
+  },
+)
 function toggle(id: string, on: unknown) {
   out.value = on ? out.value.filter((one) => one !== id) : [...out.value, id]
-  if (mayKeep.value && visit.value?.id === props.id) void keepDesk('close_out', { leave_out: out.value })
+  chosen.value = mayKeep.value
 }
 
 const MARK = '/api/crew/mark'

@@ -19,6 +19,7 @@ interface Came {
   problem: Problem | null
   visits: TakenIn[]
   records: TakenIn[]
+  shelf: TakenIn[]
 }
 const came = shallowRef<Came[]>([])
 const waiting: ArchiveFile[] = []
@@ -40,7 +41,7 @@ async function take(file: File) {
 }
 
 async function send({ name, blob }: ArchiveFile): Promise<Came> {
-  const nothing = { name, problem: null, visits: [], records: [] }
+  const nothing = { name, problem: null, visits: [], records: [], shelf: [] }
   const id = crypto.randomUUID()
   const parts = Math.max(1, Math.ceil(blob.size / PART_BYTES))
   for (let number = 1; number <= parts; number++) {
@@ -90,7 +91,7 @@ const COMMANDS = { backup: 'bin/backup FILE', restore: 'bin/restore FILE' }
                   one.came === 'there' ? $t('ArchivePart.wasHereAlreadyJustThe') : $t('ArchivePart.takenIn')
                 }}
               </li>
-              <li v-for="one in file.records" :key="one.id">
+              <li v-for="one in [...file.records, ...file.shelf]" :key="one.id">
                 {{ one.title }}
                 {{
                   one.came === 'there' ? $t('ArchivePart.wasHereAlreadyJustThe') : $t('ArchivePart.takenIn')

@@ -36,8 +36,11 @@ const size = (bytes: number) =>
     ? t('ExportSection.kb', { n: Math.ceil(bytes / 1024) })
     : t('ExportSection.mb', { n: (bytes / MB).toFixed(1) })
 const all = computed(() => made.value?.files.reduce((sum, one) => sum + one.bytes, 0) ?? 0)
-const holds = (one: CrewExport['files'][number]) =>
-  one.records ? t('ExportSection.record') : t('ExportSection.visits', { count: one.visits }, one.visits)
+function holds(one: CrewExport['files'][number]) {
+  if (one.records) return t('ExportSection.record')
+  if (!one.visits) return t('ExportSection.shelf')
+  return t('ExportSection.visits', { count: one.visits }, one.visits)
+}
 </script>
 
 <template>

@@ -7897,7 +7897,7 @@ export interface operations {
             };
         };
         responses: {
-            /** @description What became of each visit and record */
+            /** @description What became of each visit and record, and of what a crew keeps beside them */
             200: {
                 headers: {
                     [name: string]: unknown;
@@ -7906,6 +7906,7 @@ export interface operations {
                     "application/json": {
                         visits: components["schemas"]["TakenIn"][];
                         records: components["schemas"]["TakenIn"][];
+                        shelf: components["schemas"]["TakenIn"][];
                     };
                 };
             };
