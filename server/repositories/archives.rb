@@ -96,7 +96,7 @@ module Gorvant
       # Ids of the crew's rigs, by age.
       def rigs_kept = db[:rigs].where(crew_id: viewer.crew_id).order(:created_at, :id).select_map(:id)
 
-      # { name => bytes } of an archive of these rigs with all of their revisions; whole: and of what else the crew keeps
+      # { name => bytes } of an archive of these rigs with all of their revisions; whole: and of what else the crew has
       # beside its visits.
       def shelf_files(rig_ids, whole:)
         revisions = db[:rig_revisions].where(crew_id: viewer.crew_id, rig_id: rig_ids).select_map(:id)

@@ -97,6 +97,22 @@ class Mutations
   ].freeze
   JSONS = ["rig JSON", "archive", "drill file", "drills within", "device reading"].freeze
 
+  SHELF = {
+    "rigs" => [],
+    "units" => [{ "site" => "Mill", "site_notes" => "", "unit" => "Loft", "notes" => "dry", "installed_year" => 2014 }],
+    "setting_profiles" => [
+      { "id" => "7d9d2f0e-5a53-4a0e-9d58-3f0a1b2c3d4e", "name" => "Mill", "labels" => { "changeover_setup" => "12" } }
+    ],
+    "sensor_tables" => [
+      {
+        "id" => "7d9d2f0e-5a53-4a0e-9d58-3f0a1b2c3d4f",
+        "name" => "Loft table",
+        "tolerance_degrees_f" => 2.0,
+        "points" => [[30.0, 34_000.0], [60.0, 15_000.0], [90.0, 7_300.0]]
+      }
+    ]
+  }.freeze
+
   READINGS = <<~CSV
     taken_at,call,function,from,to,place,value,value_high,about,open,isolated,choice,instrument,note
     2026-11-26T10:00:00Z,heat,volts_ac,outdoor.Y,outdoor.C,,24.3,,,,,,high_impedance,at the board
@@ -199,8 +215,9 @@ class Mutations
     reader.finish
   end
 
-  # A visit with its rig, as one text; its sums are made anew, so that what is broken is read and not only found out.
-  def archive = JSON.generate(self.class.archive)
+  # A visit with its rig and a crew's shelf, as one text; its sums are made anew, so that what is broken is read and not
+  # only found out.
+  def archive = JSON.generate({ **self.class.archive, "shelf.json" => SHELF })
 
   def files(text)
     given = json(text)
@@ -208,7 +225,7 @@ class Mutations
 
     files = given.to_h { |name, one| [name, JSON.generate(one)] }
     sums = files.transform_values { |one| Digest::SHA256.hexdigest(one) }
-    manifest = { "format" => Formats::Archive::FORMAT, "made_at" => "2026-11-26T10:00:00Z", "made_by" => "Crew" }
+    manifest = { "format" => Formats::Archive::FORMATS.last, "made_at" => "2026-11-26T10:00:00Z", "made_by" => "Crew" }
     { "manifest.json" => JSON.generate(manifest.merge("files" => sums)), **files }
   end
 

@@ -1,57 +1,92 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import UPlot from 'uplot'
+import { computed, useTemplateRef } from 'vue'
 import type { ThermistorAnswer } from '@/shared/api/client'
 import { degreeSign, inUnit, shownDegrees } from '@/shared/model/units'
-import { useDrawnWidth } from '@/shared/ui/useDrawnWidth'
+import { useChart, type Look } from '@/shared/ui/kit/useChart'
 
+/** A thermistor's table as a curve in the band of its tolerance, and what was measured of the sensor in it. */
 const props = defineProps<{ answer: ThermistorAnswer }>()
-const USUAL = 560
 const HEIGHT = 260
-const LEFT = 58
-const FOOT = 26
-const LABEL = 44
-const drawing = ref<SVGElement | null>(null)
-const width = useDrawnWidth(drawing, USUAL)
+const box = useTemplateRef<HTMLElement>('box')
 
-const table = computed(() => props.answer.table.points)
-const low = computed(() => table.value[0]?.[0] ?? 0)
-const high = computed(() => table.value[table.value.length - 1]?.[0] ?? 100)
-const top = computed(() => Math.log(table.value[0]?.[1] ?? 1e5))
-const bottom = computed(() => Math.log(table.value[table.value.length - 1]?.[1] ?? 1e3))
-const x = (degrees: number) =>
-  LEFT + ((degrees - low.value) / (high.value - low.value)) * (width.value - LEFT - 14)
-const y = (ohms: number) =>
-  10 + ((top.value - Math.log(ohms)) / (top.value - bottom.value)) * (HEIGHT - FOOT - 20)
-const line = (shift: number) =>
-  table.value
-    .map(
-      ([degrees, ohms], i) =>
-        `${i ? 'L' : 'M'}${x((degrees ?? 0) + shift).toFixed(1)} ${y(ohms ?? 1).toFixed(1)}`,
-    )
-    .join('')
-/** The band in which the table's tolerance lies, out and back. */
-const band = computed(() => {
+const table = computed(() => props.answer.table.points.map(([degrees, ohms]) => [degrees ?? 0, ohms ?? 1]))
+const shown = computed(() => {
+  const [low, high] = [table.value[0]?.[0] ?? 0, table.value.at(-1)?.[0] ?? 100]
+  return props.answer.points.filter(
+    (one) => one.ohms !== null && one.ohms > 0 && one.degrees_f >= low && one.degrees_f <= high,
+  )
+})
+/** The table moved by so many °F, as a table of its own. */
+const moved = (by: number) => [
+  table.value.map(([degrees]) => inUnit(degrees! + by)),
+  table.value.map(([, ohms]) => ohms!),
+]
+const kilohms = (ohms: number) => (ohms >= 1000 ? `${ohms / 1000}k` : `${ohms}`)
+
+useChart(box, HEIGHT, ({ tone, font, axis }) => {
   const by = props.answer.table.tolerance_degrees_f
-  const back = [...table.value]
-    .reverse()
-    .map(([degrees, ohms]) => `L${x((degrees ?? 0) - by).toFixed(1)} ${y(ohms ?? 1).toFixed(1)}`)
-  return `${line(by)}${back.join('')}Z`
+  const [low, high] = [table.value[0]!, table.value.at(-1)!]
+  const line = { spanGaps: true, points: { show: false } }
+  return {
+    data: UPlot.join([by, -by, 0].map((one) => moved(one) as UPlot.AlignedData)),
+    options: {
+      legend: { show: false },
+      cursor: { show: false },
+      scales: {
+        x: { time: false, range: [inUnit(low[0]!), inUnit(high[0]!)] },
+        y: { distr: 3, log: 10, range: [high[1]! * 0.9, low[1]! * 1.1] },
+      },
+      axes: [
+        { ...axis, size: 30, space: 44, values: (_, all) => all.map((one) => `${one}°`) },
+        {
+          ...axis,
+          size: 58,
+          splits: () => OHMS.filter((one) => one >= high[1]! && one <= low[1]!),
+          values: (_, all) => all.map(kilohms),
+        },
+      ],
+      series: [
+        {},
+        { ...line, stroke: 'transparent' },
+        { ...line, stroke: 'transparent' },
+        { ...line, stroke: tone('--ink'), width: 2 },
+      ],
+      bands: [{ series: [1, 2], fill: `color-mix(in srgb, ${tone('--agrees')} 40%, transparent)` }],
+      hooks: { draw: [({ ctx, valToPos }) => measured(ctx, valToPos, { tone, font })] },
+    },
+  }
 })
-const shown = computed(() =>
-  props.answer.points.filter(
-    (one) => one.ohms !== null && one.ohms > 0 && one.degrees_f >= low.value && one.degrees_f <= high.value,
-  ),
-)
-const ohmTicks = computed(() =>
-  [1e3, 2e3, 5e3, 1e4, 2e4, 5e4, 1e5, 2e5].filter(
-    (one) => Math.log(one) <= top.value && Math.log(one) >= bottom.value,
-  ),
-)
-const degreeTicks = computed(() => {
-  const step = ((high.value - low.value) / 20) * LABEL <= width.value - LEFT ? 20 : 40
-  const first = Math.ceil(low.value / step) * step
-  return Array.from({ length: Math.floor((high.value - first) / step) + 1 }, (_, i) => first + i * step)
-})
+const OHMS = [1e3, 2e3, 5e3, 1e4, 2e4, 5e4, 1e5, 2e5]
+
+/** Each measured pair: where it lies, and how far that is from what the sensor says. */
+function measured(
+  ctx: CanvasRenderingContext2D,
+  at: UPlot['valToPos'],
+  { tone, font }: Pick<Look, 'tone' | 'font'>,
+) {
+  const ratio = devicePixelRatio
+  for (const point of shown.value) {
+    const [x, y] = [at(inUnit(point.degrees_f), 'x', true), at(point.ohms!, 'y', true)]
+    if (point.reads_degrees_f !== null) {
+      ctx.fillStyle = tone('--alarm')
+      ctx.fillRect(x, y - 1.5 * ratio, at(inUnit(point.reads_degrees_f), 'x', true) - x, 3 * ratio)
+    }
+    ctx.beginPath()
+    ctx.arc(x, y, 6 * ratio, 0, 2 * Math.PI)
+    ctx.fillStyle = tone('--alarm')
+    ctx.fill()
+    if (point.error_degrees_f === null) continue
+    // Where the curve, which falls to the right, does not pass.
+    const below = point.error_degrees_f > 0
+    ctx.fillStyle = tone('--ink')
+    ctx.font = font(700, ratio)
+    ctx.textAlign = below ? 'right' : 'left'
+    ctx.fillText(off(point.error_degrees_f), x + (below ? -10 : 10) * ratio, y + (below ? 20 : -12) * ratio)
+  }
+}
+const off = (degrees: number) =>
+  `${degrees > 0 ? '+' : ''}${inUnit(degrees, true).toFixed(1)} ${degreeSign()}`
 /** The same as numbers, for who does not see the curve or wants one of them: of the table, with what was read there. */
 const numbers = computed(() =>
   table.value.map(([degrees, ohms]) => ({
@@ -63,47 +98,13 @@ const numbers = computed(() =>
 
 <template>
   <figure class="thermistor">
-    <svg
-      ref="drawing"
+    <div
+      ref="box"
       class="chart"
-      :style="{ height: `${HEIGHT}px` }"
-      :viewBox="`0 0 ${width} ${HEIGHT}`"
       role="img"
+      :style="{ minHeight: `${HEIGHT}px` }"
       :aria-label="$t('ThermistorChart.ohmsOverTemperature', { title: answer.table.title })"
-    >
-      <g v-for="tick in ohmTicks" :key="tick">
-        <line :x1="LEFT" :y1="y(tick)" :x2="width - 14" :y2="y(tick)" class="grid" />
-        <text :x="LEFT - 6" :y="y(tick) + 5" text-anchor="end">
-          {{ tick >= 1000 ? `${tick / 1000}k` : tick }}
-        </text>
-      </g>
-      <g v-for="tick in degreeTicks" :key="`d${tick}`">
-        <line :x1="x(tick)" y1="10" :x2="x(tick)" :y2="HEIGHT - FOOT" class="grid" />
-        <text :x="x(tick)" :y="HEIGHT - 8" text-anchor="middle">{{ shownDegrees(tick) }}°</text>
-      </g>
-      <path :d="band" class="band" />
-      <path :d="line(0)" class="curve" />
-      <g v-for="(point, i) in shown" :key="i">
-        <line
-          v-if="point.reads_degrees_f !== null"
-          :x1="x(point.degrees_f)"
-          :y1="y(point.ohms!)"
-          :x2="x(point.reads_degrees_f)"
-          :y2="y(point.ohms!)"
-          class="error"
-        />
-        <circle :cx="x(point.degrees_f)" :cy="y(point.ohms!)" r="6" class="point" />
-        <text
-          v-if="point.error_degrees_f !== null"
-          :x="x(point.degrees_f) + 10"
-          :y="y(point.ohms!) - 8"
-          class="mono name"
-        >
-          {{ point.error_degrees_f > 0 ? '+' : '' }}{{ inUnit(point.error_degrees_f, true).toFixed(1) }}
-          {{ degreeSign() }}
-        </text>
-      </g>
-    </svg>
+    ></div>
     <el-collapse>
       <el-collapse-item :title="$t('ThermistorChart.asNumbers')" data-testid="as-numbers">
         <el-table :data="numbers" max-height="320" size="small">
@@ -121,45 +122,8 @@ const numbers = computed(() =>
 }
 
 .chart {
-  display: block;
-  width: 100%;
+  contain: inline-size;
   border: 1px solid var(--rule-strong);
   background: var(--panel);
-}
-
-text {
-  fill: var(--ink-soft);
-  font-family: var(--font-sans);
-  font-size: 13px;
-}
-
-.name {
-  fill: var(--ink);
-  font-weight: 700;
-}
-
-.grid {
-  stroke: var(--rule);
-}
-
-.band {
-  fill: var(--agrees-soft);
-}
-
-.curve {
-  fill: none;
-  stroke: var(--ink);
-  stroke-width: 2;
-}
-
-.error {
-  stroke: var(--alarm);
-  stroke-width: 3;
-}
-
-.point {
-  fill: var(--alarm);
-  stroke: var(--panel);
-  stroke-width: 2;
 }
 </style>

@@ -1,46 +1,76 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed, useTemplateRef } from 'vue'
 import { useI18n } from 'vue-i18n'
+import UPlot from 'uplot'
 import type { Staging } from '@/shared/api/client'
 import { minutes } from '@/shared/model/staging'
-import { degreeSign, inUnit, shownDegrees } from '@/shared/model/units'
-import { useDrawnWidth } from '@/shared/ui/useDrawnWidth'
+import { degreeSign, inUnit } from '@/shared/model/units'
+import { useChart } from '@/shared/ui/kit/useChart'
 
+/** The room's course and the set point over time, and below them which stage runs when. A tap or an arrow moves the time
+ *  that is asked about; the list beside it has the same in words. */
 const { t } = useI18n()
 const props = defineProps<{ staging: Staging; at: number }>()
 const emit = defineEmits<{ at: [seconds: number] }>()
 
-const USUAL = 640
+const ROOM_HEIGHT = 170
+/** Left of the plot, for degrees and letters; and right of it. */
 const LEFT = 52
-const LABEL = 66
-const drawing = ref<SVGElement | null>(null)
-const width = useDrawnWidth(drawing, USUAL)
-const ROOM = 150
-const LANE = 30
-const span = computed(() => props.staging.duration_seconds)
-const x = (seconds: number) => LEFT + (seconds / span.value) * (width.value - LEFT - 10)
+const RIGHT = 30
+const TICK_SPACE = 70
+const box = useTemplateRef<HTMLElement>('box')
+const track = useTemplateRef<HTMLElement>('track')
 
-const room = computed(() => props.staging.curves.find((one) => one.id === 'room')?.points ?? [])
-const outdoor = computed(() => props.staging.curves.find((one) => one.id === 'outdoor')?.points ?? [])
+const span = computed(() => props.staging.duration_seconds)
+const percent = (seconds: number) => (seconds / span.value) * 100
+const curve = (id: string) => props.staging.curves.find((one) => one.id === id)?.points ?? []
+const outdoor = computed(() => curve('outdoor'))
 /** The set point as a course with a step at each move. */
 const set = computed(() => {
   const steps = props.staging.set_points
   return steps.flatMap(([at, value], i) => [
     [at ?? 0, value ?? 0],
-    [steps[i + 1]?.[0] ?? span.value, value ?? 0],
+    // A moment before the next, so that it is a step.
+    [(steps[i + 1]?.[0] ?? span.value + STEP) - STEP, value ?? 0],
   ])
 })
-const scale = computed(() => {
-  const values = [...room.value, ...set.value].map(([, value]) => value ?? 0)
+const STEP = 0.001
+const columns = (points: number[][]) => [
+  points.map(([at]) => at ?? 0),
+  points.map(([, degrees]) => inUnit(degrees ?? 0)),
+]
+
+useChart(box, ROOM_HEIGHT, ({ tone, axis }) => {
+  const [room, wanted] = [columns(curve('room')), columns(set.value)]
+  const values = [...room[1]!, ...wanted[1]!]
   const low = Math.floor(Math.min(...values)) - 1
-  return { low, high: Math.max(Math.ceil(Math.max(...values)) + 1, low + 4) }
+  const high = Math.max(Math.ceil(Math.max(...values)) + 1, low + 4)
+  const line = { spanGaps: true, points: { show: false } }
+  return {
+    data: UPlot.join([room, wanted] as UPlot.AlignedData[]),
+    options: {
+      legend: { show: false },
+      cursor: { show: false },
+      padding: [10, RIGHT, 0, 0],
+      scales: { x: { time: false, range: [0, span.value] }, y: { range: [low, high] } },
+      axes: [
+        {
+          ...axis,
+          size: 28,
+          space: TICK_SPACE,
+          incrs: [60, 300, 600, 900, 1800, 3600, 7200, 14400],
+          values: (_, all) => all.map(minutes),
+        },
+        { ...axis, size: LEFT, values: (_, all) => all.map((one) => `${one}°`) },
+      ],
+      series: [
+        {},
+        { ...line, stroke: tone('--home'), width: 3 },
+        { ...line, stroke: tone('--ink'), width: 2, dash: [7, 4] },
+      ],
+    },
+  }
 })
-const y = (value: number) =>
-  14 + ((scale.value.high - value) / (scale.value.high - scale.value.low)) * (ROOM - 24)
-const line = (points: number[][]) =>
-  points
-    .map(([at, value], i) => `${i ? 'L' : 'M'}${x(at ?? 0).toFixed(1)} ${y(value ?? 0).toFixed(1)}`)
-    .join('')
 /** "41 °F outside", or from where to where. */
 const weather = computed(() => {
   const [first, last] = [outdoor.value[0], outdoor.value.at(-1)].map((point) =>
@@ -53,24 +83,17 @@ const weather = computed(() => {
 })
 const lanes = computed(() => {
   const ids = [...new Set(props.staging.stages.map((one) => one.output))]
-  return ids.map((id, i) => ({
-    id,
-    title: props.staging.stages.find((one) => one.output === id)?.title ?? id,
-    y: ROOM + i * LANE,
-    bars: props.staging.stages.filter((one) => one.output === id),
-  }))
-})
-const height = computed(() => ROOM + Math.max(lanes.value.length, 1) * LANE + 26)
-const ticks = computed(() => {
-  const most = (width.value - LEFT) / LABEL
-  const step = [60, 300, 600, 900, 1800, 3600, 7200].find((one) => span.value / one <= most) ?? 14400
-  return Array.from({ length: Math.floor(span.value / step) + 1 }, (_, i) => i * step)
+  return ids.map((id) => {
+    const bars = props.staging.stages.filter((one) => one.output === id)
+    return { id, title: bars[0]?.title ?? id, bars }
+  })
 })
 
 function tap(event: MouseEvent) {
-  const box = (event.currentTarget as Element).getBoundingClientRect()
-  const at = ((event.clientX - box.left) / box.width) * width.value
-  emit('at', Math.round(Math.min(Math.max((at - LEFT) / (width.value - LEFT - 10), 0), 1) * span.value))
+  const on = track.value?.getBoundingClientRect()
+  if (!on) return
+  const share = Math.min(Math.max((event.clientX - on.left) / on.width, 0), 1)
+  emit('at', Math.round(share * span.value))
 }
 function key(event: KeyboardEvent) {
   const by = { ArrowRight: 60, ArrowLeft: -60, PageDown: 600, PageUp: -600 }[event.key]
@@ -81,11 +104,8 @@ function key(event: KeyboardEvent) {
 </script>
 
 <template>
-  <svg
-    ref="drawing"
+  <div
     class="chart"
-    :viewBox="`0 0 ${width} ${height}`"
-    :style="{ height: `${height}px` }"
     role="slider"
     tabindex="0"
     :aria-label="$t('StagingChart.timeOfTheStagingRun')"
@@ -94,100 +114,99 @@ function key(event: KeyboardEvent) {
     :aria-valuenow="at"
     :aria-valuetext="minutes(at)"
     data-testid="staging-chart"
+    :style="{ '--left': `${LEFT}px`, '--right': `${RIGHT}px` }"
     @click="tap"
     @keydown="key"
   >
-    <g v-for="tick in ticks" :key="tick">
-      <line :x1="x(tick)" y1="10" :x2="x(tick)" :y2="height - 20" class="grid" />
-      <text :x="x(tick)" :y="height - 5" :text-anchor="tick === span ? 'end' : 'middle'">
-        {{ minutes(tick) }}
-      </text>
-    </g>
-    <text :x="LEFT - 8" :y="y(scale.high) + 5" text-anchor="end">{{ shownDegrees(scale.high) }}°</text>
-    <text :x="LEFT - 8" :y="y(scale.low) + 2" text-anchor="end">{{ shownDegrees(scale.low) }}°</text>
-    <path :d="line(set)" class="set" />
-    <path :d="line(room)" class="room" />
-    <text
-      v-if="room.length"
-      :x="width - 12"
-      :y="y(room[room.length - 1]?.[1] ?? 0) - 6"
-      text-anchor="end"
-      class="name"
-    >
-      {{ $t('StagingChart.room') }}
-    </text>
-    <text v-if="set.length" :x="LEFT + 6" :y="y(set[0]?.[1] ?? 0) - 6" class="name">
-      {{ $t('StagingChart.setPoint') }}
-    </text>
-    <text v-if="outdoor.length" :x="width - 12" :y="ROOM - 10" text-anchor="end">
-      {{ weather }}
-    </text>
-    <g v-for="lane in lanes" :key="lane.id">
-      <text :x="LEFT - 8" :y="lane.y + 19" text-anchor="end" class="letter">{{ lane.title }}</text>
-      <line :x1="LEFT" :y1="lane.y + 15" :x2="width - 10" :y2="lane.y + 15" class="grid" />
-      <rect
+    <p class="legend">
+      <span class="line room">{{ $t('StagingChart.room') }}</span>
+      <span class="line set">{{ $t('StagingChart.setPoint') }}</span>
+      <span v-if="outdoor.length" class="weather">{{ weather }}</span>
+    </p>
+    <div ref="box" class="plot" :style="{ minHeight: `${ROOM_HEIGHT}px` }"></div>
+    <div v-for="lane in lanes" :key="lane.id" class="lane">
+      <b class="mono">{{ lane.title }}</b>
+      <i
         v-for="bar in lane.bars"
         :key="bar.on_at"
-        :x="x(bar.on_at)"
-        :y="lane.y + 5"
-        :width="Math.max(x(bar.off_at ?? span) - x(bar.on_at), 2)"
-        height="20"
-        class="bar"
-      />
-    </g>
-    <line :x1="x(at)" y1="6" :x2="x(at)" :y2="height - 20" class="cursor" />
-  </svg>
+        :style="{
+          left: `${percent(bar.on_at)}%`,
+          width: `max(2px, ${percent((bar.off_at ?? span) - bar.on_at)}%)`,
+        }"
+      ></i>
+    </div>
+    <div ref="track" class="track"><i :style="{ left: `${percent(at)}%` }"></i></div>
+  </div>
 </template>
 
 <style scoped>
 .chart {
-  display: block;
-  width: 100%;
+  position: relative;
+  padding-bottom: 8px;
   border: 1px solid var(--rule-strong);
   background: var(--panel);
   cursor: col-resize;
 }
 
-text {
-  fill: var(--ink-soft);
-  font-family: var(--font-sans);
-  font-size: 13px;
+.legend {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 20px;
+  margin: 0;
+  padding: 6px var(--right) 0 var(--left);
 }
 
-.name,
-.letter {
-  fill: var(--ink);
+.plot {
+  contain: inline-size;
+}
+
+.line {
+  padding-left: 26px;
   font-weight: 650;
-}
-
-.letter {
-  font-family: var(--font-mono);
-  font-size: 15px;
-}
-
-.grid {
-  stroke: var(--rule);
+  background: linear-gradient(var(--home), var(--home)) left center / 20px 3px no-repeat;
 }
 
 .set {
-  fill: none;
-  stroke: var(--ink);
-  stroke-width: 2;
-  stroke-dasharray: 7 4;
+  background: repeating-linear-gradient(90deg, var(--ink) 0 7px, transparent 7px 11px) left center / 20px 2px
+    no-repeat;
 }
 
-.room {
-  fill: none;
-  stroke: var(--home);
-  stroke-width: 3;
+.weather {
+  margin-left: auto;
+  color: var(--ink-soft);
 }
 
-.bar {
-  fill: var(--live);
+.lane {
+  position: relative;
+  height: 30px;
+  margin: 0 var(--right) 0 var(--left);
+  background: linear-gradient(var(--rule), var(--rule)) left center / 100% 1px no-repeat;
 }
 
-.cursor {
-  stroke: var(--focus);
-  stroke-width: 2;
+.lane b {
+  position: absolute;
+  right: calc(100% + 8px);
+  line-height: 30px;
+}
+
+.lane i {
+  position: absolute;
+  top: 5px;
+  height: 20px;
+  background: var(--live);
+}
+
+.track {
+  position: absolute;
+  inset: 6px var(--right) 8px var(--left);
+  pointer-events: none;
+}
+
+.track i {
+  position: absolute;
+  top: 0;
+  bottom: 0;
+  width: 2px;
+  background: var(--focus);
 }
 </style>

@@ -1,59 +1,84 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, useTemplateRef } from 'vue'
 import type { UnitPage } from '@/shared/api/client'
 import { day, shownIn, unitShown } from '@/shared/model/units'
+import { useChart } from '@/shared/ui/kit/useChart'
 
 /** One quantity over a unit's visits: what was read, and what the meter or the look leaves open. */
 const props = defineProps<{ trend: UnitPage['trends'][number] }>()
-const WIDTH = 300
-const HEIGHT = 86
-const EDGE = 12
+const HEIGHT = 110
+const SECONDS_OF_A_DAY = 86_400
+const box = useTemplateRef<HTMLElement>('box')
 
 const unit = computed(() => unitShown(props.trend.unit))
 const shown = (value: number) => shownIn(props.trend.unit, value, props.trend.difference)
-
-const span = computed(() => {
-  const low = Math.min(...props.trend.points.map((one) => one.low))
-  const high = Math.max(...props.trend.points.map((one) => one.high))
-  const air = Math.max((high - low) * 0.15, 0.5)
-  return { low: low - air, high: high + air }
-})
-const days = computed(() => props.trend.points.map((one) => Date.parse(one.on)))
-const x = (i: number) => {
-  const [first, last] = [days.value[0] ?? 0, days.value.at(-1) ?? 0]
-  const part = last > first ? ((days.value[i] ?? 0) - first) / (last - first) : 0.5
-  return EDGE + part * (WIDTH - EDGE * 2)
-}
-const y = (value: number) => HEIGHT - ((value - span.value.low) / (span.value.high - span.value.low)) * HEIGHT
 const words = (point: UnitPage['trends'][number]['points'][number]) =>
   point.value === null
     ? `${shown(point.low)} to ${shown(point.high)} ${unit.value}`
     : `${shown(point.value)} ${unit.value} (${shown(point.low)} to ${shown(point.high)})`
+
+useChart(box, HEIGHT, ({ tone, axis }) => {
+  const { points } = props.trend
+  const days = points.map((one) => Date.parse(one.on) / 1000)
+  const least = Math.min(...points.map((one) => one.low))
+  const most = Math.max(...points.map((one) => one.high))
+  const air = Math.max((most - least) * 0.15, 0.5)
+  const edge = Math.max(((days.at(-1) ?? 0) - (days[0] ?? 0)) * 0.12, SECONDS_OF_A_DAY)
+  return {
+    data: [days, points.map((one) => one.value)],
+    options: {
+      legend: { show: false },
+      cursor: { show: false },
+      padding: [8, 24, 0, 0],
+      tzDate: (ts) => new Date(ts * 1000),
+      scales: {
+        x: { time: true, range: [(days[0] ?? 0) - edge, (days.at(-1) ?? 0) + edge] },
+        y: { range: [least - air, most + air] },
+      },
+      axes: [
+        {
+          ...axis,
+          size: 26,
+          grid: { show: false },
+          splits: () => [...new Set([days[0] ?? 0, days.at(-1) ?? 0])],
+          values: (_, all) => all.map((one) => day(isoDay(one))),
+        },
+        { ...axis, size: 54, space: 24, values: (_, all) => all.map((one) => shown(one)) },
+      ],
+      series: [{}, { paths: () => null, points: { show: false } }],
+      hooks: {
+        draw: [
+          ({ ctx, valToPos }) => {
+            const ratio = devicePixelRatio
+            points.forEach((point, i) => {
+              const x = valToPos(days[i]!, 'x', true)
+              const [top, bottom] = [point.high, point.low].map((one) => valToPos(one, 'y', true))
+              ctx.fillStyle = tone('--note-soft')
+              ctx.strokeStyle = tone('--rule-strong')
+              ctx.fillRect(x - 5 * ratio, top!, 10 * ratio, bottom! - top!)
+              ctx.strokeRect(x - 5 * ratio, top!, 10 * ratio, bottom! - top!)
+              if (point.value === null) return
+              ctx.fillStyle = tone('--ink')
+              ctx.fillRect(
+                x - 8 * ratio,
+                valToPos(point.value, 'y', true) - 1.5 * ratio,
+                16 * ratio,
+                3 * ratio,
+              )
+            })
+          },
+        ],
+      },
+    },
+  }
+})
+const isoDay = (seconds: number) => new Date(seconds * 1000).toISOString().slice(0, 10)
 </script>
 
 <template>
   <figure :data-testid="`trend-${trend.id}`">
     <figcaption>{{ trend.title }}</figcaption>
-    <svg :viewBox="`0 0 ${WIDTH} ${HEIGHT}`" aria-hidden="true">
-      <line x1="0" :x2="WIDTH" :y1="HEIGHT - 1" :y2="HEIGHT - 1" class="floor" />
-      <g v-for="(point, i) in trend.points" :key="point.on + i">
-        <rect
-          :x="x(i) - 5"
-          :y="y(point.high)"
-          width="10"
-          :height="y(point.low) - y(point.high)"
-          class="open"
-        />
-        <line
-          v-if="point.value !== null"
-          :x1="x(i) - 8"
-          :x2="x(i) + 8"
-          :y1="y(point.value)"
-          :y2="y(point.value)"
-          class="value"
-        />
-      </g>
-    </svg>
+    <div ref="box" class="plot" :style="{ height: `${HEIGHT}px` }" aria-hidden="true"></div>
     <ol>
       <li v-for="(point, i) in trend.points" :key="point.on + i">
         {{ day(point.on) }} <b class="mono">{{ words(point) }}</b>
@@ -67,24 +92,10 @@ figure {
   margin: 0;
 }
 
-svg {
-  display: block;
-  width: 100%;
+.plot {
+  contain: inline-size;
   max-width: 380px;
-}
-
-.floor {
-  stroke: var(--rule);
-}
-
-.open {
-  fill: var(--note-soft);
-  stroke: var(--rule-strong);
-}
-
-.value {
-  stroke: var(--ink);
-  stroke-width: 3;
+  overflow: hidden;
 }
 
 ol {

@@ -1,11 +1,11 @@
 <script setup lang="ts">
-import 'uplot/dist/uPlot.min.css'
 import UPlot from 'uplot'
-import { computed, onBeforeUnmount, onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue'
+import { computed, onBeforeUnmount, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { useElementSize } from '@vueuse/core'
 import { recordedApi, type Judgement, type Log } from '@/desks/defrost/recorded/api'
 import { columnTitle } from '@/desks/defrost/recorded/columns'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import { lookOf, onTheme } from '@/shared/ui/kit/useChart'
 import { degreeSign, inUnit } from '@/shared/model/units'
 import type { Problem } from '@/shared/model/outcome'
 
@@ -78,15 +78,8 @@ async function draw() {
   chart = new UPlot(options(pixels), data as UPlot.AlignedData, box.value!)
 }
 
-const css = (name: string) => getComputedStyle(box.value!).getPropertyValue(name).trim()
-
 function options(pixels: number): UPlot.Options {
-  const axis = {
-    stroke: css('--ink'),
-    grid: { stroke: css('--rule'), width: 1 },
-    ticks: { stroke: css('--rule') },
-    font: `14px ${getComputedStyle(box.value!).fontFamily}`,
-  }
+  const { tone, axis } = lookOf(box.value!)
   return {
     width: pixels,
     height: HEIGHT,
@@ -98,7 +91,7 @@ function options(pixels: number): UPlot.Options {
     series: [
       {},
       ...lines.value.flatMap((id) => {
-        const stroke = css(LINES[id]!)
+        const stroke = tone(LINES[id]!)
         return [
           { label: columnTitle(id), stroke, width: 1.5, spanGaps: false, points: { show: false } },
           { stroke, width: 1.5, spanGaps: false, points: { show: false } },
@@ -107,7 +100,7 @@ function options(pixels: number): UPlot.Options {
     ],
     bands: lines.value.map((id, i) => ({
       series: [1 + i * 2, 2 + i * 2] as [number, number],
-      fill: `color-mix(in srgb, ${css(LINES[id]!)} 45%, transparent)`,
+      fill: `color-mix(in srgb, ${tone(LINES[id]!)} 45%, transparent)`,
     })),
     hooks: {
       setSelect: [
@@ -183,17 +176,8 @@ function anew() {
   chart = null
   void draw()
 }
-const scheme = window.matchMedia('(prefers-color-scheme: dark)')
-const themes = new MutationObserver(anew)
-onMounted(() => {
-  scheme.addEventListener('change', anew)
-  themes.observe(document.documentElement, { attributes: true, attributeFilter: ['data-theme', 'class'] })
-})
-onBeforeUnmount(() => {
-  scheme.removeEventListener('change', anew)
-  themes.disconnect()
-  chart?.destroy()
-})
+onTheme(anew)
+onBeforeUnmount(() => chart?.destroy())
 watch([width, lines], anew)
 watch([from, to], draw)
 watch(
