@@ -31,7 +31,9 @@ module Gorvant
           total = entries.sum(&:size)
           refuse("the zip", "would unpack to #{total} bytes; at most #{MOST_BYTES}") if total > MOST_BYTES
           unpacked(entries)
-        rescue Zip::Error, Zlib::Error, EOFError, ArgumentError, NoMethodError, RangeError => e
+        rescue BadArchive
+          raise
+        rescue StandardError => e # whatever the library stumbles over in a broken one
           refuse("the zip", "cannot be read: #{e.class.name.split("::").last}")
         end
 

@@ -42,7 +42,10 @@ module Gorvant
 
         # [Practice::Drill] of the text that was sealed. Raises Refused.
         def drills(text)
-          JSON.parse(text).first(Courses::MOST_DRILLS).map { |row| drill(row) }
+          whole = text.dup.force_encoding(Encoding::UTF_8)
+          raise ArgumentError.new("no text") unless whole.valid_encoding?
+
+          JSON.parse(whole).first(Courses::MOST_DRILLS).map { |row| drill(row) }
         rescue JSON::ParserError, KeyError, TypeError, NoMethodError, ArgumentError
           wrong("/file", "holds no drills that this server can read")
         end

@@ -2,6 +2,10 @@
 
 module Gorvant
   module Server
+    # { :name => { gteq?:, lteq?: } } of the degrees that a visit takes down.
+    VISIT_DEGREES =
+      Catalogue.profile.fetch("visit").to_h { |name, (low, high)| [name.to_sym, { gteq?: low, lteq?: high }] }.freeze
+
     class VisitRequest < Request
       json do
         required(:id).filled(:string, format?: UUID)
@@ -14,7 +18,7 @@ module Gorvant
         required(:visit_on).filled(:date)
         optional(:complaint).value(:string, max_size?: TEXT)
         optional(:symptoms).value(:array, max_size?: ROWS).each(:string, included_in?: Catalogue.symptoms.keys)
-        optional(:outdoor_degrees_f).maybe(NUMBER, gteq?: -80.0, lteq?: 150.0)
+        optional(:outdoor_degrees_f).maybe(NUMBER, **VISIT_DEGREES.fetch(:outdoor_degrees_f))
       end
 
       rule(:complaint).validate(:plain_text)
@@ -44,9 +48,9 @@ module Gorvant
         required(:version).filled(:integer, gteq?: 1, lteq?: VERSIONS)
         optional(:complaint).value(:string, max_size?: TEXT)
         optional(:symptoms).value(:array, max_size?: ROWS).each(:string, included_in?: Catalogue.symptoms.keys)
-        optional(:outdoor_degrees_f).maybe(NUMBER, gteq?: -80.0, lteq?: 150.0)
-        optional(:set_point_degrees_f).maybe(NUMBER, gteq?: 35.0, lteq?: 99.0)
-        optional(:room_degrees_f).maybe(NUMBER, gteq?: -20.0, lteq?: 130.0)
+        optional(:outdoor_degrees_f).maybe(NUMBER, **VISIT_DEGREES.fetch(:outdoor_degrees_f))
+        optional(:set_point_degrees_f).maybe(NUMBER, **VISIT_DEGREES.fetch(:set_point_degrees_f))
+        optional(:room_degrees_f).maybe(NUMBER, **VISIT_DEGREES.fetch(:room_degrees_f))
         optional(:safety).value(:array, max_size?: ROWS).each(:string, included_in?: Catalogue.safety.keys)
       end
 

@@ -78,7 +78,7 @@ RSpec.describe "The defrost desk", :browser, type: :feature do
       include(a_string_matching(/\d:\d\d Board: defrost over, the coil is warm: ended by temperature/))
     )
     find("[data-testid=coil]").set("cold").send_keys(:tab)
-    expect(page).to have_css("[role=alert]", text: "No number: coil")
+    expect(page).to have_css("[role=alert]", text: "Coil: a number")
     expect(find("[data-testid=coil]").value).to eq("cold")
   end
 

@@ -142,6 +142,37 @@ RSpec.describe "Reach", :browser, type: :feature do
     expect(spoken.map { |_role, name, _node| name }.grep(/\b[a-z]+_[a-z]+\b/)).to eq([])
   end
 
+  # The name of what has the focus, and what the page says of itself, as its reader is told it.
+  def told = spoken.filter_map { |role, name, _node| name if role == "StaticText" }
+
+  it "leads from the complaint over a wire that is moved to what has to be put back, by names alone" do
+    visit "/visits/#{visit_id}/intake"
+    act("checkbox", "Capacitor discharged")
+    act("button", "Contactor silent")
+    hear("link", "Contactor silent")
+    act("textbox", "Set point, °F", "900")
+    act("textbox", "Room, °F", "66")
+    hear("alert", "")
+    expect(told).to include(/Set point: a number from 35 to 99 °F/)
+    hear("link", /\AIntake right so far/)
+
+    act("link", /\AWiring /)
+    ends = names("button").grep(%r{ of cable [AB], })
+    expect(ends).to eq(ends.uniq).and all(match(/\A(wall|air handler|outdoor): /i))
+    act("button", /\Awall: orange of cable A, on O/i, :tap)
+    act("button", /\Awall B\z/i, :tap)
+    hear("button", /\Awall: orange of cable A, on B, drawn on O\z/i)
+    hear("link", "Wiring disagrees")
+
+    act("link", /\AClose out /)
+    left = hear("heading", /\APut back \d+ missing/)[1][/\d+/].to_i
+    act("checkbox", /\AThermostat back on/)
+    hear("heading", "Put back #{left - 1} missing")
+    act("button", "Close the visit")
+    hear("heading", /\AWhat was found \d missing/)
+    expect(spoken.map { |_role, name, _node| name }.grep(/\b[a-z]+_[a-z]+\b/)).to eq([])
+  end
+
   it "knows every page of the router" do
     expect(every.map { |path| address(path) }.grep(/:/)).to eq([])
     expect(every.size).to be > 45

@@ -189,7 +189,7 @@ RSpec.describe "What a visit finds", :browser, type: :feature do
     expect(page).to have_css("[data-testid=safety-capacitor] input:checked", visible: :all)
     find("[data-testid=symptom-defrost_never_starts]").click
     find("[data-testid=set_point_degrees_f]").set("900").send_keys(:tab)
-    expect(page).to have_css("[role=alert]", text: "Set point: a number from 35 to 99")
+    expect(page).to have_css("[role=alert]", text: "Set point: a number from 35 to 99 °F.")
     find("[data-testid=set_point_degrees_f]").set("70").send_keys(:tab)
     Dir.mktmpdir do |folder|
       path = File.join(folder, "panel.png")

@@ -30,6 +30,26 @@ RSpec.describe "Broken texts", :server do
     end
   end
 
+  it "of a zip that is cut anywhere, from either end, are refused in words, or hold nothing" do
+    fetch("/api/visits/#{visit_id}/archive")
+    zip = Gorvant::Server::ArchiveZip.dump("manifest.json" => "{}")
+    read = ->(bytes) do
+      Gorvant::Server::ArchiveZip.read(bytes)
+    rescue Gorvant::BadArchive
+      :refused
+    end
+    expect(whole = read.call(zip)).to eq("manifest.json" => "{}")
+    cut = (1...zip.bytesize).flat_map { |at| [zip.byteslice(0, at), zip.byteslice(at..)].map(&read) }
+    expect(cut.uniq).to contain_exactly(:refused, whole, {}) # its last byte and its very end can be missed
+  end
+
+  it "of drills with bytes that are no text are refused in words" do
+    fetch("/api/visits/#{visit_id}/archive")
+    samples, reader = Mutations.readers.fetch("drills within")
+    text = samples.first.sub("gorvant-rig/1", "gorvant-\xA5ig/1").sub("gorvant-rig/2", "gorvant-\xA5ig/2")
+    expect { reader.call(text.b) }.to raise_error(Gorvant::Server::Refused, /no drills/)
+  end
+
   it "are kept whole or not at all: readings, and an archive of another crew's visit" do
     mutations = Mutations.new(seed)
     samples = [Mutations::READINGS]

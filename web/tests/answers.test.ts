@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { useHistory } from '@/shared/ui/useHistory'
-import { answered, onTop, toggled, unanswered, type Draft } from '@/desks/fitted/answers'
+import { answered, onTop, unanswered, type Draft } from '@/desks/fitted/answers'
+import { toggled } from '@/shared/ui/kit/factField'
 
 const empty: Draft = { name: 'Kiln room', facts: {} }
 

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { benchClock, dueIn, placed, rightOf, tapped, toggled, wantedBy, whole } from '@/pages/practice/bench'
+import { benchClock, dueIn, placed, rightOf, tapped, wantedBy, whole } from '@/pages/practice/bench'
+import { toggled } from '@/shared/ui/kit/factField'
 
 describe('the probes of a bench', () => {
   const none = { black: null, red: null }

@@ -5,9 +5,9 @@ import { minutes } from '@/shared/model/staging'
 import { api, type DefrostOutlook, type Visit } from '@/shared/api/client'
 import { useCatalogue } from '@/shared/ui/useCatalogue'
 import { useQuestion } from '@/shared/api/useQuestion'
-import { degreeSign, readDegrees, readNumber, shownDegrees } from '@/shared/model/units'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import PickOne from '@/shared/ui/kit/PickOne.vue'
+import QuantityField from '@/shared/ui/kit/QuantityField.vue'
 
 const { t } = useI18n()
 export interface Moment {
@@ -24,32 +24,28 @@ const catalogue = useCatalogue()
 
 const form = reactive({
   call: props.moment.call ?? 'heat',
-  outdoor: shownDegrees(props.moment.outdoor_degrees_f ?? props.visit.outdoor_degrees_f),
-  coil: shownDegrees(props.moment.coil_degrees_f),
-  counted: String(props.moment.counted_minutes ?? ''),
+  outdoor: props.moment.outdoor_degrees_f ?? props.visit.outdoor_degrees_f,
+  coil: props.moment.coil_degrees_f ?? null,
+  counted: props.moment.counted_minutes ?? null,
   asFound: props.moment.as_found ?? false,
   frost: props.moment.switches?.APS ?? '',
 })
 
 const stands = computed<Moment>(() => ({
   call: form.call,
-  outdoor_degrees_f: readDegrees(form.outdoor) ?? null,
-  coil_degrees_f: readDegrees(form.coil) ?? null,
-  counted_minutes: readNumber(form.counted) ?? null,
+  outdoor_degrees_f: form.outdoor,
+  coil_degrees_f: form.coil,
+  counted_minutes: form.counted,
   as_found: form.asFound,
   ...(form.frost ? { switches: { APS: form.frost } } : {}),
 }))
-const wrong = computed(() =>
-  [
-    readNumber(form.outdoor) === undefined && t('DefrostNow.outsideField'),
-    readNumber(form.coil) === undefined && t('DefrostNow.coilField'),
-    readNumber(form.counted) === undefined && t('DefrostNow.runTimeField'),
-  ].filter(Boolean),
-)
+/** Fields with what is no number in them: nothing is asked by what stood there before. */
+const wrong = reactive(new Set<string>())
+const mark = (field: string) => (is: boolean) => void (is ? wrong.add(field) : wrong.delete(field))
 
 const { value: outlook, problem } = useQuestion<{ now: Moment; rig: string }, DefrostOutlook>(
   `outlook.${props.visit.id}`,
-  () => (wrong.value.length ? null : { now: stands.value, rig: props.visit.rig_revision_id }),
+  () => (wrong.size ? null : { now: stands.value, rig: props.visit.rig_revision_id }),
   ({ now }) => api.defrostOutlook(props.visit.id, now),
 )
 /** What the server could answer is kept, unless it is what the visit had already. */
@@ -89,32 +85,38 @@ const SIGN = { true: '=', false: '…', null: '?' } as Record<string, string>
           :label="$t('DefrostNow.call')"
           data-testid="now-call"
       /></span>
-      <label
+      <span class="ask"
         >{{ $t('DefrostNow.outside') }}
-        <el-input v-model.lazy="form.outdoor" class="mono" inputmode="decimal" /> {{ degreeSign() }}</label
-      >
-      <label
+        <QuantityField
+          v-model="form.outdoor"
+          :name="$t('DefrostNow.outside')"
+          unit="°F"
+          optional
+          @wrong="mark('outdoor')($event)"
+      /></span>
+      <span class="ask"
         >{{ $t('DefrostNow.coil') }}
-        <el-input
-          v-model.lazy="form.coil"
-          class="mono"
-          inputmode="decimal"
+        <QuantityField
+          v-model="form.coil"
+          :name="$t('DefrostNow.coil')"
+          unit="°F"
+          optional
           data-testid="coil"
           placeholder="?"
-        />
-        {{ degreeSign() }}</label
-      >
-      <label
+          @wrong="mark('coil')($event)"
+      /></span>
+      <span class="ask"
         >{{ counts }}
-        <el-input
-          v-model.lazy="form.counted"
-          class="mono"
-          inputmode="decimal"
+        <QuantityField
+          v-model="form.counted"
+          :name="counts"
+          unit="min"
+          optional
+          :low="0"
           data-testid="counted"
           placeholder="?"
-        />
-        {{ $t('DefrostNow.min') }}</label
-      >
+          @wrong="mark('counted')($event)"
+      /></span>
       <span v-if="outlook?.air_pressure_switch" class="ask"
         >{{ $t('DefrostNow.airPressureSwitch') }}
         <PickOne
@@ -129,9 +131,6 @@ const SIGN = { true: '=', false: '…', null: '?' } as Record<string, string>
       /></span>
       <el-checkbox v-model="form.asFound">{{ $t('DefrostNow.wiredAsFound') }}</el-checkbox>
     </div>
-    <p v-if="wrong.length" class="wrong" role="alert">
-      {{ $t('DefrostNow.noNumber', { wrong: wrong.join(', ') }) }}
-    </p>
     <ProblemNote v-if="problem" :problem="problem" />
     <template v-if="outlook">
       <p v-for="warning in outlook.warnings" :key="warning" class="warning">⚠ {{ warning }}</p>
@@ -320,10 +319,5 @@ const SIGN = { true: '=', false: '…', null: '?' } as Record<string, string>
   padding-top: 4px;
   color: var(--ink-soft);
   font-size: 15px;
-}
-
-.wrong {
-  color: var(--alarm);
-  font-weight: 650;
 }
 </style>

@@ -230,15 +230,15 @@ const chosen = computed(() => tables.value.find((one) => one.id === table.value)
           }}</el-button>
         </form>
         <p class="points">
-          <button
+          <el-button
             v-for="(point, i) in coil.points ?? []"
             :key="i"
-            class="point mono"
+            class="key point mono"
             :title="$t('SensorDesk.takeItOut')"
             @click="dropPoint(i)"
           >
             {{ shownDegrees(point.degrees_f) }}° {{ point.state }} ×
-          </button>
+          </el-button>
         </p>
         <VerdictList :verdicts="verdicts" />
       </div>
@@ -323,15 +323,15 @@ const chosen = computed(() => tables.value.find((one) => one.id === table.value)
           }}</el-button>
         </form>
         <p class="points">
-          <button
+          <el-button
             v-for="(point, i) in thermistor.points ?? []"
             :key="i"
-            class="point mono"
+            class="key point mono"
             :title="$t('SensorDesk.takeItOut')"
             @click="keepThermistor({ points: (thermistor.points ?? []).filter((_, n) => n !== i) })"
           >
             {{ $t('SensorDesk.text2', { shownDegrees: shownDegrees(point.degrees_f), ohms: point.ohms }) }}
-          </button>
+          </el-button>
         </p>
         <ThermistorChart v-if="answer" :answer="answer" />
         <form class="asks" @submit.prevent="setPair">
@@ -390,12 +390,8 @@ h2 {
 }
 
 .point {
-  min-height: var(--target);
-  padding: 0 10px;
-  border: 1px solid var(--rule-strong);
-  border-radius: 3px;
-  background: var(--panel);
-  cursor: pointer;
+  border-width: 1px;
+  font-weight: 450;
 }
 
 .preview {

@@ -45,8 +45,3 @@ export function onTop(now: Draft, sent: Draft, back: Draft): Draft {
   const facts = { ...kept.facts, ...mine }
   return { name: now.name === sent.name ? back.name : now.name, facts }
 }
-
-/** An ordered list with an entry put at its end, or taken out. */
-export function toggled(list: string[], entry: string): string[] {
-  return list.includes(entry) ? list.filter((one) => one !== entry) : [...list, entry]
-}

@@ -4,18 +4,19 @@ import { useI18n } from 'vue-i18n'
 import { useRouter } from 'vue-router'
 import { api } from '@/shared/api/client'
 import { useQuestion } from '@/shared/api/useQuestion'
-import KeptInput from '@/shared/ui/KeptInput.vue'
 import PhotoStrip from '@/shared/ui/PhotoStrip.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import SinceGood from '@/shared/ui/SinceGood.vue'
+import QuantityField from '@/shared/ui/kit/QuantityField.vue'
 import SureButton from '@/shared/ui/kit/SureButton.vue'
+import { toggled } from '@/shared/ui/kit/factField'
 import SymptomLeads from '@/shared/ui/SymptomLeads.vue'
 import VisitHead from '@/shared/ui/VisitHead.vue'
 import { useCatalogue } from '@/shared/ui/useCatalogue'
 import { useSession } from '@/shared/ui/useSession'
 import { useVisit } from '@/shared/ui/useVisit'
 import { SIGNS } from '@/shared/model/visitPages'
-import { day, degreeSign, degrees, inUnit, readDegrees, shownDegrees } from '@/shared/model/units'
+import { day, degrees } from '@/shared/model/units'
 
 const { t } = useI18n()
 const props = defineProps<{ id: string }>()
@@ -29,7 +30,6 @@ const backup = computed(
   () =>
     (rig.value?.content as { facts?: Record<string, { value: string }> })?.facts?.backup?.value ?? 'strips',
 )
-const wrong = ref('')
 const { mayChange } = useSession()
 const router = useRouter()
 
@@ -44,10 +44,10 @@ const PLACES = [
   { id: 'air_handler', title: t('IntakePage.atTheAirHandler') },
   { id: 'outdoor', title: t('IntakePage.outdoors') },
 ]
-const NUMBERS = [
-  { key: 'outdoor_degrees_f', title: t('IntakePage.outside'), low: -80, high: 150 },
-  { key: 'set_point_degrees_f', title: t('IntakePage.setPoint'), low: 35, high: 99 },
-  { key: 'room_degrees_f', title: t('IntakePage.room'), low: -20, high: 130 },
+const DEGREES = [
+  { key: 'outdoor_degrees_f', title: t('IntakePage.outside') },
+  { key: 'set_point_degrees_f', title: t('IntakePage.setPoint') },
+  { key: 'room_degrees_f', title: t('IntakePage.room') },
 ] as const
 
 watch(
@@ -73,25 +73,8 @@ const leads = computed(() =>
 )
 const symptomsAt = (place: string) => (catalogue.value?.symptoms ?? []).filter((one) => one.at === place)
 
-function toggle(list: string[], entry: string) {
-  return list.includes(entry) ? list.filter((one) => one !== entry) : [...list, entry]
-}
-const tick = (item: string) => visit.value && change({ safety: toggle(visit.value.safety, item) })
-const pick = (symptom: string) => visit.value && change({ symptoms: toggle(visit.value.symptoms, symptom) })
-
-function number(about: (typeof NUMBERS)[number], text: string) {
-  const value = readDegrees(text)
-  const good = value === null || (value !== undefined && value >= about.low && value <= about.high)
-  wrong.value = good
-    ? ''
-    : t('IntakePage.aNumberFrom', {
-        what: about.title,
-        low: inUnit(about.low),
-        high: inUnit(about.high),
-        unit: degreeSign(),
-      })
-  if (good) void change({ [about.key]: value })
-}
+const tick = (item: string) => visit.value && change({ safety: toggled(visit.value.safety, item) })
+const pick = (symptom: string) => visit.value && change({ symptoms: toggled(visit.value.symptoms, symptom) })
 </script>
 
 <template>
@@ -130,35 +113,33 @@ function number(about: (typeof NUMBERS)[number], text: string) {
           @change="change({ complaint })"
         />
         <div class="asks numbers">
-          <label v-for="about in NUMBERS" :key="about.key"
+          <span v-for="about in DEGREES" :key="about.key" class="ask"
             >{{ about.title }}
-            <KeptInput
-              class="mono"
-              inputmode="decimal"
-              maxlength="6"
-              :value="shownDegrees(visit[about.key])"
+            <QuantityField
+              :model-value="visit[about.key]"
+              :name="about.title"
+              unit="°F"
+              v-bind="catalogue.degrees[about.key]"
+              optional
               :data-testid="about.key"
-              @keep="(text) => number(about, text)"
-            />
-            {{ degreeSign() }}</label
-          >
+              @update:model-value="(value) => change({ [about.key]: value })"
+          /></span>
         </div>
-        <p v-if="wrong" class="wrong" role="alert">≠ {{ wrong }}</p>
       </section>
 
       <section class="house" :aria-label="$t('IntakePage.whatItDoesByWhere')">
         <div v-for="place in PLACES" :key="place.id" :class="['place', place.id]">
           <h2>{{ place.title }}</h2>
-          <button
+          <el-button
             v-for="symptom in symptomsAt(place.id)"
             :key="symptom.id"
-            class="symptom"
+            class="key symptom"
             :aria-pressed="visit.symptoms.includes(symptom.id)"
             :data-testid="`symptom-${symptom.id}`"
             @click="pick(symptom.id)"
           >
             {{ symptom.title }}
-          </button>
+          </el-button>
         </div>
       </section>
 
@@ -246,11 +227,6 @@ h2 small {
   padding-top: 8px;
 }
 
-.wrong {
-  color: var(--alarm);
-  font-weight: 650;
-}
-
 /* A house in section: the wall and the air handler under one roof, the outdoor unit beside it. */
 .house {
   display: grid;
@@ -289,17 +265,11 @@ h2 small {
 }
 
 .symptom {
-  min-height: var(--target);
-  padding: 4px 12px;
-  border: 1px solid var(--rule-strong);
-  border-radius: 3px;
-  background: var(--panel);
-  cursor: pointer;
+  border-width: 1px;
+  font-weight: 450;
 }
 
 .symptom[aria-pressed='true'] {
-  background: var(--ink);
-  color: var(--panel);
   font-weight: 700;
 }
 

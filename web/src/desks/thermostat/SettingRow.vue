@@ -1,31 +1,12 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
-import { useI18n } from 'vue-i18n'
 import type { Setting } from '@/shared/api/client'
-import { readIn, shownIn, unitShown } from '@/shared/model/units'
 import KeptInput from '@/shared/ui/KeptInput.vue'
-import PickOne from '@/shared/ui/kit/PickOne.vue'
+import FactField from '@/shared/ui/kit/FactField.vue'
 
-const { t } = useI18n()
-const props = defineProps<{ item: Setting; read: boolean; label: string }>()
+defineProps<{ item: Setting; read: boolean; label: string }>()
 const emit = defineEmits<{ set: [value: string | number | boolean]; clear: []; label: [text: string] }>()
 
-type Choice = string | number | boolean
 const SIGN: Record<Setting['verdict'], string> = { agrees: '=', disagrees: '≠', look: 'i', assumed: '·' }
-const wrong = ref('')
-
-const unit = computed(() => unitShown(props.item.unit))
-const out = (value: number) => shownIn(props.item.unit, value, props.item.delta)
-
-function number(text: string) {
-  const value = readIn(props.item.unit, text, props.item.delta)
-  const { low, high } = props.item
-  const good = typeof value === 'number' && value >= (low ?? -Infinity) && value <= (high ?? Infinity)
-  wrong.value = good
-    ? ''
-    : t('SettingRow.aNumberFrom', { low: out(low ?? 0), high: out(high ?? 0), unit: unit.value })
-  if (good) emit('set', value)
-}
 </script>
 
 <template>
@@ -37,34 +18,15 @@ function number(text: string) {
       <small v-if="item.verdict === 'disagrees' && item.should" class="should">{{
         $t('SettingRow.shouldBe', { should: item.should })
       }}</small>
-      <small v-if="wrong" class="should" role="alert">≠ {{ wrong }}</small>
     </span>
-    <PickOne
-      v-if="item.kind === 'choice'"
-      :model-value="item.found as Choice"
-      :options="item.choices.map((one) => ({ id: one.value as Choice, title: one.says }))"
-      :label="item.title"
-      @update:model-value="(value) => emit('set', value)"
+    <FactField
+      class="value"
+      :fact="item"
+      :model-value="item.found"
+      :doubt="item.verdict === 'assumed'"
+      compact
+      @update:model-value="(value) => emit('set', value as string | number | boolean)"
     />
-    <span v-else-if="item.kind === 'flag'" class="flag" role="group" :aria-label="item.title">
-      <el-button class="key" :aria-pressed="item.found === true" @click="emit('set', true)">{{
-        $t('SettingRow.yes')
-      }}</el-button>
-      <el-button class="key" :aria-pressed="item.found === false" @click="emit('set', false)">{{
-        $t('SettingRow.no')
-      }}</el-button>
-    </span>
-    <span v-else class="number">
-      <KeptInput
-        class="mono"
-        inputmode="decimal"
-        maxlength="6"
-        :value="typeof item.found === 'number' ? String(out(item.found)) : String(item.found)"
-        :aria-label="item.title"
-        @keep="number"
-      />
-      {{ unit }}
-    </span>
     <KeptInput
       class="label mono"
       maxlength="40"
@@ -139,33 +101,6 @@ small {
   font-weight: 450;
 }
 
-.assumed :deep(.el-select__wrapper),
-.assumed :deep(.el-input__wrapper) {
-  box-shadow: none;
-  outline: 1px dashed var(--rule-strong);
-  outline-offset: -1px;
-}
-
-.number {
-  display: flex;
-  gap: 6px;
-  align-items: center;
-}
-
-.number .el-input {
-  width: 84px;
-}
-
-.flag {
-  display: flex;
-}
-
-.flag .key {
-  flex: 1;
-  border-width: 1px;
-  border-radius: 0;
-}
-
 .key.quiet {
   padding: 0;
   font-size: 18px;
@@ -178,9 +113,7 @@ small {
     padding: 6px 0;
   }
 
-  .row > .el-select,
-  .row > .flag,
-  .row > .number {
+  .row > .value {
     grid-column: 2;
   }
 

@@ -152,8 +152,11 @@ function key(event: KeyboardEvent) {
   display: flex;
   flex-wrap: wrap;
   gap: 2px 20px;
+  position: relative;
+  z-index: 1;
   margin: 0;
   padding: 6px var(--right) 0 var(--left);
+  background: var(--panel);
 }
 
 .plot {

@@ -5,11 +5,11 @@ import { api, type Staging, type Visit } from '@/shared/api/client'
 import { useQuestion } from '@/shared/api/useQuestion'
 import { minutes, scriptOf, type StagingForm } from '@/shared/model/staging'
 import { degreeSign, shownDegrees } from '@/shared/model/units'
-import DegreeInput from '@/desks/thermostat/DegreeInput.vue'
 import FindingList from '@/shared/ui/FindingList.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import StagingChart from '@/desks/thermostat/StagingChart.vue'
 import PickOne from '@/shared/ui/kit/PickOne.vue'
+import QuantityField from '@/shared/ui/kit/QuantityField.vue'
 import PickButtons from '@/shared/ui/kit/PickButtons.vue'
 
 const { t } = useI18n()
@@ -65,15 +65,41 @@ const stages = computed(() => (staging.value?.stages ?? []).filter((one) => one.
     <div class="asks">
       <PickButtons v-model="form.mode" :options="MODES" :label="$t('StagingPanel.mode')" testid="mode" />
       <label
-        >{{ $t('StagingPanel.set') }} <DegreeInput v-model="form.set" name="set point" :low="40" :high="95"
+        >{{ $t('StagingPanel.set') }}
+        <QuantityField
+          :model-value="form.set"
+          live
+          unit="°F"
+          name="set point"
+          :low="40"
+          :high="95"
+          @update:model-value="(one) => (form.set = one as number)"
       /></label>
       <label
         >{{ $t('StagingPanel.error') }}
-        <DegreeInput v-model="form.error" name="error" difference :low="-20" :high="40" data-testid="error"
+        <QuantityField
+          :model-value="form.error"
+          live
+          unit="°F"
+          name="error"
+          difference
+          :low="-20"
+          :high="40"
+          data-testid="error"
+          @update:model-value="(one) => (form.error = one as number)"
       /></label>
       <label
         >{{ $t('StagingPanel.outside') }}
-        <DegreeInput v-model="form.outdoor" name="outside" :low="-40" :high="120" data-testid="outdoor" />
+        <QuantityField
+          :model-value="form.outdoor"
+          live
+          unit="°F"
+          name="outside"
+          :low="-40"
+          :high="120"
+          data-testid="outdoor"
+          @update:model-value="(one) => (form.outdoor = one as number)"
+        />
         {{ $t('StagingPanel.to') }}
         <el-input
           v-model.lazy="form.outdoorEnd"
@@ -99,7 +125,15 @@ const stages = computed(() => (staging.value?.stages ?? []).filter((one) => one.
           data-testid="push-at"
         />
         {{ $t('StagingPanel.to') }}
-        <DegreeInput v-model="form.pushTo" name="set point then" :low="40" :high="95" />
+        <QuantityField
+          :model-value="form.pushTo"
+          live
+          unit="°F"
+          name="set point then"
+          :low="40"
+          :high="95"
+          @update:model-value="(one) => (form.pushTo = one as number)"
+        />
       </label>
       <span class="ask"
         >{{ $t('StagingPanel.for') }}

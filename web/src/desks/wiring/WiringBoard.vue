@@ -103,8 +103,9 @@ const ghosts = computed(() =>
 const says = (end: ConductorEnd) => {
   const stands = end.lands_on ? t('WiringBoard.on', { terminal: end.lands_on }) : end.lies
   const moved = end.known && end.lands_on !== end.drawn
+  const place = layout.value.strips.find((one) => one.place === end.place)?.title ?? end.place
   const parts = [
-    t('WiringBoard.ofCable', { name: nameOf(end), letter: cableLetter(end.cable) }),
+    t('WiringBoard.ofCable', { name: nameOf(end), letter: cableLetter(end.cable), place }),
     stands,
     ...(moved ? [t('WiringBoard.drawnOn', { terminal: end.drawn ?? t('WiringBoard.nothing') })] : []),
     ...(end.seen ? [] : [t('WiringBoard.notLookedAt')]),

@@ -4,7 +4,7 @@ import { useI18n } from 'vue-i18n'
 import PickButtons from '@/shared/ui/kit/PickButtons.vue'
 import PickOne from '@/shared/ui/kit/PickOne.vue'
 import type { Ask } from '@/pages/practice/api'
-import { toggled } from '@/pages/practice/bench'
+import { toggled } from '@/shared/ui/kit/factField'
 
 const { t } = useI18n()
 /** One question, in the way of its form. */

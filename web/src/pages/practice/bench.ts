@@ -69,10 +69,6 @@ export function benchClock(minutes: number): string {
   return `${Math.floor(whole / 60)}:${String(whole % 60).padStart(2, '0')}`
 }
 
-/** Stations in the order in which they were tapped; a second tap takes one out again. */
-export const toggled = (order: readonly string[], id: string): string[] =>
-  order.includes(id) ? order.filter((one) => one !== id) : [...order, id]
-
 /** How many answers were right, in words. */
 export const rightOf = (lines: readonly { right: boolean }[]): string =>
   say('bench.rightOf', { right: lines.filter((line) => line.right).length, all: lines.length })

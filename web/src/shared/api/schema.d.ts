@@ -3261,6 +3261,12 @@ export interface components {
                     as_designed: components["schemas"]["Titled"][];
                 };
             };
+            /** @description between what a visit's degrees lie */
+            degrees: {
+                outdoor_degrees_f: components["schemas"]["Between"];
+                set_point_degrees_f: components["schemas"]["Between"];
+                room_degrees_f: components["schemas"]["Between"];
+            };
             facts: components["schemas"]["FactQuestion"][];
             sources: string[];
             words: components["schemas"]["Titled"][];
@@ -4271,7 +4277,8 @@ export interface components {
             verdict: "agrees" | "disagrees" | "look" | "assumed";
             /** @description measured today, told_before by an earlier visit, assumed, or where the rig's fact is from */
             source: string;
-            kind: string;
+            /** @enum {string} */
+            kind: "choice" | "number" | "flag";
             low: number | null;
             high: number | null;
             unit: string | null;
@@ -4586,6 +4593,10 @@ export interface components {
             drawn_va: number;
             rated_va: number;
             volts_ac: number;
+        };
+        Between: {
+            low: number;
+            high: number;
         };
         FactQuestion: {
             key: string;
