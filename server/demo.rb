@@ -101,7 +101,7 @@ module Gorvant
           )
         keep(row, kept(visit), Warm.rig(rig))
         visit.fetch("readings", []).each_with_index { |reading, i| reading(row, reading, i) }
-        note(unit, visit["notes"])
+        told(unit, visit)
         close(row, visit["close_out"]) if visit["close_out"]
       end
 
@@ -152,8 +152,11 @@ module Gorvant
         Tasks.new(@db, @viewer).ask(MakeDrill::KIND, Computed.key(MakeDrill::KIND, id), asked)
       end
 
-      def note(unit, notes)
+      # What a visit knows of its unit, where nothing is known yet.
+      def told(unit, visit)
+        notes, year = visit.values_at("notes", "installed_year")
         @db[:units].where(id: unit, notes: "").update(notes: notes) if notes
+        @db[:units].where(id: unit, installed_year: nil).update(installed_year: year) if year
       end
 
       # Closed as a technician would: every call as expected but for those that are named, all put back.

@@ -234,7 +234,10 @@ RSpec.describe "Units", :server do
 
   describe "known good" do
     let(:clinic) { db[:visits].where(visit_on: "2026-03-03").get(:id) }
-    let(:later) { db[:visits].where(visit_on: "2026-11-12").get(:id) }
+    let(:later) do
+      same_unit = { unit_id: db[:visits].where(id: clinic).select(:unit_id) }
+      db[:visits].where(same_unit).where(visit_on: "2026-11-12").get(:id)
+    end
 
     def known_good(of) = fetch("/api/visits/#{of}/known-good") && answer
 
