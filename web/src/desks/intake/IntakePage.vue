@@ -265,6 +265,7 @@ h2 small {
 }
 
 .symptom {
+  padding: 4px 12px;
   border-width: 1px;
   font-weight: 450;
 }
