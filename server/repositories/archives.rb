@@ -57,6 +57,8 @@ module Gorvant
         closings: %w[id number mark content digest created_at reopened_at reopened_why],
         rig_revisions: %w[id number digest content created_at]
       }.freeze
+      # Of one rig: as many as an archive may hold.
+      MOST_REVISIONS = 500
       # Somebody else's row has one of these ids.
       class Taken < StandardError
       end
@@ -96,10 +98,11 @@ module Gorvant
       # Ids of the crew's rigs, by age.
       def rigs_kept = db[:rigs].where(crew_id: viewer.crew_id).order(:created_at, :id).select_map(:id)
 
-      # { name => bytes } of an archive of these rigs with all of their revisions; whole: and of what else the crew has
-      # beside its visits.
+      # { name => bytes } of an archive of these rigs with their revisions; whole: and of what else the crew has beside
+      # its visits.
       def shelf_files(rig_ids, whole:)
-        revisions = db[:rig_revisions].where(crew_id: viewer.crew_id, rig_id: rig_ids).select_map(:id)
+        of = ->(id) { db[:rig_revisions].where(crew_id: viewer.crew_id, rig_id: id).reverse(:number) }
+        revisions = rig_ids.flat_map { |id| of.call(id).limit(MOST_REVISIONS).select_map(:id) }
         Formats::Archive.files(
           visits: [],
           rigs: rigs(revisions),

@@ -63,6 +63,8 @@ module Gorvant
           came, its_id, name = there(table, one, id, columns) || insert(table, one, id, columns)
           return Archives::Outcome.new(id: its_id, title: name, came: came, new_id: its_id != one["id"]) if came
         end
+        problem = "of #{one["name"].inspect} could not be kept, since others keep something just now; send it again"
+        raise BadArchive.new([{ "field" => "shelf.json/#{table}", "problem" => problem }])
       end
 
       # What has this id here already, or this name and says the same.
@@ -81,11 +83,11 @@ module Gorvant
 
         values =
           columns.to_h { |column| [column.to_sym, column == "tolerance_degrees_f" ? one[column] : json(one[column])] }
-        name = free_name(table, one["name"])
+        name = free_name(table, one)
         made =
           db[table]
             .returning(:id)
-            .insert_conflict(target: :id)
+            .insert_conflict
             .insert(
               id: id,
               crew_id: viewer.crew_id,
@@ -99,10 +101,13 @@ module Gorvant
 
       def json(value) = Sequel.pg_jsonb_wrap(value)
 
-      def free_name(table, name)
+      # The name, or with a number behind it where it is another's; past many of those, with some of its id.
+      def free_name(table, one)
         taken = db[table].where(crew_id: viewer.crew_id).select_map(:name)
         taken += ThermistorTable.all.map(&:title) if table == :sensor_tables
-        [name, *(2..MOST_TRIES).map { |number| "#{name[0, 74]} (#{number})" }].find { |one| !taken.include?(one) }
+        name = one["name"]
+        numbered = (2..MOST_TRIES).map { |number| "#{name[0, 74]} (#{number})" }
+        [name, *numbered].find { |other| !taken.include?(other) } || "#{name[0, 70]} #{one["id"][0, 8]}"
       end
 
       def table = :sites

@@ -10,7 +10,7 @@ module Gorvant
       MOST_ENTRIES = 800
       MOST_PHOTO_BYTES = 128 * 1024 * 1024
       USUAL_PHOTO_BYTES = 2 * 1024 * 1024 # of one that lies in a storage, whose size no row has
-      MOST_RIGS = 200
+      MOST_RIGS = 40 # each with all of its revisions, which are looked at again in one request
       FILES_OF_A_UNIT = 10_000 # numbers of its files begin anew at each of these
 
       def self.key(id) = "export #{id}"

@@ -441,6 +441,23 @@ RSpec.describe "Archives", :server do
       expect(answer["revisions"].map { |one| one["number"] }).to eq([2, 1])
     end
 
+    it "parts the rigs where there are many; what else is kept is in the first part alone" do
+      stub_const("Gorvant::Server::MakeExport::MOST_RIGS", 3)
+      shelved
+      fetch("/api/viewer")
+      made = make
+      parts = made["files"].select { |one| one["visits"].zero? && one["records"].zero? }
+      zips = parts.map { |one| zip_of("/api/exports/#{made["id"]}/files/#{one["number"]}") }
+      shelves = zips.map { |zip| JSON.parse(files_of(zip).fetch("shelf.json")) }
+      expect(shelves.flat_map { |one| one["rigs"] }).to match_array(db[:rigs].select_map(:id))
+      expect(shelves.map { |one| one["setting_profiles"].size }).to eq([1, *Array.new(parts.size - 1, 0)])
+      expect([parts.size > 1, parts.map { |one| one["name"] }.uniq.size]).to eq([true, parts.size])
+      db[:visits].delete
+      db[:rigs].delete
+      zips.each { |zip| expect(send_up(zip)).to eq(200) }
+      expect(shelves.flat_map { |one| one["rigs"] }).to match_array(db[:rigs].select_map(:id))
+    end
+
     it "is taken in by another crew under ids of its own, once, and names that are taken there get a number" do
       shelved
       fetch("/api/viewer")

@@ -6,6 +6,7 @@ import { api, type DefrostOutlook, type Visit } from '@/shared/api/client'
 import { useCatalogue } from '@/shared/ui/useCatalogue'
 import { useQuestion } from '@/shared/api/useQuestion'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import OwnWord from '@/shared/ui/kit/OwnWord.vue'
 import PickOne from '@/shared/ui/kit/PickOne.vue'
 import QuantityField from '@/shared/ui/kit/QuantityField.vue'
 
@@ -168,7 +169,12 @@ const SIGN = { true: '=', false: '…', null: '?' } as Record<string, string>
       <div class="next" data-testid="next">
         <p class="says">{{ outlook.following.says }}</p>
         <p v-for="line in outlook.following.because" :key="line">{{ line }}</p>
-        <p class="assumed">{{ $t('DefrostNow.byTheSchool', { school: outlook.school }) }}</p>
+        <i18n-t keypath="DefrostNow.byTheSchool" tag="p" class="assumed" scope="global">
+          <template #word
+            ><OwnWord :means="$t('DefrostNow.schoolMeans')">{{ $t('DefrostNow.school') }}</OwnWord></template
+          >
+          <template #school>{{ outlook.school }}</template>
+        </i18n-t>
         <details class="assumed">
           <summary>{{ $t('DefrostNow.whatThisLeansOn') }}</summary>
           <p v-for="line in outlook.following.assumed" :key="line">{{ line }}</p>

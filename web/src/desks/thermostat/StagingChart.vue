@@ -7,8 +7,8 @@ import { minutes } from '@/shared/model/staging'
 import { degreeSign, inUnit } from '@/shared/model/units'
 import { useChart } from '@/shared/ui/kit/useChart'
 
-/** The room's course and the set point over time, and below them which stage runs when. A tap or an arrow moves the time
- *  that is asked about; the list beside it has the same in words. */
+/** The room's course and the set point over time, and below them which stage runs when. A tap or the slider moves the
+ *  time that is asked about; the list beside it has the same in words. */
 const { t } = useI18n()
 const props = defineProps<{ staging: Staging; at: number }>()
 const emit = defineEmits<{ at: [seconds: number] }>()
@@ -18,6 +18,7 @@ const ROOM_HEIGHT = 170
 const LEFT = 52
 const RIGHT = 30
 const TICK_SPACE = 70
+const STEP_SECONDS = 30
 const box = useTemplateRef<HTMLElement>('box')
 const track = useTemplateRef<HTMLElement>('track')
 
@@ -95,35 +96,22 @@ function tap(event: MouseEvent) {
   const share = Math.min(Math.max((event.clientX - on.left) / on.width, 0), 1)
   emit('at', Math.round(share * span.value))
 }
-function key(event: KeyboardEvent) {
-  const by = { ArrowRight: 60, ArrowLeft: -60, PageDown: 600, PageUp: -600 }[event.key]
-  if (!by) return
-  event.preventDefault()
-  emit('at', Math.min(Math.max(props.at + by, 0), span.value))
-}
+const slid = (seconds: number | number[]) => emit('at', [seconds].flat()[0] ?? 0)
 </script>
 
 <template>
   <div
     class="chart"
-    role="slider"
-    tabindex="0"
-    :aria-label="$t('StagingChart.timeOfTheStagingRun')"
-    :aria-valuemin="0"
-    :aria-valuemax="span"
-    :aria-valuenow="at"
-    :aria-valuetext="minutes(at)"
     data-testid="staging-chart"
     :style="{ '--left': `${LEFT}px`, '--right': `${RIGHT}px` }"
     @click="tap"
-    @keydown="key"
   >
     <p class="legend">
       <span class="line room">{{ $t('StagingChart.room') }}</span>
       <span class="line set">{{ $t('StagingChart.setPoint') }}</span>
       <span v-if="outdoor.length" class="weather">{{ weather }}</span>
     </p>
-    <div ref="box" class="plot" :style="{ minHeight: `${ROOM_HEIGHT}px` }"></div>
+    <div ref="box" class="plot" :style="{ minHeight: `${ROOM_HEIGHT}px` }" aria-hidden="true"></div>
     <div v-for="lane in lanes" :key="lane.id" class="lane">
       <b class="mono">{{ lane.title }}</b>
       <i
@@ -136,6 +124,17 @@ function key(event: KeyboardEvent) {
       ></i>
     </div>
     <div ref="track" class="track"><i :style="{ left: `${percent(at)}%` }"></i></div>
+    <div class="time" @click.stop>
+      <el-slider
+        :model-value="at"
+        :max="span"
+        :step="STEP_SECONDS"
+        :format-tooltip="minutes"
+        :aria-label="$t('StagingChart.timeOfTheStagingRun')"
+        :format-value-text="minutes"
+        @input="slid"
+      />
+    </div>
   </div>
 </template>
 
@@ -203,6 +202,11 @@ function key(event: KeyboardEvent) {
   position: absolute;
   inset: 6px var(--right) 8px var(--left);
   pointer-events: none;
+}
+
+.time {
+  margin: 0 var(--right) 0 var(--left);
+  cursor: default;
 }
 
 .track i {

@@ -10,25 +10,34 @@ const props = defineProps<{ marks: Visit['marks']; readings: Visit['readings'] }
 const all = computed(() =>
   PAGES.map(({ id, title }) => ({ page: title, mark: props.marks[id], sign: SIGNS[props.marks[id]] })),
 )
+/** The pages that somebody has looked at, each with how it stands. */
+const told = computed(() =>
+  all.value.filter((one) => one.mark !== 'untouched').map((one) => `${one.page}: ${MEANS[one.mark]}`),
+)
 const spoken = computed(() => {
   const { agree, disagree } = props.readings
-  return agree + disagree ? t('VisitMarks.readings', { agree, disagree }) : t('VisitMarks.noReadingsYet')
+  const read =
+    agree + disagree ? t('VisitMarks.readings', { agree, disagree }) : t('VisitMarks.noReadingsYet')
+  return [read, ...told.value].join('; ')
 })
 </script>
 
 <template>
-  <span class="marks" role="img" :aria-label="spoken">
-    <span
-      v-for="one in all"
-      :key="one.page"
-      :class="['mark', one.mark]"
-      :title="`${one.page}: ${MEANS[one.mark]}`"
-      >{{ one.sign }}</span
-    >
-  </span>
+  <el-tooltip placement="top-start" :show-after="300" :disabled="!told.length">
+    <template #content>
+      <span v-for="one in told" :key="one" class="told">{{ one }}</span>
+    </template>
+    <span class="marks" role="img" :aria-label="spoken">
+      <span v-for="one in all" :key="one.page" :class="['mark', one.mark]">{{ one.sign }}</span>
+    </span>
+  </el-tooltip>
 </template>
 
 <style scoped>
+.told {
+  display: block;
+}
+
 .marks {
   display: inline-flex;
   gap: 3px;
