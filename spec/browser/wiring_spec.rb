@@ -149,6 +149,11 @@ RSpec.describe "What a visit finds", :browser, type: :feature do
       "W2 is not on: not before its stage delay of 12 min",
       "It comes at 12:00"
     )
+    slider = find("[data-testid=staging-chart] [role=slider]")
+    before = slider["aria-valuenow"].to_i
+    slider.send_keys(:right, :right)
+    expect(page).to have_css("[role=slider][aria-valuetext='#{(before + 60) / 60}:00']")
+    expect(page).to have_css("[data-testid=waiting]", text: "At #{(before + 60) / 60}:00")
     find("[data-testid=error]").set("1.5")
     expect(page).to have_css("[data-testid=waiting]", text: "Not within this run")
     find("[data-testid=outdoor-end]").set("12").send_keys(:tab)

@@ -29,9 +29,9 @@ const says = useId()
 const text = ref(shown())
 const typing = ref(false)
 const wrong = ref(false)
-/** What is being typed stays as it is while it says the same. */
-watch([() => props.modelValue, unit], ([now], [, before]) => {
-  if (typing.value && before === unit.value && (wrong.value || read(text.value) === now)) return
+/** What is being typed is nobody else's to change, but for the unit that it is typed in. */
+watch([() => props.modelValue, unit], (_, [, before]) => {
+  if (typing.value && before === unit.value) return
   text.value = shown()
   tell(false)
 })
