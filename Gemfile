@@ -26,6 +26,7 @@ gem "sequel", "~> 5.110"
 gem "sinatra", "~> 4.2"
 gem "tzinfo", "~> 2.0" # what a logger's clock follows
 gem "tzinfo-data", "~> 1.2025"
+gem "webauthn", "~> 3.4" # passkeys
 
 group :test do
   gem "capybara", "~> 3.40"

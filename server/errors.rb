@@ -64,6 +64,11 @@ module Gorvant
       says "this name and password do not fit together"
     end
 
+    # As little told to who comes by a passkey.
+    class PasskeyNotKnown < Error
+      says "this passkey opens nothing here; sign in by name and password"
+    end
+
     # The password was right, and this account asks for a one-time code too.
     class CodeWanted < Error
       says "give the code that your device shows now, or one of your recovery codes"

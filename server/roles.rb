@@ -37,7 +37,18 @@ module Gorvant
         courses
         drill_tries
       ].freeze
-      ACCOUNTS = %w[users sessions one_time_keys recovery_codes sign_in_attempts rate_counts invitations devices].freeze
+      ACCOUNTS = %w[
+        users
+        sessions
+        one_time_keys
+        recovery_codes
+        passkeys
+        passkey_challenges
+        sign_in_attempts
+        rate_counts
+        invitations
+        devices
+      ].freeze
       PERSON = "id, crew_id, name, role, created_at, closed_at" # of users, without what opens a door
       # { role => { table => what it may do } }
       GRANTS = {
@@ -70,6 +81,7 @@ module Gorvant
           "crews" => "SELECT",
           "users" => "SELECT (#{PERSON})",
           "rate_counts" => "SELECT, DELETE",
+          "sign_in_attempts" => "SELECT, DELETE",
           "logs" => "SELECT, UPDATE",
           "photos" => "SELECT, UPDATE (content, object_key)",
           "stored_objects" => ALL,

@@ -30,7 +30,7 @@ module Gorvant
       end
 
       door.transaction do
-        people.without_code(owner[:id])
+        people.without_others_than_password(owner[:id])
         people.sign_out(owner[:id])
         people.change(
           owner[:id],

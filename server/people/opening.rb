@@ -19,6 +19,14 @@ module Gorvant
 
       def private? = @bind.match?(LOOPBACK) && public_url.empty?
       def https? = public_url.start_with?("https://")
+
+      # A page's origin, as browsers write it; nil where there is no such address.
+      def origin =
+        public_url.empty? ? nil : URI.parse(public_url).then { |at| "#{at.scheme}://#{at.authority}".downcase }
+
+      # Browsers keep passkeys for a name with TLS, and for no address of numbers.
+      def passkeys? = https? && host.match?(/\A(?!-)[a-z\d.-]*[a-z][a-z\d-]*\z/i)
+
       def host = public_url.empty? ? nil : URI.parse(public_url).host
 
       # Where others reach a page of this server; nil where there is no such address.

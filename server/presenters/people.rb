@@ -32,6 +32,10 @@ module Gorvant
         def open_session(row) =
           { agent: row[:agent], since: row[:created_at].iso8601, last_use: row[:last_use].iso8601 }
 
+        # host: the name that it opens; another after the server has moved.
+        def passkey(row) =
+          row.slice(:id, :name, :host).merge(since: row[:created_at].iso8601, last_use: row[:last_use]&.iso8601)
+
         def person(row)
           row.slice(:id, :name, :role, :sign_in_name, :signs_in).merge(since: row[:created_at].iso8601)
         end

@@ -7,6 +7,7 @@ module Gorvant
       STATUS = {
         NotSignedIn => 401,
         NotLetIn => 401,
+        PasskeyNotKnown => 401,
         CodeWanted => 401,
         NotAllowed => 403,
         OldToken => 403,

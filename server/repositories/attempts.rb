@@ -28,10 +28,10 @@ module Gorvant
       end
 
       # What was tried before is forgiven to who got in.
-      def forget(name)
-        forgotten = Sequel[:last_at] < Time.now - KEPT_SECONDS
-        table.where(key: pair(name)).or(forgotten).delete
-      end
+      def forget(name) = table.where(key: pair(name)).delete
+
+      # Takes away those of yesterday, whoever they were of.
+      def self.prune(db) = db[:sign_in_attempts].where(Sequel[:last_at] < Time.now - KEPT_SECONDS).delete
 
       # Seconds to wait after so many failures.
       def self.wait(failures, free, most) = failures < free ? 0 : [2**(failures - free), most].min

@@ -10,6 +10,8 @@ module Gorvant
         "password" => "set a new password",
         "code_on" => "asks for a one-time code now",
         "code_off" => "asks for no one-time code any more",
+        "passkey" => "made a passkey",
+        "passkey_removed" => "took a passkey off",
         "signed_out" => "signed out everywhere",
         "invited" => "invited somebody",
         "invitation_revoked" => "took an invitation back",

@@ -90,8 +90,7 @@ module Gorvant
       def close(crew_id, id)
         @db.transaction do
           keep_an_owner(crew_id, id)
-          @db[:one_time_keys].where(id: id).delete
-          @db[:recovery_codes].where(id: id).delete
+          without_others_than_password(id)
           sign_out(id)
           @db[:users].where(id: id).update(
             closed_at: Sequel::CURRENT_TIMESTAMP,
@@ -112,6 +111,12 @@ module Gorvant
       def without_code(id)
         @db[:one_time_keys].where(id: id).delete
         @db[:recovery_codes].where(id: id).delete
+      end
+
+      # Whatever else opens the account, where a device was lost or the account goes.
+      def without_others_than_password(id)
+        without_code(id)
+        @db[:passkeys].where(user_id: id).delete
       end
 
       # [{ id, name, people, created_at }] of the server.

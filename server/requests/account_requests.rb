@@ -63,6 +63,25 @@ module Gorvant
       json { required(:password).filled(:string, max_size?: AccountRequest::MOST_CHARACTERS) }
     end
 
+    # What an authenticator answered, as browsers write it: base64url throughout.
+    class PasskeyRequest < AccountRequest
+      MOST_OF_ANSWER = 16_384
+
+      json do
+        required(:challenge).filled(:string, max_size?: 200, format?: /\A[\w-]+\z/)
+        required(:credential).filled(:hash)
+      end
+
+      rule(:credential) do
+        key(:credential).failure("is too long") if JSON.generate(values[:credential]).size > MOST_OF_ANSWER
+      end
+    end
+
+    class NewPasskeyRequest < PasskeyRequest
+      json { required(:name).filled(:string, max_size?: 60) }
+      rule(:name).validate(:plain_text, :named)
+    end
+
     class RoleRequest < AccountRequest
       json { required(:role).filled(:string, included_in?: %w[owner technician apprentice]) }
     end

@@ -51,6 +51,25 @@ module Gorvant
         json account
       end
 
+      # The question for an authenticator; whoever asks gives their password first.
+      post "/api/account/passkeys/question" do
+        prove(PasswordAgainRequest.parse(body_json)[:password], "/password")
+        json passkey_door.to_make(viewer)
+      end
+
+      post "/api/account/passkeys" do
+        input = NewPasskeyRequest.parse(body_json)
+        passkey_door.keep(viewer, input[:name].strip, *input.values_at(:challenge, :credential))
+        audit.add(viewer, "passkey", input[:name].strip)
+        json account, 201
+      end
+
+      # Taking one off opens nothing, so it asks for no password: a device may just have been lost.
+      post "/api/account/passkeys/:id/removal" do
+        audit.add(viewer, "passkey_removed", passkeys.remove(viewer.user_id, params[:id])[:name])
+        json account
+      end
+
       private
 
       def people = People.new(door)
@@ -87,6 +106,7 @@ module Gorvant
           has_password: !row[:password_hash].nil?,
           code: rodauth.otp_exists?,
           recovery_codes_left: rodauth.recovery_codes.size,
+          passkeys: passkeys.of(viewer.user_id).map { |one| Present.passkey(one) },
           sessions: people.sessions(viewer.user_id).map { |one| Present.open_session(one) }
         }
       end

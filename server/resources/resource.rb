@@ -43,6 +43,17 @@ module Gorvant
 
       private
 
+      def passkeys = Passkeys.new(door)
+
+      def passkey_door
+        return PasskeyDoor.new(passkeys, settings.opening) if settings.opening.passkeys?
+
+        raise Refused.new(
+                field: "/",
+                problem: "passkeys need a server that others reach by a name with TLS (GORVANT_PUBLIC_URL)"
+              )
+      end
+
       def broke
         Journal.broke(env["sinatra.error"], env)
         halt(

@@ -17,6 +17,15 @@ module Gorvant
         come_in(account[:id])
       end
 
+      post "/api/session/passkey/question" do
+        json passkey_door.to_open
+      end
+
+      post "/api/session/passkey" do
+        input = PasskeyRequest.parse(body_json)
+        come_in(sign_in("").let_in(passkey_door.open(*input.values_at(:challenge, :credential)), "passkey")[:id])
+      end
+
       # Only the start's own secret lets in, whatever a request says of where it comes from.
       post "/api/session/local" do
         key = LocalKeyRequest.parse(body_json)[:key]
@@ -75,7 +84,12 @@ module Gorvant
 
       def session_of(viewer)
         headers CsrfToken.header(env)
-        json(signed_in: !viewer.nil?, local: settings.opening.local?(people), viewer: viewer && Present.viewer(viewer))
+        json(
+          signed_in: !viewer.nil?,
+          local: settings.opening.local?(people),
+          passkeys: settings.opening.passkeys?,
+          viewer: viewer && Present.viewer(viewer)
+        )
       end
 
       def join(row, input)
@@ -92,14 +106,14 @@ module Gorvant
         written(row, id, input[:name].strip, "joined")
       end
 
-      # A way back ends every session, and the code that was lost with the device.
+      # A way back ends every session, the code and the passkeys: they may be lost with the device.
       def come_back(row, input)
         person = people.member(row[:crew_id], row[:user_id])
         name = person[:sign_in_name] || input[:sign_in_name]
         raise Refused.new(field: "/sign_in_name", problem: "is missing") unless name
 
         invitations.use(row[:id])
-        people.without_code(person[:id])
+        people.without_others_than_password(person[:id])
         people.sign_out(person[:id])
         people.change(person[:id], sign_in_name: name, password_hash: rodauth.password_hash(input[:password]))
         written(row, person[:id], person[:name], "came_back")

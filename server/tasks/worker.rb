@@ -51,11 +51,13 @@ module Gorvant
         counted(task, "failed", began)
       end
 
-      # Takes away what has had its time: kept answers over their budget, yesterday's events, what lay in the bin,
-      # parts of archives that nobody took in, tasks that ended (what they were asked with may be a whole paper).
+      # Takes away what has had its time: kept answers over their budget, yesterday's events and tries at the door, what
+      # lay in the bin, parts of archives that nobody took in, tasks that ended (what they were asked with may be a
+      # whole paper).
       def tidy
         Computed.new(@db).prune
         RateCounts.new(@db).prune
+        Attempts.prune(@db)
         ended = @db[:tasks].where(state: %w[done failed cancelled])
         ended.where(Sequel[:updated_at] < Time.now - ENDED_KEPT_SECONDS).delete
         Metrics.tasks(@db[:tasks].group_and_count(:state).as_hash(:state, :count))

@@ -52,7 +52,7 @@ RSpec.describe "Row-level security", :server do
       %i[password_hash sign_in_name].each do |column|
         expect { web[:users].get(column) }.to raise_error(Sequel::DatabaseError, /permission denied/)
       end
-      %i[sessions one_time_keys recovery_codes invitations].each do |table|
+      %i[sessions one_time_keys recovery_codes passkeys passkey_challenges invitations].each do |table|
         expect { web[table].count }.to raise_error(Sequel::DatabaseError, /permission denied/)
       end
       kept.each { |table| expect { ServerBench.door[table].count }.to raise_error(Sequel::DatabaseError, /denied/) }

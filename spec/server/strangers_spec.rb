@@ -141,8 +141,13 @@ RSpec.describe "Strangers at the door", :server do
     it "forgets what is over" do
       db[:rate_counts].insert(key: "old", asked: 9, expires_at: Time.now - 1)
       db[:rate_counts].insert(key: "new", asked: 9, expires_at: Time.now + 60)
+      db[:sign_in_attempts].insert(key: "tried the day before", failures: 9, last_at: Time.now - 86_401)
+      db[:sign_in_attempts].insert(key: "tried today", failures: 9, last_at: Time.now - 86_300)
       Gorvant::Server::Worker.new(Gorvant::Server::Database.connect(as: :worker)).tidy
+      expect(db[:sign_in_attempts].select_map(:key)).to eq(["tried today"])
       expect(db[:rate_counts].select_map(:key)).to eq(%w[new])
+    ensure
+      ServerBench.alone
     end
 
     it "has a number for every limit that an operation names, and each number a use" do

@@ -4,25 +4,33 @@ require_relative "server"
 require "capybara/rspec"
 require "selenium-webdriver"
 
-Capybara.register_driver(:chromium) do |app|
-  options =
-    Selenium::WebDriver::Chrome::Options.new(
-      binary: ENV.fetch("CHROMIUM", "/usr/bin/chromium"),
-      args: %w[
-        --headless=new
-        --no-sandbox
-        --disable-dev-shm-usage
-        --disable-gpu
-        --disable-background-networking
-        --disable-component-update
-        --disable-sync
-        --no-first-run
-        --window-size=1280,943
-      ]
-    )
-  options.logging_prefs = { browser: "ALL" }
-  service = Selenium::WebDriver::Service.chrome(path: ENV.fetch("CHROMEDRIVER", "/usr/bin/chromedriver"))
-  Capybara::Selenium::Driver.new(app, browser: :chrome, options: options, service: service)
+# The tests' browser. more: arguments of its own.
+chromium =
+  lambda do |app, *more|
+    options =
+      Selenium::WebDriver::Chrome::Options.new(
+        binary: ENV.fetch("CHROMIUM", "/usr/bin/chromium"),
+        args:
+          %w[
+            --headless=new
+            --no-sandbox
+            --disable-dev-shm-usage
+            --disable-gpu
+            --disable-background-networking
+            --disable-component-update
+            --disable-sync
+            --no-first-run
+            --window-size=1280,943
+          ] + more
+      )
+    options.logging_prefs = { browser: "ALL" }
+    service = Selenium::WebDriver::Service.chrome(path: ENV.fetch("CHROMEDRIVER", "/usr/bin/chromedriver"))
+    Capybara::Selenium::Driver.new(app, browser: :chrome, options: options, service: service)
+  end
+Capybara.register_driver(:chromium) { |app| chromium.call(app) }
+# Whatever name a page has, it is this machine's, by a certificate that nobody has signed.
+Capybara.register_driver(:chromium_by_name) do |app|
+  chromium.call(app, "--host-resolver-rules=MAP *.test 127.0.0.1", "--ignore-certificate-errors")
 end
 Capybara.app = ServerBench.app
 Capybara.server = :puma, { Silent: true, Threads: "0:4", config_files: ["-"] }

@@ -57,7 +57,7 @@ module ServerBench
     owner = viewer.user_id
     db[:users].exclude(id: owner).delete
     db[:crews].exclude(id: viewer.crew_id).delete
-    %i[sessions one_time_keys recovery_codes].each { |table| db[table].delete }
+    %i[sessions one_time_keys recovery_codes passkeys passkey_challenges].each { |table| db[table].delete }
     db[:users].where(id: owner).update(sign_in_name: nil, password_hash: nil, role: "owner", server_owner: true)
   end
 

@@ -2,10 +2,12 @@
 import { nextTick, ref, shallowRef } from 'vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import { useSession } from '@/shared/ui/useSession'
+import { usePasskeys } from '@/shared/ui/usePasskeys'
 import type { Problem } from '@/shared/model/outcome'
 
 const emit = defineEmits<{ signedIn: [] }>()
-const { signIn } = useSession()
+const { signIn, signInByPasskey } = useSession()
+const { possible, known } = usePasskeys()
 const name = ref('')
 const password = ref('')
 const code = ref('')
@@ -29,6 +31,14 @@ async function go() {
   } else if (!refused) {
     emit('signedIn')
   }
+}
+
+async function byPasskey() {
+  if (busy.value) return
+  busy.value = true
+  problem.value = await signInByPasskey()
+  busy.value = false
+  if (!problem.value) emit('signedIn')
 }
 </script>
 
@@ -75,5 +85,19 @@ async function go() {
       data-testid="sign-in"
       >{{ $t('SignInForm.signIn') }}</el-button
     >
+    <el-button
+      v-if="possible && known"
+      class="key wide by-passkey"
+      :disabled="busy"
+      data-testid="sign-in-passkey"
+      @click="byPasskey"
+      >{{ $t('SignInForm.byPasskey') }}</el-button
+    >
   </el-form>
 </template>
+
+<style scoped>
+.by-passkey {
+  margin: 10px 0 0;
+}
+</style>

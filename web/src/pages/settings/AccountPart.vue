@@ -10,12 +10,15 @@ import { useQuestion } from '@/shared/api/useQuestion'
 import { useSession } from '@/shared/ui/useSession'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import AccountCode from '@/pages/settings/AccountCode.vue'
+import AccountPasskeys from '@/pages/settings/AccountPasskeys.vue'
+import { usePasskeys } from '@/shared/ui/usePasskeys'
 import { NAME_RULE, PASSWORD_RULE } from '@/shared/model/signInRules'
 import type { Problem } from '@/shared/model/outcome'
 import { ago } from '@/shared/model/when'
 
 const { t } = useI18n()
 const { viewer, signOut } = useSession()
+const { possible } = usePasskeys()
 const { value: account, outcome, again } = useQuestion('account', true, api.account, { follows: false })
 const form = ref<FormInstance | null>(null)
 const fields = reactive({ sign_in_name: '', current_password: '', password: '' })
@@ -98,7 +101,14 @@ function device(agent: string): string {
           $t('AccountPart.withAnotherPasswordEveryOther')
         }}
       </p>
-      <el-form ref="form" :model="fields" :rules="rules" label-position="top" @submit.prevent="keep">
+      <el-form
+        ref="form"
+        :model="fields"
+        :rules="rules"
+        :validate-on-rule-change="false"
+        label-position="top"
+        @submit.prevent="keep"
+      >
         <el-form-item
           v-if="!account.sign_in_name"
           :label="$t('AccountPart.nameToSignInBy')"
@@ -155,6 +165,7 @@ function device(agent: string): string {
       </el-form>
     </section>
     <AccountCode v-if="account?.has_password" :account="account" @changed="again" />
+    <AccountPasskeys v-if="account?.has_password && possible" :account="account" @changed="again" />
     <section v-if="account">
       <h2>{{ $t('AccountPart.whereYouAreSignedIn') }}</h2>
       <ul class="sessions" data-testid="sessions">

@@ -111,6 +111,9 @@ export type Source = { kind: 'visit' | 'rig'; id: string }
 export const api = {
   session: () => outcome(client.GET('/api/session')),
   signIn: (body: BodyOf<'/api/session'>) => outcome(client.POST('/api/session', { body })),
+  askForPasskey: () => outcome(client.POST('/api/session/passkey/question')),
+  signInByPasskey: (body: BodyOf<'/api/session/passkey'>) =>
+    outcome(client.POST('/api/session/passkey', { body })),
   openLocally: (key: string) => outcome(client.POST('/api/session/local', { body: { key } })),
   signOut: () => outcome(client.POST('/api/session/end')),
   signOutEverywhere: () => outcome(client.POST('/api/session/end-everywhere')),
@@ -120,6 +123,12 @@ export const api = {
   makeCodeSecret: () => outcome(client.POST('/api/account/code/secret')),
   keepCodeSecret: (body: BodyOf<'/api/account/code'>) => outcome(client.POST('/api/account/code', { body })),
   dropCode: (password: string) => outcome(client.POST('/api/account/code/removal', { body: { password } })),
+  askToMakePasskey: (password: string) =>
+    outcome(client.POST('/api/account/passkeys/question', { body: { password } })),
+  keepPasskey: (body: BodyOf<'/api/account/passkeys'>) =>
+    outcome(client.POST('/api/account/passkeys', { body })),
+  removePasskey: (id: string) =>
+    outcome(client.POST('/api/account/passkeys/{id}/removal', { params: { path: { id } } })),
   people: () => outcome(client.GET('/api/people')),
   invite: (role: Person['role']) =>
     outcome(client.POST('/api/people/invitations', { body: { role: role as 'technician' } })),

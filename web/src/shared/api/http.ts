@@ -8,13 +8,8 @@ import type { paths } from '@/shared/api/schema'
 
 /** Whether an answer said that nobody is signed in any more. */
 export const signedOut = ref(false)
-/** Where a 401 is about what was typed. */
-const AT_THE_DOOR = new Set([
-  '/api/session',
-  '/api/account/password',
-  '/api/account/code',
-  '/api/account/code/removal',
-])
+/** Other refusals of that kind are about what was typed: a password, a code, a passkey. */
+const NOBODY = 'urn:gorvant:problem:not_signed_in'
 
 export const client = createClient<paths>({ baseUrl: '/', fetch: patientFetch })
 client.use({
@@ -24,9 +19,14 @@ client.use({
     if (units) request.headers.set('X-Units', units)
     return request
   },
-  onResponse({ response, schemaPath }) {
+  async onResponse({ response }) {
+    if (response.status !== 401) return
+    const problem = (await response
+      .clone()
+      .json()
+      .catch(() => null)) as Problem | null
     // A session that ended while a page is open: the page stays, the door is shown over it.
-    if (response.status === 401 && !AT_THE_DOOR.has(schemaPath)) signedOut.value = true
+    if (problem?.type === NOBODY) signedOut.value = true
   },
 })
 

@@ -38,6 +38,15 @@ export function useSession() {
     load: async () => (problem.value = take(await api.session())),
     signIn: async (name: string, password: string, code: string | null) =>
       take(await api.signIn({ name, password, code: code || undefined })),
+    /** By an authenticator of this device; null too where its person let it be. */
+    async signInByPasskey(): Promise<Problem | null> {
+      const asked = await api.askForPasskey()
+      if (asked.state !== 'ready') return asked.state === 'failed' ? asked.problem : null
+      const { answered } = await import('@/shared/api/passkeys')
+      const given = await answered(asked.value)
+      if ('problem' in given) return given.problem
+      return take(await api.signInByPasskey({ challenge: asked.value.challenge, ...given }))
+    },
     openLocally: async (key: string) => take(await api.openLocally(key)),
     accept: async (body: Parameters<typeof api.acceptInvitation>[0]) =>
       take(await api.acceptInvitation(body)),
