@@ -6,9 +6,11 @@ module Gorvant
     # serve take a role that can do less:
     # - web: what crews keep, of the crew that is set (row-level security), and names of people, no password;
     # - door: accounts, sessions, invitations, tokens of devices, and nothing that a crew keeps;
-    # - worker: tasks of all crews, and beside them the crew whose task it works. A backup is the owner's, whom the
-    #   policies do not bind.
+    # - worker: tasks of all crews, and beside them the crew whose task it works.
+    # A backup reads all by a login that writes nothing (BACKUP), where an administrator has made it: only they can let
+    # it see past the policies. Else the owner makes it, whom the policies do not bind.
     module Roles
+      BACKUP = "gorvant_backup"
       NAMES = { web: "gorvant_web", door: "gorvant_door", worker: "gorvant_worker" }.freeze
       ALL = "SELECT, INSERT, UPDATE, DELETE"
       KEPT = %w[
@@ -120,6 +122,7 @@ module Gorvant
           db.transaction do
             own_functions(db).each { |function| db.run("REVOKE ALL ON FUNCTION #{function} FROM PUBLIC") }
             NAMES.each { |role, name| renew(db, role, name, there) }
+            let_backup_read(db)
           end
         end
 
@@ -150,6 +153,13 @@ module Gorvant
         def functions(db, role)
           there = own_functions(db).map { |function| function[/\A\w+/] }
           FUNCTIONS.fetch(role).select { |function| there.include?(function[/\A\w+/]) }
+        end
+
+        def let_backup_read(db)
+          return if db[:pg_roles].where(rolname: BACKUP).empty?
+
+          db.run("GRANT USAGE ON SCHEMA public TO #{BACKUP}")
+          %w[TABLES SEQUENCES].each { |kind| db.run("GRANT SELECT ON ALL #{kind} IN SCHEMA public TO #{BACKUP}") }
         end
 
         def renew(db, role, name, there)

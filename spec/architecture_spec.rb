@@ -104,6 +104,20 @@ RSpec.describe "Architecture" do
     end
   end
 
+  # Of two, the reader takes the last and says nothing.
+  it "has no data in which one key stands twice" do
+    twice =
+      lambda do |node|
+        next node.children.to_a.flat_map(&twice) unless node.is_a?(Psych::Nodes::Mapping)
+
+        keys = node.children.each_slice(2).map { |key, _| key.value }
+        keys.tally.filter_map { |key, times| key if times > 1 } +
+          node.children.each_slice(2).flat_map { |_, value| twice.call(value) }
+      end
+    found = Dir[File.join(root, "{core/data,server}/*.yml")].to_h { |path| [path, twice.call(YAML.parse_file(path))] }
+    expect(found.reject { |_, keys| keys.empty? }).to eq({})
+  end
+
   it "every source that the data name stands in docs/sources.md" do
     named =
       Dir[File.join(root, "core/data/*.{yml,json}")].flat_map do |path|

@@ -219,8 +219,11 @@ class Keeper
     write_down
   end
 
-  # Where each process has a login of its own, none has the owner's.
-  def without_owner = ENV["GORVANT_WEB_URL"].to_s.empty? ? {} : { "DATABASE_URL" => nil }
+  # Where each process has a login of its own, none has the owner's; and none that of a backup, which reads everything.
+  def without_owner
+    own = !ENV["GORVANT_WEB_URL"].to_s.empty?
+    { "GORVANT_BACKUP_URL" => nil, **(own ? { "DATABASE_URL" => nil } : {}) }
+  end
 
   # Until the server answers that is this one's: another's answer on the port does not count.
   def wait_until_ready

@@ -14,6 +14,14 @@ module Gorvant
       VERSIONS = 2_147_483_647 # as many as a column holds
       # JSON has one kind of number: 24 and 24.0 are the same reading.
       NUMBER = Dry::Types["float"].constructor { |value| value.is_a?(Integer) ? value.to_f : value }
+      # { name => { gteq?:, lteq?: } } of what a visit takes down of weather and house, and of what is read off sensors.
+      DEGREES =
+        Catalogue
+          .profile
+          .values_at("visit", "sensor_degrees")
+          .reduce(:merge)
+          .transform_values { |low, high| { gteq?: low, lteq?: high } }
+          .freeze
       config.messages.default_locale = :en
 
       def self.parse(body)

@@ -2,10 +2,6 @@
 
 module Gorvant
   module Server
-    # { :name => { gteq?:, lteq?: } } of the degrees that a visit takes down.
-    VISIT_DEGREES =
-      Catalogue.profile.fetch("visit").to_h { |name, (low, high)| [name.to_sym, { gteq?: low, lteq?: high }] }.freeze
-
     class VisitRequest < Request
       json do
         required(:id).filled(:string, format?: UUID)
@@ -18,7 +14,7 @@ module Gorvant
         required(:visit_on).filled(:date)
         optional(:complaint).value(:string, max_size?: TEXT)
         optional(:symptoms).value(:array, max_size?: ROWS).each(:string, included_in?: Catalogue.symptoms.keys)
-        optional(:outdoor_degrees_f).maybe(NUMBER, **VISIT_DEGREES.fetch(:outdoor_degrees_f))
+        optional(:outdoor_degrees_f).maybe(NUMBER, **DEGREES.fetch("outdoor_degrees_f"))
       end
 
       rule(:complaint).validate(:plain_text)
@@ -48,9 +44,9 @@ module Gorvant
         required(:version).filled(:integer, gteq?: 1, lteq?: VERSIONS)
         optional(:complaint).value(:string, max_size?: TEXT)
         optional(:symptoms).value(:array, max_size?: ROWS).each(:string, included_in?: Catalogue.symptoms.keys)
-        optional(:outdoor_degrees_f).maybe(NUMBER, **VISIT_DEGREES.fetch(:outdoor_degrees_f))
-        optional(:set_point_degrees_f).maybe(NUMBER, **VISIT_DEGREES.fetch(:set_point_degrees_f))
-        optional(:room_degrees_f).maybe(NUMBER, **VISIT_DEGREES.fetch(:room_degrees_f))
+        optional(:outdoor_degrees_f).maybe(NUMBER, **DEGREES.fetch("outdoor_degrees_f"))
+        optional(:set_point_degrees_f).maybe(NUMBER, **DEGREES.fetch("set_point_degrees_f"))
+        optional(:room_degrees_f).maybe(NUMBER, **DEGREES.fetch("room_degrees_f"))
         optional(:safety).value(:array, max_size?: ROWS).each(:string, included_in?: Catalogue.safety.keys)
       end
 

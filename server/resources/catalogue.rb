@@ -20,7 +20,7 @@ module Gorvant
             Catalogue.kits.map do |id, about|
               { id: id, title: about.fetch("title"), says: about.fetch("says"), picture: about.fetch("picture") }
             end,
-          degrees: Catalogue.profile.fetch("visit").transform_values { |low, high| { low: low, high: high } },
+          degrees: Request::DEGREES.transform_values { |range| { low: range[:gteq?], high: range[:lteq?] } },
           safety:
             Catalogue.safety.map { |id, about| { id: id, says: about.fetch("says"), needs: about.fetch("needs", {}) } },
           facts: Catalogue.facts.map { |key, about| fact(key, about) },

@@ -28,7 +28,7 @@ RSpec.describe "No signal", :browser, type: :feature do
     find("[data-testid=take-along]").click
     expect(page).to have_css("[data-testid=along] li", wait: 60)
     expect(page).to have_css("[data-testid=engine]", text: "Up,", wait: 90)
-    find(".el-drawer__close-btn").click
+    find("[data-testid=sheet-close]").click
   end
 
   # To another page by the header: the engine stays up.
@@ -168,7 +168,7 @@ RSpec.describe "No signal", :browser, type: :feature do
     pocket.click
     expect(page).to have_css("[data-testid=pocket-sheet]", text: "No visit yet")
     cut
-    find(".el-drawer__close-btn").click
+    find("[data-testid=sheet-close]").click
     to "wiring"
     expect(page).to have_css("[role=alert]", text: "What you typed is still here", wait: 40)
     to "intake"

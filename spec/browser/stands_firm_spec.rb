@@ -49,7 +49,7 @@ RSpec.describe "What stands firm under the hand", :browser, type: :feature do
     expect(kept).to include("start_kit" => false, "crankcase_heater" => true, "transformer_va" => 60)
   end
 
-  it "says that the server is away, keeps what is typed, and goes on by itself when it is back" do
+  it "says that the server is away, keeps what is typed, and goes on by itself when it is back", :one_process do
     visit "/visits/#{visit_id}/intake"
     complaint = find("[data-testid=complaint]")
     allow(Gorvant::Server::Visits).to receive(:new).and_raise(Sequel::PoolTimeout)

@@ -40,6 +40,8 @@ Capybara.disable_animation = true
 Capybara.test_id = "data-testid"
 Capybara.default_max_wait_time = 8
 
+require_relative "two_processes"
+
 # What browser specs share.
 module BrowserBench
   AXE = File.read(File.join(Gorvant::Server::ROOT, "node_modules/axe-core/axe.min.js"))

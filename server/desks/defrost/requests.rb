@@ -48,13 +48,15 @@ module Gorvant
 
     # A coil switch as it was read at temperatures, in order.
     class CoilSwitchRequest < Request
+      SENSOR = BETWEEN[*DEGREES.fetch("sensor_degrees_f").values]
+
       json do
-        optional(:closes_degrees_f).filled(NUMBER, gteq?: -20.0, lteq?: 60.0)
-        optional(:opens_degrees_f).filled(NUMBER, gteq?: 0.0, lteq?: 140.0)
+        optional(:closes_degrees_f).filled(NUMBER, **DEGREES.fetch("switch_closes_degrees_f"))
+        optional(:opens_degrees_f).filled(NUMBER, **DEGREES.fetch("switch_opens_degrees_f"))
         required(:points).value(:array, max_size?: ROWS)
       end
 
-      rule(:points).validate(rows: { "degrees_f" => BETWEEN[-60.0, 250.0], "state" => ONE_OF[%w[open closed]] })
+      rule(:points).validate(rows: { "degrees_f" => SENSOR, "state" => ONE_OF[%w[open closed]] })
 
       rule(:closes_degrees_f, :opens_degrees_f) do
         if values[:closes_degrees_f] && values[:opens_degrees_f] &&
@@ -70,8 +72,8 @@ module Gorvant
         required(:table_id).filled(:string, max_size?: 60)
         required(:points).value(:array, max_size?: ROWS)
         optional(:pair).maybe(:hash) do
-          required(:coil_degrees_f).filled(NUMBER, gteq?: -60.0, lteq?: 250.0)
-          required(:air_degrees_f).filled(NUMBER, gteq?: -60.0, lteq?: 250.0)
+          required(:coil_degrees_f).filled(NUMBER, **DEGREES.fetch("sensor_degrees_f"))
+          required(:air_degrees_f).filled(NUMBER, **DEGREES.fetch("sensor_degrees_f"))
         end
       end
 
@@ -80,7 +82,7 @@ module Gorvant
           good = (ohms.is_a?(Numeric) && ohms >= 0 && ohms <= 1e9) || (ohms.is_a?(String) && ohms.strip.casecmp?("OL"))
           "has to be 0 or more ohms, or OL for an open one, not #{ohms.to_s[0, 20].inspect}" unless good
         end
-      rule(:points).validate(rows: { "degrees_f" => BETWEEN[-60.0, 250.0], "ohms" => OHMS })
+      rule(:points).validate(rows: { "degrees_f" => CoilSwitchRequest::SENSOR, "ohms" => OHMS })
     end
 
     # A maker's table to look at, or to keep under a name.
