@@ -104,6 +104,16 @@ class Bench
     [@server, *children(@server)].sum { |pid| File.read("/proc/#{pid}/smaps_rollup")[/^Pss:\s+(\d+)/, 1].to_i }
   end
 
+  # In a process of its own, so that clients forked later share no connection.
+  def in_database
+    require_relative "../server/boot"
+    db = Gorvant::Server::Database.connect
+    yield db, Gorvant::Server::Viewer.local_owner(db)
+  ensure
+    db&.disconnect
+    Sequel::DATABASES.clear if defined?(Sequel)
+  end
+
   private
 
   def children(pid) = File.read("/proc/#{pid}/task/#{pid}/children").split
@@ -176,15 +186,5 @@ class Bench
           )
         end
     end
-  end
-
-  # In a process of its own, so that clients forked later share no connection.
-  def in_database
-    require_relative "../server/boot"
-    db = Gorvant::Server::Database.connect
-    yield db, Gorvant::Server::Viewer.local_owner(db)
-  ensure
-    db&.disconnect
-    Sequel::DATABASES.clear if defined?(Sequel)
   end
 end

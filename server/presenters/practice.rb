@@ -47,9 +47,19 @@ module Gorvant
         end
 
         def standing(kept)
-          kept.slice("place", "call", "off", "proved", "lifted", "jumpers", "opened", "walks", "acts", "parts").merge(
-            "minutes" => (kept["seconds"] / 60).round(1)
-          )
+          kept.slice(
+            "place",
+            "call",
+            "off",
+            "proved",
+            "lifted",
+            "jumpers",
+            "opened",
+            "walks",
+            "acts",
+            "parts",
+            "began"
+          ).merge("minutes" => (kept["seconds"] / 60).round(1))
         end
 
         # What was seen of an act, as it is kept and shown.
@@ -96,7 +106,8 @@ module Gorvant
             mine: mine,
             learners: row[:learner_ids].to_a.map { |id| names[id] }.compact,
             drills: row[:drill_ids].to_a.filter_map { |id| drill_rows[id] && drill(drill_rows[id]) },
-            results: tries && results(tries, names)
+            results: tries && results(tries, names),
+            by_learner: tries && by_learner(row, drill_rows, names, tries)
           }
         end
 
@@ -128,6 +139,28 @@ module Gorvant
         end
 
         private
+
+        # How each learner stands in each subject of a course, by its own drills alone: what they practice beside it is
+        # theirs. Those to whom it was handed and who have done nothing are there, too.
+        def by_learner(row, drill_rows, names, tries)
+          subjects = row[:drill_ids].to_a.filter_map { |id| drill_rows[id]&.fetch(:subject) }.uniq
+          done = tries.select { |one| one[:state] == "done" && drill_rows[one[:drill_id]] }.group_by { _1[:created_by] }
+          (row[:learner_ids].to_a | done.keys).map do |id|
+            mine =
+              done.fetch(id, []).sort_by { |one| one[:done_at] }.group_by { |one| drill_rows[one[:drill_id]][:subject] }
+            { learner: names[id], subjects: subjects.map { |subject| stands(subject, mine.fetch(subject, [])) } }
+          end
+        end
+
+        def stands(subject, tries)
+          {
+            id: subject,
+            title: Catalogue.practice.dig("subjects", subject, "title"),
+            standing: Practice::Repetition.after(tries.map { |one| one[:marks] }).standing,
+            done: tries.size,
+            last_marks: tries.last&.fetch(:marks)
+          }
+        end
 
         def results(tries, names)
           tries.map do |one|

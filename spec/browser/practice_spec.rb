@@ -44,6 +44,9 @@ RSpec.describe "Practice", :browser, type: :feature do
     find("[data-testid=look-liquid_side]").click
     expect(page).to have_css("[data-testid=bench-log] li:first-child", text: "inside")
     expect(page).to have_css("[data-testid=bench-clock]", text: "0:14")
+    expect(page).to have_css("[data-testid=bench-tape-says]", text: "inside")
+    find("body").send_keys("[")
+    expect(page).to have_css("[data-testid=bench-tape-says]", text: /before HPS – after HPS\s*2[45]\.\d V/)
 
     # What must not be done is stopped, and said why.
     find("[data-testid=hand-wires]").click
@@ -143,5 +146,11 @@ RSpec.describe "Practice", :browser, type: :feature do
     visit "/practice"
     find("[data-testid=practice-courses]").click
     expect(page).to have_css("[data-testid=course-result]", text: "Tilda Roe")
+    expect(page).to have_no_css("[data-testid=learners]") # begun is nothing that one stands by
+    db[:drill_tries].exclude(course_id: nil).update(state: "done", marks: 86, done_at: Time.now)
+    refresh
+    find("[data-testid=practice-courses]").click
+    expect(page).to have_css("[data-testid=learners]", text: /Safeties.*Tilda Roe\s*sure\s*86\s*1 done/m)
+    expect(complaints).to eq([])
   end
 end

@@ -278,9 +278,11 @@ RSpec.describe "Practice", :server do
       drill_id = hide("stuck_open:HPS")
       made = course(drill_ids: [drill_id], learner_ids: [apprentice])
       expect([last_response.status, made["learners"], made["results"]]).to eq([201, ["Tilda Roe"], []])
+      nothing = { "standing" => "new", "done" => 0, "last_marks" => nil }
+      expect(made["by_learner"]).to match([{ "learner" => "Tilda Roe", "subjects" => [include(nothing)] }])
       as(apprentice)
       fetch("/api/practice/courses")
-      expect(answer["courses"].first).to include("name" => "First week", "results" => nil)
+      expect(answer["courses"].first).to include("name" => "First week", "results" => nil, "by_learner" => nil)
       decide(begin_try(drill_id, course_id: made["id"]), { kind: "stuck_open", at: "HPS" })
       work
       as(ServerBench.person("Olm Brandt", "technician"))
@@ -289,6 +291,14 @@ RSpec.describe "Practice", :server do
       as(ServerBench.viewer.user_id)
       fetch("/api/practice/courses/#{made["id"]}")
       expect(answer["results"].first).to include("learner" => "Tilda Roe", "state" => "done", "marks" => 40)
+      stands = {
+        "id" => "sequence",
+        "title" => "Sequence of each call",
+        "standing" => "shaky",
+        "done" => 1,
+        "last_marks" => 40
+      }
+      expect(answer["by_learner"]).to eq([{ "learner" => "Tilda Roe", "subjects" => [stands] }])
       send_json(:post, "/api/practice/courses/#{made["id"]}/removal", {})
       expect(last_response.status).to eq(200)
       expect(db[:drill_tries].count).to eq(1) # what was done stays

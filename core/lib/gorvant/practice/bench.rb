@@ -45,7 +45,7 @@ module Gorvant
       end
 
       # As a learner comes to it: the call that is complained of is set, and has been for a while.
-      def start = Standing.new(call: first_call)
+      def start = Standing.new(call: first_call, began: first_call)
 
       # Whether a fault lies in a part.
       def self.of_part?(fault, part)

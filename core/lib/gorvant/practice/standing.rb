@@ -5,7 +5,8 @@ module Gorvant
     # How a learner stands at the bench. seconds: of the bench's own clock; place: where, nil for not yet anywhere;
     # call: what the thermostat is set to; off: supplies that are off; proved: whether dead was proved since; lifted:
     # joints off their terminals; jumpers: [[node, node]]; opened: places with the panel off; moves: what was done to
-    # the unit, as a Script has it, in bench seconds; walks, acts: how many; parts: changed.
+    # the unit, as a Script has it, in bench seconds; walks, acts: how many; parts: changed; began: the call that one
+    # found set, nil in those kept before it was told.
     Standing =
       Value.define(
         :seconds,
@@ -20,6 +21,7 @@ module Gorvant
         :walks,
         :acts,
         :parts,
+        :began,
         defaults: {
           seconds: 0.0,
           place: nil,
@@ -32,7 +34,8 @@ module Gorvant
           moves: [].freeze,
           walks: 0,
           acts: 0,
-          parts: [].freeze
+          parts: [].freeze,
+          began: nil
         }
       )
 

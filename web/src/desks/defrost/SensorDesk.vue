@@ -4,11 +4,13 @@ import { useI18n } from 'vue-i18n'
 import { api, type DefrostRecord, type SensorTableRead, type Visit } from '@/shared/api/client'
 import { useQuestion } from '@/shared/api/useQuestion'
 import type { Problem } from '@/shared/model/outcome'
-import { degreeSign, degrees, readDegrees, readNumber, shownDegrees } from '@/shared/model/units'
+import { degreeSign, degrees, readNumber, shownDegrees } from '@/shared/model/units'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import ThermistorChart from '@/desks/defrost/ThermistorChart.vue'
 import VerdictList from '@/desks/defrost/VerdictList.vue'
 import PickOne from '@/shared/ui/kit/PickOne.vue'
+import { useCatalogue } from '@/shared/ui/useCatalogue'
+import QuantityField from '@/shared/ui/kit/QuantityField.vue'
 import PickButtons from '@/shared/ui/kit/PickButtons.vue'
 import PickFile from '@/shared/ui/kit/PickFile.vue'
 
@@ -40,20 +42,26 @@ const thermistor = computed(
       pair?: { coil_degrees_f: number; air_degrees_f: number } | null
     },
 )
-const points = reactive({ closes: '', opens: '' })
+const catalogue = useCatalogue()
+/** Between what temperatures may lie, by what they are of. */
+const ranges = computed(() => catalogue.value?.degrees)
+const points = reactive<{ closes: number | null; opens: number | null }>({ closes: null, opens: null })
 const { value: listed, again: listTables } = useQuestion('sensor_tables', true, api.sensorTables, {
   follows: false,
 })
 const tables = computed(() => listed.value?.tables ?? [])
 const problem = shallowRef<Problem | null>(null)
 const form = reactive({
-  degrees: '',
+  degrees: null as number | null,
   state: 'closed' as 'open' | 'closed',
-  at: '',
+  at: null as number | null,
   ohms: '',
-  coil: '',
-  air: '',
+  coil: null as number | null,
+  air: null as number | null,
 })
+/** Fields that hold what is no temperature: they say so themselves. */
+const unread = reactive(new Set<string>())
+const mark = (field: string) => (is: boolean) => (is ? unread.add(field) : unread.delete(field))
 const wrong = ref('')
 const preview = shallowRef<SensorTableRead | null>(null)
 const importing = ref('')
@@ -78,8 +86,8 @@ watch(
   coilSwitch,
   (now) => {
     if (!now) return
-    points.closes = shownDegrees(now.closes_degrees_f)
-    points.opens = shownDegrees(now.opens_degrees_f)
+    points.closes = now.closes_degrees_f
+    points.opens = now.opens_degrees_f
   },
   { immediate: true },
 )
@@ -95,28 +103,29 @@ const { value: answer, problem: badThermistor } = useQuestion(
 const trouble = computed(() => problem.value ?? badCoil.value ?? badThermistor.value)
 
 const number = (text: string) => readNumber(text) ?? NaN
-/** In the chosen unit; °F, or NaN for no temperature. */
-const temperature = (text: string) => readDegrees(text) ?? NaN
 
 function addPoint() {
-  const coilDegrees = temperature(form.degrees)
-  wrong.value = Number.isFinite(coilDegrees)
-    ? ''
-    : t('SensorDesk.coilTemperature', { unit: degreeSign(), example: shownDegrees(24) })
-  if (wrong.value) return
+  if (unread.has('degrees')) return
+  const coilDegrees = form.degrees
+  wrong.value =
+    coilDegrees === null
+      ? t('SensorDesk.coilTemperature', { unit: degreeSign(), example: shownDegrees(24) })
+      : ''
+  if (coilDegrees === null) return
   emit('keep', {
     coil_switch: {
       ...coil.value,
       points: [...(coil.value.points ?? []), { degrees_f: coilDegrees, state: form.state }],
     },
   })
-  form.degrees = ''
+  form.degrees = null
 }
-function setPoints() {
-  const [closes, opens] = [temperature(points.closes), temperature(points.opens)]
-  wrong.value =
-    Number.isFinite(closes) && Number.isFinite(opens) && opens > closes ? '' : t('SensorDesk.itsMarking')
-  if (!wrong.value)
+function setPoint(which: 'closes' | 'opens', value: number | null) {
+  points[which] = value
+  const { closes, opens } = points
+  const right = closes !== null && opens !== null && opens > closes
+  wrong.value = right ? '' : t('SensorDesk.itsMarking')
+  if (right)
     emit('keep', {
       coil_switch: { ...coil.value, closes_degrees_f: closes, opens_degrees_f: opens },
     })
@@ -127,18 +136,17 @@ function dropPoint(index: number) {
   })
 }
 function addMeasured() {
-  const at = temperature(form.at)
+  const at = form.at
   const open = /^ol$/i.test(form.ohms.trim())
   const ohms = number(form.ohms)
-  wrong.value =
-    Number.isFinite(at) && (open || (Number.isFinite(ohms) && ohms >= 0))
-      ? ''
-      : t('SensorDesk.temperatureAndOhms', { unit: degreeSign() })
-  if (wrong.value) return
+  const right = at !== null && !unread.has('at') && (open || (Number.isFinite(ohms) && ohms >= 0))
+  wrong.value = right ? '' : t('SensorDesk.temperatureAndOhms', { unit: degreeSign() })
+  if (!right) return
   keepThermistor({
     points: [...(thermistor.value.points ?? []), { degrees_f: at, ohms: open ? 'OL' : ohms }],
   })
-  form.at = form.ohms = ''
+  form.at = null
+  form.ohms = ''
 }
 function keepThermistor(part: Partial<typeof thermistor.value>) {
   emit('keep', {
@@ -146,9 +154,11 @@ function keepThermistor(part: Partial<typeof thermistor.value>) {
   })
 }
 function setPair() {
-  const [a, b] = [temperature(form.coil), temperature(form.air)]
-  wrong.value = Number.isFinite(a) && Number.isFinite(b) ? '' : `Both temperatures, in ${degreeSign()}.`
-  if (!wrong.value) keepThermistor({ pair: { coil_degrees_f: a, air_degrees_f: b } })
+  if (unread.has('coil') || unread.has('air')) return
+  const { coil: a, air: b } = form
+  const both = a !== null && b !== null
+  wrong.value = both ? '' : t('SensorDesk.bothTemperatures', { unit: degreeSign() })
+  if (both) keepThermistor({ pair: { coil_degrees_f: a, air_degrees_f: b } })
 }
 
 async function readFile(chosen: File) {
@@ -191,31 +201,35 @@ const chosen = computed(() => tables.value.find((one) => one.id === table.value)
         <h2>{{ $t('SensorDesk.coilSwitch') }}</h2>
         <div class="asks">
           {{ $t('SensorDesk.closesAt') }}
-          <el-input
-            v-model="points.closes"
-            class="mono"
-            :aria-label="$t('SensorDesk.closesAt2', { degreeSign: degreeSign() })"
-            @change="setPoints"
+          <QuantityField
+            :model-value="points.closes"
+            :name="$t('SensorDesk.closesAt2')"
+            unit="°F"
+            v-bind="ranges?.switch_closes_degrees_f"
+            @update:model-value="setPoint('closes', $event)"
           />
           {{ $t('SensorDesk.opensAt') }}
-          <el-input
-            v-model="points.opens"
-            class="mono"
-            :aria-label="$t('SensorDesk.opensAt2', { degreeSign: degreeSign() })"
-            @change="setPoints"
+          <QuantityField
+            :model-value="points.opens"
+            :name="$t('SensorDesk.opensAt2')"
+            unit="°F"
+            v-bind="ranges?.switch_opens_degrees_f"
+            @update:model-value="setPoint('opens', $event)"
           />
-          {{ degreeSign() }}
         </div>
         <form class="asks" @submit.prevent="addPoint">
           {{ $t('SensorDesk.at') }}
-          <el-input
+          <QuantityField
             v-model="form.degrees"
-            class="mono"
-            inputmode="decimal"
-            :aria-label="$t('SensorDesk.coil', { degreeSign: degreeSign() })"
+            :name="$t('SensorDesk.coil')"
+            unit="°F"
+            v-bind="ranges?.sensor_degrees_f"
+            optional
+            live
             data-testid="switch-degrees"
+            @wrong="mark('degrees')($event)"
           />
-          {{ $t('SensorDesk.itWas', { degreeSign: degreeSign() }) }}
+          {{ $t('SensorDesk.itWas') }}
           <PickButtons
             v-model="form.state"
             :options="[
@@ -301,14 +315,17 @@ const chosen = computed(() => tables.value.find((one) => one.id === table.value)
         </div>
         <form class="asks" @submit.prevent="addMeasured">
           {{ $t('SensorDesk.at') }}
-          <el-input
+          <QuantityField
             v-model="form.at"
-            class="mono"
-            inputmode="decimal"
-            :aria-label="$t('SensorDesk.measured', { degreeSign: degreeSign() })"
+            :name="$t('SensorDesk.measured')"
+            unit="°F"
+            v-bind="ranges?.sensor_degrees_f"
+            optional
+            live
             data-testid="ohms-degrees"
+            @wrong="mark('at')($event)"
           />
-          {{ $t('SensorDesk.itReads', { degreeSign: degreeSign() }) }}
+          {{ $t('SensorDesk.itReads') }}
           <el-input
             v-model="form.ohms"
             class="mono wide"
@@ -336,18 +353,25 @@ const chosen = computed(() => tables.value.find((one) => one.id === table.value)
         <ThermistorChart v-if="answer" :answer="answer" />
         <form class="asks" @submit.prevent="setPair">
           {{ $t('SensorDesk.longOffCoil') }}
-          <el-input
+          <QuantityField
             v-model="form.coil"
-            class="mono"
-            :aria-label="$t('SensorDesk.coilSensor', { degreeSign: degreeSign() })"
+            :name="$t('SensorDesk.coilSensor')"
+            unit="°F"
+            v-bind="ranges?.sensor_degrees_f"
+            optional
+            live
+            @wrong="mark('coil')($event)"
           />
           {{ $t('SensorDesk.air') }}
-          <el-input
+          <QuantityField
             v-model="form.air"
-            class="mono"
-            :aria-label="$t('SensorDesk.airSensor', { degreeSign: degreeSign() })"
+            :name="$t('SensorDesk.airSensor')"
+            unit="°F"
+            v-bind="ranges?.sensor_degrees_f"
+            optional
+            live
+            @wrong="mark('air')($event)"
           />
-          {{ degreeSign() }}
           <el-button native-type="submit" class="key">{{ $t('SensorDesk.compare') }}</el-button>
         </form>
         <VerdictList v-if="answer" :verdicts="answer.verdicts" />

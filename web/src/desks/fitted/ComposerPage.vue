@@ -267,24 +267,26 @@ onBeforeUnmount(() => removeEventListener('keydown', onKey))
           $t('ComposerPage.giveThemUp')
         }}</el-button>
       </p>
+      <div class="ask">
+        <PickTab
+          :tabs="tabs"
+          :tab="group"
+          :label="$t('ComposerPage.place')"
+          testid="group"
+          @choose="(one) => (group = one)"
+        />
+        <div v-if="catalogue" class="source">
+          {{ $t('ComposerPage.whatIAnswerNowIs') }}
+          <PickOne
+            v-model="source"
+            :options="catalogue.sources.map((id) => ({ id, title: SOURCES[id] ?? id }))"
+            :label="$t('ComposerPage.whatIAnswerNowIs')"
+            data-testid="source"
+          />
+        </div>
+      </div>
       <div class="work">
         <section class="questions" :aria-label="$t('ComposerPage.questions')">
-          <PickTab
-            :tabs="tabs"
-            :tab="group"
-            :label="$t('ComposerPage.place')"
-            testid="group"
-            @choose="(one) => (group = one)"
-          />
-          <div v-if="catalogue" class="source">
-            {{ $t('ComposerPage.whatIAnswerNowIs') }}
-            <PickOne
-              v-model="source"
-              :options="catalogue.sources.map((id) => ({ id, title: SOURCES[id] ?? id }))"
-              :label="$t('ComposerPage.whatIAnswerNowIs')"
-              data-testid="source"
-            />
-          </div>
           <FactQuestion
             v-for="question in questions"
             :key="question.key"
@@ -337,12 +339,24 @@ onBeforeUnmount(() => removeEventListener('keydown', onKey))
   align-items: start;
 }
 
+.ask {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  justify-content: space-between;
+  gap: 4px 20px;
+  min-width: 0;
+}
+
 .source {
   display: flex;
   align-items: center;
   gap: 8px;
-  padding-top: 8px;
   color: var(--ink-soft);
+}
+
+.source > :last-child {
+  width: 220px;
 }
 
 .picture {

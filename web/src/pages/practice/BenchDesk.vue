@@ -6,6 +6,7 @@ import { practiceApi, type DrillTry } from '@/pages/practice/api'
 import { benchClock, placed, tapped, type Probes, type Said } from '@/pages/practice/bench'
 import { degrees } from '@/shared/model/units'
 import ActRail from '@/pages/practice/ActRail.vue'
+import BenchTape from '@/pages/practice/BenchTape.vue'
 import BenchLog from '@/pages/practice/BenchLog.vue'
 import DecideDialog from '@/pages/practice/DecideDialog.vue'
 import PanelDrawing from '@/pages/practice/PanelDrawing.vue'
@@ -36,7 +37,13 @@ const off = onCrewEvent((event) => {
 onScopeDispose(off)
 const standing = computed(() => props.drillTry.standing!)
 const unit = computed(() => props.drillTry.unit!)
-const tap = (station: Station) => (probes.value = tapped(probes.value, station.nodes))
+/** Where the probes were at the act that the tape stands at; theirs again with the next tap. */
+const looking = ref<Probes | null>(null)
+function tap(station: Station) {
+  looking.value = null
+  probes.value = tapped(probes.value, station.nodes)
+}
+watch([probes, () => props.drillTry.log.length], () => (looking.value = null))
 const callTitle = computed(
   () => unit.value.calls.find((one) => one.id === standing.value.call)?.title ?? standing.value.call,
 )
@@ -90,7 +97,15 @@ function decide(said: Said[]) {
       }}</span>
     </p>
     <div class="desk">
-      <PanelDrawing :drill="drillTry.drill.id" :probes="probes" @tap="tap" />
+      <div class="main">
+        <PanelDrawing :drill="drillTry.drill.id" :probes="looking ?? probes" @tap="tap" />
+        <BenchTape
+          v-if="drillTry.log.length"
+          :drill-try="drillTry"
+          :unit="unit"
+          @at="(at) => (looking = at)"
+        />
+      </div>
       <div class="side">
         <ActRail
           v-model:probes="probes"
@@ -207,6 +222,12 @@ h1 small {
 .side {
   display: grid;
   gap: 12px;
+}
+
+.main {
+  display: grid;
+  gap: 12px;
+  min-width: 0;
 }
 
 @media (max-width: 1040px) {

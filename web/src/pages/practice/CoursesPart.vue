@@ -7,6 +7,7 @@ import PickFile from '@/shared/ui/kit/PickFile.vue'
 import SureButton from '@/shared/ui/kit/SureButton.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import { useSession } from '@/shared/ui/useSession'
+import LearnerTable from '@/pages/practice/LearnerTable.vue'
 import CourseForm from '@/pages/practice/CourseForm.vue'
 import { saveFile } from '@/shared/model/saveFile'
 import type { Problem } from '@/shared/model/outcome'
@@ -141,6 +142,7 @@ const mineOf = (course: Course, drill: string) =>
           }}</el-button>
         </li>
       </ol>
+      <LearnerTable v-if="course.by_learner?.length" :rows="course.by_learner" />
       <div v-if="course.mine" class="begin">
         <el-button class="key quiet" @click="sealing = course">{{ $t('CoursesPart.asAFile') }}</el-button>
         <SureButton

@@ -48,14 +48,6 @@ const { outcome } = useQuestion('panel', asked, (one) => practiceApi.drawing(one
 
 <style scoped>
 .panel {
-  position: sticky;
-  top: 8px;
   min-width: 0;
-}
-
-@media (max-width: 1040px) {
-  .panel {
-    position: static;
-  }
 }
 </style>

@@ -2,7 +2,7 @@
 import { ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import type { PracticeSubject } from '@/pages/practice/api'
-import { dueIn } from '@/pages/practice/bench'
+import { dueIn, standings } from '@/pages/practice/bench'
 
 const { t } = useI18n()
 /** The subjects, each with how it stands and the ways to practice it. */
@@ -14,11 +14,7 @@ defineProps<{
 const emit = defineEmits<{ begin: [subject: string, form: string] }>()
 
 const open = ref<string | null>(null)
-const WORDS = {
-  new: t('SubjectRows.notMet'),
-  shaky: t('SubjectRows.shaky'),
-  sure: t('SubjectRows.sure'),
-} as const
+const WORDS = standings()
 const now = Date.now()
 
 function when(subject: PracticeSubject): string {

@@ -78,3 +78,10 @@ export function dueIn(due: string | null, now: number): number {
   if (!due) return 0
   return Math.max(0, Math.ceil((Date.parse(due) - now) / 86_400_000))
 }
+
+/** How somebody stands in a subject, in words. */
+export const standings = () => ({
+  new: say('bench.standsNew'),
+  shaky: say('bench.standsShaky'),
+  sure: say('bench.standsSure'),
+})

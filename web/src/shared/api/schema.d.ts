@@ -3212,6 +3212,7 @@ export interface components {
                 walks: number;
                 acts: number;
                 parts: string[];
+                began?: string | null;
             } | null;
             log: components["schemas"]["TryEntry"][];
             unit: components["schemas"]["Unit"] | null;
@@ -3234,6 +3235,17 @@ export interface components {
                 marks: number | null;
                 learner: string | null;
                 done_at: string | null;
+            }[] | null;
+            by_learner: {
+                learner: string | null;
+                subjects: {
+                    id: string;
+                    title: string;
+                    /** @enum {string} */
+                    standing: "new" | "shaky" | "sure";
+                    done: number;
+                    last_marks: number | null;
+                }[];
             }[] | null;
         };
         /** @description a view of the circuit and its options */
@@ -3357,8 +3369,11 @@ export interface components {
                     as_designed: components["schemas"]["Titled"][];
                 };
             };
-            /** @description between what a visit's degrees lie */
+            /** @description between what a visit's degrees lie, and those of sensors */
             degrees: {
+                switch_closes_degrees_f: components["schemas"]["Between"];
+                switch_opens_degrees_f: components["schemas"]["Between"];
+                sensor_degrees_f: components["schemas"]["Between"];
                 outdoor_degrees_f: components["schemas"]["Between"];
                 set_point_degrees_f: components["schemas"]["Between"];
                 room_degrees_f: components["schemas"]["Between"];

@@ -21,6 +21,7 @@ import { megabytes, olderSays, storedFor } from '@/shared/kept/room'
 import { ago, clockTime } from '@/shared/model/when'
 import { useVisit } from '@/shared/ui/useVisit'
 import { api, type Visit } from '@/shared/api/client'
+import SideSheet from '@/shared/ui/kit/SideSheet.vue'
 import TaskProgress from '@/shared/ui/kit/TaskProgress.vue'
 import SureButton from '@/shared/ui/kit/SureButton.vue'
 
@@ -95,13 +96,7 @@ const percent = computed(() => (going.value ? Math.round((100 * going.value.done
 </script>
 
 <template>
-  <el-drawer
-    v-model="open"
-    :title="$t('PocketSheet.onThisDevice')"
-    size="min(520px, 100vw)"
-    append-to-body
-    data-testid="pocket-sheet"
-  >
+  <SideSheet v-model="open" :title="$t('PocketSheet.onThisDevice')" data-testid="pocket-sheet">
     <p v-if="!canKeep" class="why" data-testid="pocket-why-not">
       {{ $t('PocketSheet.nothingCanBeTakenAlong') }}
     </p>
@@ -236,7 +231,7 @@ const percent = computed(() => (going.value ? Math.round((100 * going.value.done
         <template v-if="stored === false"> {{ $t('PocketSheet.thisBrowserMayClearIt') }}</template>
       </p>
     </template>
-  </el-drawer>
+  </SideSheet>
 </template>
 
 <style scoped>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Visit } from '@/shared/api/client'
+import SideSheet from '@/shared/ui/kit/SideSheet.vue'
 import { MEANS, PAGES, SIGNS } from '@/shared/model/visitPages'
 
 /** The pages of a visit in the order of work, each with how it stands: one below the other, for a thumb. */
@@ -9,14 +10,7 @@ const pages = PAGES.filter((one) => one.path)
 </script>
 
 <template>
-  <el-drawer
-    v-model="open"
-    direction="btt"
-    size="auto"
-    :title="$t('PagesSheet.pagesOfTheVisit')"
-    append-to-body
-    class="pages-drawer"
-  >
+  <SideSheet v-model="open" :title="$t('PagesSheet.pagesOfTheVisit')" below class="pages-drawer">
     <el-steps direction="vertical" :active="pages.findIndex((one) => one.id === here)">
       <el-step v-for="page in pages" :key="page.id">
         <template #icon>
@@ -36,7 +30,7 @@ const pages = PAGES.filter((one) => one.path)
         </template>
       </el-step>
     </el-steps>
-  </el-drawer>
+  </SideSheet>
 </template>
 
 <style scoped>

@@ -5,6 +5,7 @@ import { useI18n } from 'vue-i18n'
 import { api, type Said } from '@/shared/api/client'
 import { useQuestion } from '@/shared/api/useQuestion'
 import { isTyping } from '@/shared/model/keys'
+import SideSheet from '@/shared/ui/kit/SideSheet.vue'
 import PickButtons from '@/shared/ui/kit/PickButtons.vue'
 import PickOne from '@/shared/ui/kit/PickOne.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
@@ -91,14 +92,7 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
   <el-button class="say-it" data-testid="say-it" :title="$t('SayIt.keyS')" @click="open = true">{{
     $t('SayIt.sayIt')
   }}</el-button>
-  <el-drawer
-    v-model="open"
-    direction="btt"
-    size="auto"
-    :title="$t('SayIt.sayIt')"
-    append-to-body
-    class="say-drawer"
-  >
+  <SideSheet v-model="open" :title="$t('SayIt.sayIt')" below class="say-drawer">
     <form class="say" @submit.prevent="enter">
       <el-input
         ref="field"
@@ -168,7 +162,7 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
       </p>
       <p v-if="kept" :class="['kept', kept.verdict]" role="status" data-testid="said-kept">{{ kept.says }}</p>
     </form>
-  </el-drawer>
+  </SideSheet>
 </template>
 
 <style scoped>
