@@ -14,7 +14,7 @@ ROOT = File.expand_path("..", __dir__) unless defined?(ROOT)
 
 # PostgreSQL and server of the bench's own.
 class Bench
-  attr_reader :port, :visits, :rigs, :cookie
+  attr_reader :port, :visits, :rigs, :cookie, :secret
 
   # Headers of the owner, whose session it is.
   def own = { "cookie" => @cookie, "x-csrf-token" => @token }
