@@ -450,4 +450,19 @@ defineExpose({ focus: () => entry.value?.focus() })
     grid-column: 1 / -1;
   }
 }
+
+/* On a screen as low as this (a phone lying down, a page twice as large) it would cover what it measures. */
+@media (max-height: 520px) {
+  .meter.docked {
+    position: static;
+    max-height: none;
+    box-shadow: none;
+  }
+}
+
+@media print {
+  .meter {
+    display: none;
+  }
+}
 </style>

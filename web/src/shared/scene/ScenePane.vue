@@ -228,4 +228,25 @@ watch(
   padding: 8px;
   background: var(--paper);
 }
+
+/* The whole of it, as wide as the sheet. */
+@media print {
+  .room {
+    overflow: visible;
+  }
+
+  .sheet {
+    width: 100% !important;
+    height: auto !important;
+  }
+
+  .sheet :deep(svg) {
+    height: auto;
+    max-height: 92vh;
+  }
+
+  .tools {
+    display: none;
+  }
+}
 </style>
