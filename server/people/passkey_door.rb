@@ -68,19 +68,18 @@ module Gorvant
       def open(challenge, credential)
         raise PasskeyNotKnown.new unless @keys.answer?(challenge)
 
-        answer, row = read { checked(challenge, credential) }
-        raise PasskeyNotKnown.new unless row
+        given = read { WebAuthn::Credential.from_get(credential, relying_party: @party) }
+        row = given && @keys.by_credential(given.id.to_s)
+        raise PasskeyNotKnown.new unless row && read { holds?(given, row, challenge) }
 
-        @keys.used(row[:id], answer.sign_count.to_i)
+        @keys.used(row[:id], given.sign_count.to_i)
         row[:user_id]
       end
 
       private
 
-      def checked(challenge, credential)
-        given = WebAuthn::Credential.from_get(credential, relying_party: @party)
-        row = @keys.by_credential(given.id)
-        return unless row && (given.user_handle.nil? || given.user_handle == handle(row[:user_id]))
+      def holds?(given, row, challenge)
+        return false unless given.user_handle.nil? || given.user_handle == handle(row[:user_id])
 
         given.verify(
           challenge,
@@ -89,7 +88,6 @@ module Gorvant
           user_presence: true,
           user_verification: true
         )
-        [given, row]
       end
 
       # A stranger's bytes: whatever the reading of them stumbles over, they are no answer.

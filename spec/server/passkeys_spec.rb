@@ -157,6 +157,18 @@ RSpec.describe "A passkey", :server do
     db[:users].where(id: owner).update(closed_at: nil, role: "owner")
   end
 
+  it "is not called unknown where the database is away" do
+    browse(owner)
+    make
+    browse(nil)
+    asked = ask_at_door
+    allow(Gorvant::Server::Passkeys).to receive(:new).and_wrap_original do |make_one, door|
+      make_one.call(door).tap { |keys| allow(keys).to receive(:by_credential).and_raise(Sequel::PoolTimeout) }
+    end
+    come_in(asked: asked)
+    expect(last_response.status).to eq(503)
+  end
+
   it "is for a name with TLS, and for nothing else" do
     {
       "https://crew.example:8443" => true,

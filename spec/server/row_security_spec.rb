@@ -47,6 +47,13 @@ RSpec.describe "Row-level security", :server do
     expect(web[:visits].count).to eq(0)
   end
 
+  it "asks once a statement, not once a row, whose rows may be seen" do
+    conditions = db[:pg_policies].where(schemaname: "public").select_map(%i[qual with_check]).flatten.compact
+    asking = conditions.grep(/current_crew/)
+    expect(asking.size).to be > 40
+    expect(asking).to all(include("SELECT current_crew()"))
+  end
+
   it "keeps from role web what opens a door, and from role door what crews keep" do
     crew.as(ServerBench.viewer.crew_id) do
       %i[password_hash sign_in_name].each do |column|
