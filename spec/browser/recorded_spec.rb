@@ -43,6 +43,15 @@ RSpec.describe "Recorded defrosts", :browser, type: :feature do
     find("[data-testid=nearer]").click
     expect(page).to have_css("[data-testid=all-of-it]:not(:disabled)")
 
+    # The same for who does not see it, row by row; what is on as the record's own threshold has it.
+    find("[data-testid=as-numbers] .el-collapse-item__header").click
+    expect(page).to have_css(
+      "[data-testid=log-numbers] [role=row]",
+      text: /\d\d:\d\d.*\d\.\d.*\b(on|off)\b/m,
+      minimum: 5
+    )
+    expect(complaints).to eq([])
+
     find("[data-testid=count-record]").click
     expect(page).to have_css("[data-testid=count-record].is-checked")
     kept = -> do

@@ -1,4 +1,5 @@
 import { describe, expect, it, vi } from 'vitest'
+import { degreesOf, isOn, rowsOf, timesOf } from '@/desks/defrost/recorded/numbers'
 import { firstOf, mapped } from '@/desks/defrost/recorded/columns'
 import { PART_BYTES, partsOf, sendUp } from '@/desks/defrost/recorded/sendUp'
 import { recordedApi, type LogHead, type LogMapping } from '@/desks/defrost/recorded/api'
@@ -65,5 +66,38 @@ describe('files on their way up', () => {
     const problem = { type: 'about:blank', title: 'Too large', status: 413, detail: 'over the limit' }
     send.mockReturnValue(Promise.resolve({ state: 'failed' as const, problem }))
     expect(await sendUp('log', files, () => undefined)).toEqual(problem)
+  })
+})
+
+describe('a record as numbers', () => {
+  const picture = {
+    from: 1_772_431_200, // 2026-03-02 06:00 UTC
+    to: 1_772_431_200 + 3 * 300,
+    width: 3,
+    columns: {
+      coil: { least: [28.04, 20, null], most: [28.04, 31.5, null] },
+      fan: { least: [0, 0, null], most: [0, 1.4, null] },
+      w2: { least: [0, 0, 0], most: [0, 0, 0] },
+    },
+  }
+  const rules = { fan: { over: 0.7, always: false }, w2: { over: null, always: true } }
+
+  it('has a row a step: a value, from least to most, or a gap that is filled by nothing', () => {
+    expect(rowsOf(picture, ['coil'], ['fan', 'w2'], rules, { zone: 'UTC', on: 'on', off: 'off' })).toEqual([
+      { id: '0', time: 'Mar 2, 06:00', coil: '28.0', fan: 'off', w2: 'on' },
+      { id: '1', time: 'Mar 2, 06:05', coil: '20.0 … 31.5', fan: 'on', w2: 'on' },
+      { id: '2', time: 'Mar 2, 06:10', coil: '–', fan: '–', w2: 'on' },
+    ])
+  })
+
+  it('is on above what the record itself tells apart, never at a gap', () => {
+    expect([isOn(rules.fan, 0.7), isOn(rules.fan, 0.71), isOn(rules.fan, null)]).toEqual([false, true, false])
+    expect([isOn(rules.w2, 0), isOn(rules.w2, null), isOn(undefined, 5)]).toEqual([true, false, false])
+  })
+
+  it("tells the time by the record's own clock, seconds where rows are nearer than a minute", () => {
+    expect(timesOf('America/New_York', 60)(picture.from)).toBe('Mar 2, 01:00')
+    expect(timesOf('UTC', 59)(picture.from)).toBe('Mar 2, 06:00:00')
+    expect(degreesOf(undefined, 3)).toBe('–')
   })
 })

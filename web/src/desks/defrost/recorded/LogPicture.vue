@@ -4,6 +4,8 @@ import { computed, onBeforeUnmount, ref, shallowRef, useTemplateRef, watch } fro
 import { useElementSize } from '@vueuse/core'
 import { recordedApi, type Judgement, type Log } from '@/desks/defrost/recorded/api'
 import { columnTitle } from '@/desks/defrost/recorded/columns'
+import LogNumbers from '@/desks/defrost/recorded/LogNumbers.vue'
+import { isOn } from '@/desks/defrost/recorded/numbers'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import { lookOf, onTheme } from '@/shared/ui/kit/useChart'
 import { degreeSign, inUnit } from '@/shared/model/units'
@@ -35,6 +37,8 @@ let chart: UPlot | null = null
 let newest = 0
 
 const there = computed(() => Object.keys(LINES).filter((id) => props.judgement.columns.includes(id)))
+/** Numbers are made once somebody asks for them. */
+const opened = ref<string[]>([])
 const wanted = ref(there.value.slice(0, 2))
 const lines = computed(() => there.value.filter((id) => wanted.value.includes(id)))
 const lanes = computed(() => LANES.filter((id) => props.judgement.columns.includes(id)))
@@ -152,9 +156,7 @@ function stretches(id: string) {
   const given = picture.value
   const list = given?.columns[id]?.most
   if (!given || !list) return []
-  const rule = props.judgement.on_off[id]
-  const on = (one: number | null) =>
-    one !== null && (rule?.over == null ? (rule?.always ?? false) : one > rule.over)
+  const on = (one: number | null) => isOn(props.judgement.on_off[id], one)
   const found: { left: number; width: number }[] = []
   let begun = -1
   list.forEach((one, i) => {
@@ -260,6 +262,18 @@ watch(
     <figcaption>
       {{ $t('LogPicture.inLeastToMostOf', { degreeSign: degreeSign(), zone }) }}
     </figcaption>
+    <el-collapse v-if="picture" v-model="opened" @keydown.stop>
+      <el-collapse-item :title="$t('LogPicture.asNumbers')" name="numbers" data-testid="as-numbers">
+        <LogNumbers
+          v-if="opened.includes('numbers')"
+          :picture="picture"
+          :lines="lines.filter((id) => picture?.columns[id])"
+          :lanes="lanes"
+          :rules="judgement.on_off"
+          :zone="zone"
+        />
+      </el-collapse-item>
+    </el-collapse>
   </figure>
 </template>
 
