@@ -14,6 +14,7 @@ end
 require_relative "errors"
 require_relative "ids"
 require_relative "steady"
+require_relative "even_time"
 require_relative "operations"
 require_relative "roles"
 require_relative "crew"

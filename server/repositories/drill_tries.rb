@@ -54,7 +54,7 @@ module Gorvant
         drill = Drills.open(drill_row)
         act = Practice::Act.parse(given, drill)
         standing = Practice::Standing.from(row[:standing].to_hash)
-        outcome = Warm.dear { Practice::Bench.new(drill).take(standing, act) }
+        outcome = EvenTime.hold { Warm.dear { Practice::Bench.new(drill).take(standing, act) } }
         entry = Present.act_entry(act, outcome, Assembly.netlist(drill.rig))
         add(row, version, entry, standing: Sequel.pg_jsonb(outcome.standing.to_h))
       end

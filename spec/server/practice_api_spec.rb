@@ -266,6 +266,25 @@ RSpec.describe "Practice", :server do
     expect(Time.iso8601(sequence["due_at"]) - Time.now).to be_within(60).of(82_800)
   end
 
+  it "answers an act at whole steps of time, whatever is hidden, refusals too" do
+    even = Gorvant::Server::EvenTime
+    expect([0.0, 0.01, 0.24, 0.25, 0.26, 0.9].map { |spent| even.left(spent).round(2) }).to eq(
+      [0.25, 0.24, 0.01, 0.0, 0.24, 0.1]
+    )
+    waited = []
+    allow(even).to receive(:pause).and_return(->(seconds) { waited << seconds })
+    try = begin_try(hide("stuck_open:HPS"))
+    expect(waited).to eq([])
+    try = act(try, "volts", from: "outdoor.C", to: "outdoor.Y")
+    expect([last_response.status, waited.size]).to eq([200, 1])
+    expect(waited).to all(be_between(0, even::STEP_SECONDS))
+    allow(Gorvant::Practice::Bench).to receive(:new).and_raise(
+      Gorvant::Practice::BadAct.new(field: "/act", problem: "no")
+    )
+    act(try, "volts", from: "outdoor.C", to: "outdoor.O")
+    expect([last_response.status, waited.size]).to eq([422, 2])
+  end
+
   describe "courses" do
     let(:apprentice) { ServerBench.person("Tilda Roe", "apprentice") }
 

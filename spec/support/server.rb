@@ -6,6 +6,9 @@ require "securerandom"
 require "openapi_first"
 require_relative "../../server/boot"
 
+# Acts at a bench wait for nothing here; that they do is told by what is waited.
+Gorvant::Server::EvenTime.pause = ->(_seconds) {}
+
 # One database for the run, emptied of what a spec made.
 module ServerBench
   # As the owner of the tables, who sees every crew's; the application has what its roles have.
