@@ -56,7 +56,8 @@ module Gorvant
       def mine(kind, id) = db[table_of(kind)].where(crew_id: viewer.crew_id, id: id)
 
       def one(kind, id)
-        known = named(kind).where(Sequel[table_of(kind)][:id] => id).first if UUID.match?(id.to_s)
+        table = table_of(kind)
+        known = named(kind).where(Sequel[table][:id] => id).first if UUID.match?(id.to_s)
         known || raise(NotFound.new(thing: KINDS.fetch(kind), id: id.to_s[0, 60]))
       end
 

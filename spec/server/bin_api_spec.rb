@@ -54,6 +54,15 @@ RSpec.describe "The bin", :server do
     expect(trail.map(&:first)).to eq(%w[binned deleted])
   end
 
+  it "says that it knows no such kind or record, whatever is odd about either" do
+    ["rigs/#{uuid}", "nothing/x", "#{uuid}/x", "visits/x", "visits/#{uuid}"].each do |odd|
+      %w[restoration deletion].each do |what|
+        send_json(:post, "/api/bin/#{odd}/#{what}", {})
+        expect([odd, last_response.status]).to eq([odd, 404])
+      end
+    end
+  end
+
   it "is emptied of what has lain there thirty days, crew by crew, and of nothing younger" do
     other = db[:visits].exclude(id: visit_id).get(:id)
     day = 86_400

@@ -6,7 +6,13 @@ require_relative "../support/server"
 # never a 500, a refusal in problem details that says something, and a visit that is still there.
 RSpec.describe "Junk in a body", :server do
   def visit = "/api/visits/#{visit_id}"
-  def rig_path = "/api/rigs/#{db[:rigs].get(:id)}"
+
+  # The visit's own: another rig may lack what the bodies name.
+  def rig_path
+    rigs = db[:visits].join(:rig_revisions, id: :rig_revision_id).where(Sequel[:visits][:id] => visit_id)
+    "/api/rigs/#{rigs.get(:rig_id)}"
+  end
+
   def version = db[:visits].where(id: visit_id).get(:version)
 
   def condition
