@@ -47,6 +47,11 @@ RSpec.describe "Practice", :browser, type: :feature do
     expect(page).to have_css("[data-testid=bench-tape-says]", text: "inside")
     find("body").send_keys("[")
     expect(page).to have_css("[data-testid=bench-tape-says]", text: /before HPS – after HPS\s*2[45]\.\d V/)
+    tap_station("CC") # one's own probes again; an act gone back to is read where the panel shows it
+    find("body").send_keys("]", "[")
+    find("body").send_keys("m", "r")
+    expect(page).to have_css("[data-testid=bench-log] li", text: "before HPS – after HPS", count: 2)
+    tap_station("HPS")
 
     # What must not be done is stopped, and said why.
     find("[data-testid=hand-wires]").click
@@ -64,7 +69,7 @@ RSpec.describe "Practice", :browser, type: :feature do
     within("[data-testid=debrief]", wait: 40) do
       expect(page).to have_css("h1", text: "HPS stuck open")
       expect(page).to have_text("1 acts that had to be stopped")
-      expect(all("[data-testid=debrief-step]").size).to eq(3)
+      expect(all("[data-testid=debrief-step]").size).to eq(4)
       expect(page).to have_text("bits")
     end
     expect(complaints).to eq([])

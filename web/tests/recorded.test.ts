@@ -78,15 +78,18 @@ describe('a record as numbers', () => {
       coil: { least: [28.04, 20, null], most: [28.04, 31.5, null] },
       fan: { least: [0, 0, null], most: [0, 1.4, null] },
       w2: { least: [0, 0, 0], most: [0, 0, 0] },
+      y: { least: [24, 24, 0], most: [24, 24, 0] },
     },
   }
   const rules = { fan: { over: 0.7, always: false }, w2: { over: null, always: true } }
 
   it('has a row a step: a value, from least to most, or a gap that is filled by nothing', () => {
-    expect(rowsOf(picture, ['coil'], ['fan', 'w2'], rules, { zone: 'UTC', on: 'on', off: 'off' })).toEqual([
-      { id: '0', time: 'Mar 2, 06:00', coil: '28.0', fan: 'off', w2: 'on' },
-      { id: '1', time: 'Mar 2, 06:05', coil: '20.0 … 31.5', fan: 'on', w2: 'on' },
-      { id: '2', time: 'Mar 2, 06:10', coil: '–', fan: '–', w2: 'on' },
+    expect(
+      rowsOf(picture, ['coil'], ['fan', 'w2', 'y'], rules, { zone: 'UTC', on: 'on', off: 'off' }),
+    ).toEqual([
+      { id: '0', time: 'Mar 2, 06:00', coil: '28.0', fan: 'off', w2: 'on', y: '–' },
+      { id: '1', time: 'Mar 2, 06:05', coil: '20.0 … 31.5', fan: 'on', w2: 'on', y: '–' },
+      { id: '2', time: 'Mar 2, 06:10', coil: '–', fan: '–', w2: 'on', y: '–' },
     ])
   })
 

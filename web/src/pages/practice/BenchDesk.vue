@@ -39,6 +39,8 @@ const standing = computed(() => props.drillTry.standing!)
 const unit = computed(() => props.drillTry.unit!)
 /** Where the probes were at the act that the tape stands at; theirs again with the next tap. */
 const looking = ref<Probes | null>(null)
+/** What the panel shows is what the meter in hand would read. */
+const shown = computed(() => looking.value ?? probes.value)
 function tap(station: Station) {
   looking.value = null
   probes.value = tapped(probes.value, station.nodes)
@@ -98,7 +100,7 @@ function decide(said: Said[]) {
     </p>
     <div class="desk">
       <div class="main">
-        <PanelDrawing :drill="drillTry.drill.id" :probes="looking ?? probes" @tap="tap" />
+        <PanelDrawing :drill="drillTry.drill.id" :probes="shown" @tap="tap" />
         <BenchTape
           v-if="drillTry.log.length"
           :drill-try="drillTry"
@@ -108,10 +110,11 @@ function decide(said: Said[]) {
       </div>
       <div class="side">
         <ActRail
-          v-model:probes="probes"
+          :probes="shown"
           :unit="unit"
           :standing="standing"
           :busy="busy"
+          @update:probes="(now) => ((looking = null), (probes = now))"
           @act="(given) => emit('act', given)"
         />
         <p v-if="live" class="live mono" data-testid="bench-live">

@@ -49,7 +49,8 @@ export function rowsOf(
     for (const id of lines) row[id] = degreesOf(picture.columns[id]?.least[i], picture.columns[id]?.most[i])
     for (const id of lanes) {
       const value = picture.columns[id]?.most[i] ?? null
-      row[id] = value === null ? '–' : isOn(rules[id], value) ? words.on : words.off
+      // What nobody has told apart is not off.
+      row[id] = value === null || !rules[id] ? '–' : isOn(rules[id], value) ? words.on : words.off
     }
     return row
   })
