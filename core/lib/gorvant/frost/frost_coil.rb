@@ -57,6 +57,12 @@ module Gorvant
       self
     end
 
+    # Sets the surface to a temperature that was measured or typed; frost and water on it stay.
+    def hold(degrees_f)
+      @celsius = (degrees_f - 32.0) / 1.8
+      self
+    end
+
     # kg of frost an hour that would come down now on a surface as cold as this.
     def frost_kg_per_hour(weather)
       flow = @air_kg * air_share

@@ -1,11 +1,14 @@
 # frozen_string_literal: true
 
 module Gorvant
-  # What is not electrical: coil temperature and pressure difference, by a simple course until the frost model comes. A
-  # temperature that the script types keeps to the script from then on.
+  # What is not electrical: the outdoor coil with its frost by the frost model, the pressure difference and the room by
+  # simple courses. A temperature that the script types keeps to the script from then on; frost goes on growing and
+  # melting under a coil that is typed.
   class Plant
+    # { "outdoor", "room", "coil": °F; "pressure": psi; "frost": kg on the coil; "air": percent of the clean coil's }
     attr_reader :quantities
 
+    # start: of a Script.
     def initialize(rig, start)
       @rig = rig
       @numbers = Catalogue.profile.fetch("plant")
@@ -18,12 +21,15 @@ module Gorvant
         "pressure" => Quantity.still(0.0),
         "coil" => Quantity.still(start["coil_degrees_f"] || start["outdoor_degrees_f"])
       }
+      @weather = weather(start)
+      @frost = FrostCoil.new(degrees_f: @quantities["coil"].at(0.0), frost_kg: start["frost_kg"] || grown(start))
+      lead(0.0, under(0, false, false))
     end
 
     # A temperature set by hand, at once or over some time.
     def set(name, value, over_seconds, now)
       @typed |= [name]
-      was = @quantities.fetch(name)
+      was = line(name, now)
       @quantities[name] = (
         if over_seconds.zero?
           Quantity.still(value, now)
@@ -36,32 +42,73 @@ module Gorvant
     # A temperature that is left to itself again.
     def release(name) = @typed -= [name]
 
-    # Turns the courses to how things stand. running: the compressor pumps; defrosting: its own, with the fan off and
-    # the valve turned or not; warmth: what heats or cools the room, see Run.
-    def follow(now, pumping:, fan:, valve:, defrosting:, warmth: {})
-      turn(
-        "pressure",
-        now,
-        *(
-          if pumping
-            [full, full / @numbers.fetch("pressure_build_seconds")]
-          else
-            [0.0, full / @numbers.fetch("pressure_decay_seconds")]
-          end
-        )
-      )
-      turn("coil", now, *coil(now, pumping, fan, valve, defrosting)) unless @typed.include?("coil")
+    # Turns the courses to how things stand. stages: of the compressor that pump; fan: the outdoor one; valve: where it
+    # stands; warmth: what heats or cools the room, see Run.
+    def follow(now, stages:, fan:, valve:, warmth: {})
+      pressure(now, stages.positive?)
+      under = under(stages, valve == "cooling", fan)
+      lead(now, under) unless @path.leads?(now, under)
       room(now, warmth) unless @typed.include?("room")
     end
 
-    # When a course that follows how things stand bends by itself: the coil, down to the air and on more slowly.
-    def bends_at(now)
-      coil = @quantities.fetch("coil")
-      cooled = coil.reaches(coil.target, now) unless @typed.include?("coil") || !@cooling_down
-      [cooled, (now + @house.fetch("tick_seconds") unless @typed.include?("room"))].compact.min
-    end
+    # When a course has to be looked at again though nothing else happens.
+    def bends_at(now) = [@path.ends_at, (now + @house.fetch("tick_seconds") unless @typed.include?("room"))].compact.min
 
     private
+
+    def weather(start)
+      shipped = Catalogue.frost.fetch("air")
+      air = {
+        humidity_percent: start["humidity_percent"] || shipped.fetch("humidity_percent"),
+        wind_mph: start["wind_mph"] || shipped.fetch("wind_mph"),
+        rain: start["rain"] || false
+      }
+      ->(degrees_f) { FrostCoil::Weather.new(degrees_f: degrees_f, **air) }
+    end
+
+    # What has grown while the clock counted: a run of heating as long as that, from a clean coil, in the same weather.
+    def grown(start)
+      seconds = start["defrost_counted_minutes"] * 60.0
+      return 0.0 unless seconds.positive?
+
+      air = @weather.call(start["outdoor_degrees_f"])
+      coil = FrostCoil.new(degrees_f: air.degrees_f)
+      step = Catalogue.frost.dig("planner", "step_seconds")
+      (seconds / step).round.times { coil.step(step, air, stages: 1, cooling: false, fan: true) }
+      coil.frost_kg
+    end
+
+    def under(stages, cooling, fan) =
+      FrostPath::Under.new(
+        stages: stages,
+        cooling: cooling,
+        fan: fan,
+        air: @quantities.fetch("outdoor"),
+        held: @typed.include?("coil") ? line("coil", 0.0) : nil
+      )
+
+    # A typed temperature is one line; a course that was left takes its value along.
+    def line(name, now)
+      quantity = @quantities.fetch(name)
+      quantity.is_a?(Quantity) ? quantity : Quantity.still(quantity.at(now), now)
+    end
+
+    # Follows the frost model from here on. No course jumps: a step that is cut short may end a little beside the line.
+    def lead(now, under)
+      coil = @path ? @path.coil_at(now) : @frost
+      begins = FrostPath::COURSES.to_h { |name| [name, @quantities[name]&.at(now)] }.compact
+      coil.hold(begins.fetch("coil")) if under.held || @held
+      @held = under.held
+      @path = FrostPath.new(coil, now, under, @weather, begins)
+      @quantities.merge!(under.held ? @path.courses.except("coil") : @path.courses)
+    end
+
+    def pressure(now, pumping)
+      full = @numbers.fetch("pressure_full_psi")
+      target, seconds =
+        pumping ? [full, @numbers.fetch("pressure_build_seconds")] : [0.0, @numbers.fetch("pressure_decay_seconds")]
+      turn("pressure", now, target, full / seconds)
+    end
 
     # A room that gains by what runs and loses by its difference to the outdoors, straight from tick to tick.
     # warmth: { stages:, valve:, backup: }.
@@ -76,32 +123,8 @@ module Gorvant
       turn("room", now, rate.positive? ? 200.0 : -60.0, rate.abs)
     end
 
-    def full = @numbers.fetch("pressure_full_psi")
-    def per_minute(name) = @numbers.fetch(name) / 60.0
-
     def turn(name, now, target, rate)
       @quantities[name] = @quantities.fetch(name).towards(target.to_f, rate.to_f, now)
-    end
-
-    def coil(now, pumping, fan, valve, defrosting)
-      @cooling_down = false
-      air = @quantities.fetch("outdoor").target
-      return air, per_minute("coil_drifts_degrees_f_per_minute") unless pumping
-      if valve == "cooling" && !fan
-        return @numbers.fetch("defrost_top_degrees_f"), per_minute("coil_rises_degrees_f_per_minute")
-      end
-      if valve == "cooling"
-        return [
-          air + @numbers.fetch("coil_above_outdoor_degrees_f"),
-          per_minute("coil_rises_slowly_degrees_f_per_minute")
-        ]
-      end
-      return @quantities.fetch("coil").at(now), 0.0 if defrosting
-
-      @cooling_down = @quantities.fetch("coil").at(now) > air + 0.01
-      return air, per_minute("coil_falls_from_warm_degrees_f_per_minute") if @cooling_down
-
-      [air - @numbers.fetch("coil_below_outdoor_degrees_f"), per_minute("coil_falls_degrees_f_per_minute")]
     end
   end
 end

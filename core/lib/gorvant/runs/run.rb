@@ -169,22 +169,32 @@ module Gorvant
     end
 
     def plant(now)
+      pumps = @circuit.works?("COMP") && @circuit.faults.none? { |fault| fault["kind"] == "not_pumping" }
       @plant.follow(
         now,
-        pumping: @circuit.works?("COMP") && @circuit.faults.none? { |fault| fault["kind"] == "not_pumping" },
+        stages: pumps ? stages : 0,
         fan: @circuit.works?("OFM"),
         valve: @outputs["valve"],
-        defrosting: @outputs["defrost"],
         warmth: warmth
       )
+    end
+
+    # Of the compressor that run.
+    def stages
+      return 0 unless @circuit.works?("COMP")
+
+      %w[COMP2 Y2S].any? { |load| @circuit.works?(load) } ? 2 : 1
     end
 
     # What warms or cools the room, as far as air moves.
     def warmth
       return {} unless @circuit.works?("BLOWER") || @circuit.works?("GAS")
 
-      stages = @circuit.works?("COMP") ? 1 + (%w[COMP2 Y2S].any? { |load| @circuit.works?(load) } ? 1 : 0) : 0
-      { stages: stages, valve: @outputs["valve"], backup: %w[HTR HTR2 GAS].any? { |load| @circuit.works?(load) } }
+      {
+        stages: stages,
+        valve: @outputs["valve"],
+        backup: %w[HTR HTR2 GAS].any? { |load| @circuit.works?(load) }
+      }
     end
 
     def seen(now)

@@ -3,7 +3,7 @@
 module Gorvant
   # What happens to a rig from outside over time: the thermostat's switches, temperatures, safeties, supplies, faults,
   # jumpers. start: { "mode", "call", "set_point_degrees_f", "outdoor_degrees_f", "coil_degrees_f", "room_degrees_f",
-  # "house" }, all optional. house: whether the room follows what runs and the weather; else it keeps to what is typed.
+  # "house", "humidity_percent", "wind_mph", "rain", "frost_kg" }, all optional. house: whether the room follows what runs and the weather; else it keeps to what is typed.
   # moves: [Move] by time.
   Script = Value.define(:start, :moves, :duration_seconds)
 
@@ -15,6 +15,13 @@ module Gorvant
     TEMPERATURES = %w[outdoor coil room].freeze
     FREE = "free" # value of a coil that the script no longer types
     MODES = %w[off heat cool emergency].freeze
+    # What the air outdoors and the coil may be like at the beginning: [least, most, unit].
+    AIR = {
+      "humidity_percent" => [1, 100, "percent"],
+      "wind_mph" => [0, 60, "mph"],
+      "frost_kg" => [0, 20, "kg"]
+    }.freeze
+    SWITCHED = %w[house rain].freeze
     MOST_SECONDS = 48 * 3600
     MOST_MOVES = 500
     START = {
@@ -25,6 +32,10 @@ module Gorvant
       "coil_degrees_f" => nil,
       "room_degrees_f" => 68.0,
       "house" => false,
+      "humidity_percent" => nil,
+      "wind_mph" => nil,
+      "rain" => false,
+      "frost_kg" => nil,
       "defrost_counted_minutes" => 0.0
     }.freeze
 
@@ -66,7 +77,8 @@ module Gorvant
         stray = given.keys - START.keys
         wrong("/script/start/#{stray.first}", "unknown; known are #{START.keys.join(", ")}") if stray.any?
         given.each do |key, value|
-          next house(value) if key == "house"
+          next switched(key, value) if SWITCHED.include?(key)
+          next of_air(key, value) if AIR.key?(key)
           next counted(value) if key == "defrost_counted_minutes"
 
           if key.end_with?("degrees_f")
@@ -78,8 +90,16 @@ module Gorvant
         START.merge(given)
       end
 
-      def house(value) =
-        [true, false].include?(value) || wrong("/script/start/house", "has to be true or false, not #{value.inspect}")
+      def switched(key, value) =
+        [true, false].include?(value) || wrong("/script/start/#{key}", "has to be true or false, not #{value.inspect}")
+
+      # Nil: nobody said; see frost.yml, "air", and Plant.
+      def of_air(key, value)
+        least, most, unit = AIR.fetch(key)
+        return if value.nil? || (value.is_a?(Numeric) && value.between?(least, most))
+
+        wrong("/script/start/#{key}", "has to be #{least} to #{most} #{unit}, not #{value.inspect}")
+      end
 
       # Under zero: what a lead-in will have counted.
       def counted(value)

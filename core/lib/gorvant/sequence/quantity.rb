@@ -23,6 +23,14 @@ module Gorvant
       with(value: at(seconds), at_seconds: seconds, target: target.to_f, rate: rate.to_f)
     end
 
+    # [[seconds, value]] of where it came to its target, before a time.
+    def corners(before)
+      return [] if rate.zero?
+
+      reached = at_seconds + ((target - value).abs / rate)
+      reached < before ? [[reached, target]] : []
+    end
+
     # The time after `seconds` at which it reaches a threshold, or nil.
     def reaches(threshold, seconds)
       now = at(seconds)

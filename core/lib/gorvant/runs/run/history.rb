@@ -4,6 +4,8 @@ module Gorvant
   class Run
     # The courses of continuous quantities as points with straight lines between.
     class History
+      BESIDE = { nil => 0.02, "frost" => 0.005 }.freeze # of the quantity's own unit
+
       def initialize
         @points = Hash.new { |hash, key| hash[key] = [] }
         @lines = {}
@@ -22,31 +24,25 @@ module Gorvant
         line("clock", clock, now)
       end
 
-      # { name => [[seconds, value]] } up to the end.
+      # { name => [[seconds, value]] } up to the end, in as few points as keep within BESIDE of the course.
       def close(now)
-        @lines.each { |name, quantity| corner(name, quantity, now) }
-        @points.each do |name, list|
-          @points[name] = list
-            .each_with_index
-            .select { |point, i| i.zero? || i == list.size - 1 || !straight?(list[i - 1], point, list[i + 1]) }
-            .map(&:first)
-        end
+        @lines.each { |name, quantity| corners(name, quantity, now) }
+        @points.each { |name, list| @points[name] = few(list, BESIDE.fetch(name, BESIDE.fetch(nil))) }
       end
 
       private
 
       def line(name, quantity, now)
         was = @lines[name]
-        corner(name, was, now) if was
+        corners(name, was, now) if was
         put(name, now, quantity.at(now))
         @lines[name] = quantity
       end
 
-      # Where it reached its target on the way.
-      def corner(name, quantity, now)
-        reached =
-          quantity.rate.zero? ? nil : quantity.at_seconds + ((quantity.target - quantity.value).abs / quantity.rate)
-        put(name, reached, quantity.target) if reached && reached < now && reached > @points[name].last[0]
+      # Where it bent on the way.
+      def corners(name, quantity, now)
+        from = @points[name].last[0]
+        quantity.corners(now).each { |at, value| put(name, at, value) if at > from }
         put(name, now, quantity.at(now))
       end
 
@@ -55,12 +51,32 @@ module Gorvant
         @points[name] << [seconds, value] unless @points[name].last == [seconds, value]
       end
 
-      def straight?(before, point, after)
-        return false if after[0] == before[0]
+      # From each point kept on as far as one straight line goes by all that lie between.
+      def few(list, beside)
+        kept = list.first(1)
+        least, most = -Float::INFINITY, Float::INFINITY
+        list
+          .each_cons(2)
+          .with_index do |(point, following), i|
+            least, most = narrowed(kept.last, point, beside, least, most) if i.positive?
+            next if i.zero? || slope(kept.last, following)&.between?(least, most)
 
-        share = (point[0] - before[0]) / (after[0] - before[0])
-        (before[1] + ((after[1] - before[1]) * share) - point[1]).abs < 0.01
+            kept << point
+            least, most = -Float::INFINITY, Float::INFINITY
+          end
+        list.size > 1 ? kept << list.last : kept
       end
+
+      # The slopes by which a line from a point still goes by all so far.
+      def narrowed(from, point, beside, least, most)
+        seconds = point[0] - from[0]
+        return least, most unless seconds.positive?
+
+        rise = point[1] - from[1]
+        [[least, (rise - beside) / seconds].max, [most, (rise + beside) / seconds].min]
+      end
+
+      def slope(from, to) = to[0] > from[0] ? (to[1] - from[1]) / (to[0] - from[0]) : nil
     end
   end
 end

@@ -13,7 +13,8 @@ module Gorvant
         "outdoor" => ["outdoor air", "°F"],
         "room" => %w[room °F],
         "pressure" => ["pressure difference", "psi"],
-        "clock" => ["defrost count", "min"]
+        "clock" => ["defrost count", "min"],
+        "frost" => ["frost on the coil, modelled", "kg"]
       }.freeze
       CONTROLLER_KEYS = %w[call hold lockout defrost turn valve].freeze
       FLIPS = %w[defrost].freeze
