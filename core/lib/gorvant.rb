@@ -89,6 +89,7 @@ require_relative "gorvant/sequence/course"
 require_relative "gorvant/sequence/controller"
 require_relative "gorvant/sequence/delayed_contact"
 require_relative "gorvant/sequence/temperature_switch"
+require_relative "gorvant/sequence/air_pressure_switch"
 require_relative "gorvant/sequence/valve"
 require_relative "gorvant/sequence/compressor_guard"
 

@@ -184,6 +184,7 @@ module Gorvant
           outdoor_degrees_f: outdoor,
           coil_degrees_f: input[:coil_degrees_f],
           counted_minutes: input[:counted_minutes],
+          humidity_percent: input[:humidity_percent],
           switches: Condition.parse("switches" => deep_strings(input.fetch(:switches, {}))).switches,
           faults: found ? WiringCheck.new(rig, AsFound.parse(found, rig)).faults_on_recorded : []
         )

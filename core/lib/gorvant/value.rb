@@ -15,7 +15,7 @@ module Gorvant
           missing = whole ? [] : self.class.members - given.keys - self.class::DEFAULTS.keys
           raise ArgumentError.new("missing #{missing.join(", ")} for #{self.class}") if missing.any?
 
-          whole ? super(**given) : super(**self.class::DEFAULTS, **given)
+          whole ? super : super(**self.class::DEFAULTS, **given)
           freeze
         end
 

@@ -9,6 +9,7 @@ module Gorvant
         optional(:outdoor_degrees_f).maybe(NUMBER, gteq?: -60.0, lteq?: 150.0)
         optional(:coil_degrees_f).maybe(NUMBER, gteq?: -60.0, lteq?: 200.0)
         optional(:counted_minutes).maybe(NUMBER, gteq?: 0.0, lteq?: 600.0)
+        optional(:humidity_percent).maybe(NUMBER, gteq?: 1.0, lteq?: 100.0)
         optional(:switches).value(:hash)
         optional(:as_found).filled(:bool)
       end

@@ -129,6 +129,24 @@ RSpec.describe "The rules of the sequence" do
     ],
     "coil_cold" => [{}, { outdoor_degrees_f: 40, coil_degrees_f: 65 }, [[10, "coil", 20]], "DFT", 10, true],
     "coil_warm" => [{}, cold, [[0, "coil", 20], [10, "coil", 65]], "DFT", 10, false],
+    "air_blocked" => [{ air_pressure_switch: true }, cold.merge(frost_kg: 4), heat, "APS", 0, true],
+    "air_free" => [{ air_pressure_switch: true }, cold.merge(frost_kg: 1), heat, "APS", 30, false],
+    "air_stands" => [
+      { air_pressure_switch: true },
+      cold.merge(frost_kg: 4),
+      [*heat, [60, "call", "off"]],
+      "APS",
+      60,
+      false
+    ],
+    "defrost_due_air" => [
+      { air_pressure_switch: true },
+      due.merge(frost_kg: 4),
+      [*heat, [0, "coil", 20]],
+      "defrost",
+      60,
+      true
+    ],
     "defrost_due" => [{}, due, [*heat, [0, "coil", 20]], "defrost", 60, true],
     "defrost_waits" => [{}, due.merge(coil_degrees_f: 65), [*heat, [0, "coil", 65]], "defrost", 60, nil],
     "defrost_missed" => [

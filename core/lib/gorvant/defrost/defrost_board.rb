@@ -104,7 +104,16 @@ module Gorvant
       when "time_only"
         because("defrost_by_time_alone", from: "outdoor.board.T1", minutes: minutes(@profile.interval_seconds))
       else
-        because("defrost_due", from: "DFT", minutes: minutes(@profile.interval_seconds))
+        due
+      end
+    end
+
+    def due
+      counted = minutes(@profile.interval_seconds)
+      if @air_pressure
+        because("defrost_due_air", from: "APS", minutes: counted)
+      else
+        because("defrost_due", from: "DFT", minutes: counted)
       end
     end
 

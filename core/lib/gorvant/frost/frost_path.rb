@@ -5,13 +5,13 @@ module Gorvant
   # close together where it moves and far apart where it hardly does. So that whoever waits for a temperature can be
   # told when it comes, without anything being asked on the way.
   class FrostPath
-    # What moves it. stages: 0, 1 or 2 of the compressor; cooling: the valve sends hot gas outdoors; air: Quantity of the
-    # outdoor temperature, °F; held: Quantity of a coil temperature that somebody typed, nil for none.
+    # What moves it. stages: 0, 1 or 2 of the compressor; cooling: the valve sends hot gas outdoors; air: Quantity of
+    # the outdoor temperature, °F; held: Quantity of a coil temperature that somebody typed, nil for none.
     Under = Value.define(:stages, :cooling, :fan, :air, :held, defaults: { held: nil })
     COURSES = %w[coil frost air].freeze
 
-    # start: FrostCoil as it stands then; it is not changed. weather: ->(degrees_f) FrostCoil::Weather. begins: { name =>
-    # value } of COURSES where each course begins, so that none jumps.
+    # start: FrostCoil as it stands then; it is not changed. weather: ->(degrees_f) FrostCoil::Weather. begins: { name
+    # => value } of COURSES where each course begins, so that none jumps.
     def initialize(start, seconds, under, weather, begins)
       @numbers = Catalogue.frost.fetch("path")
       @under = under

@@ -190,11 +190,7 @@ module Gorvant
     def warmth
       return {} unless @circuit.works?("BLOWER") || @circuit.works?("GAS")
 
-      {
-        stages: stages,
-        valve: @outputs["valve"],
-        backup: %w[HTR HTR2 GAS].any? { |load| @circuit.works?(load) }
-      }
+      { stages: stages, valve: @outputs["valve"], backup: %w[HTR HTR2 GAS].any? { |load| @circuit.works?(load) } }
     end
 
     def seen(now)

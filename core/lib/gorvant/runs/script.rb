@@ -3,7 +3,8 @@
 module Gorvant
   # What happens to a rig from outside over time: the thermostat's switches, temperatures, safeties, supplies, faults,
   # jumpers. start: { "mode", "call", "set_point_degrees_f", "outdoor_degrees_f", "coil_degrees_f", "room_degrees_f",
-  # "house", "humidity_percent", "wind_mph", "rain", "frost_kg" }, all optional. house: whether the room follows what runs and the weather; else it keeps to what is typed.
+  # "house", "humidity_percent", "wind_mph", "rain", "frost_kg" }, all optional. house: whether the room follows what
+  # runs and the weather; else it keeps to what is typed.
   # moves: [Move] by time.
   Script = Value.define(:start, :moves, :duration_seconds)
 

@@ -650,6 +650,24 @@ RSpec.describe Gorvant::ForcedTest do
     expect(found["strips_on"].agrees).to be(true)
   end
 
+  # Nobody knows to seconds how long a coil takes to warm: where it is the coil that ends it, the tape says modelled.
+  it "calls no end off that the coil's own warming makes" do
+    pins = rig_with(forced_entry: "held_pins", forced_entry_hold_seconds: 5)
+    marks = { bridge_on: 0, fan_off: 5, bridge_off: 7, fan_back: 400 }
+    by_coil = test(pins, marks, coil_degrees_f: 24).beside.find { |line| line.mark == "fan_back" }
+    expect(by_coil).to have_attributes(title: /modelled/, expected_seconds: be_between(40, 300), agrees: nil)
+    by_time =
+      rig_with(
+        forced_entry: "held_pins",
+        forced_entry_hold_seconds: 5,
+        defrost_ends_by: "time",
+        defrost_limit_minutes: 6
+      )
+    ends = test(by_time, marks.merge(fan_back: 365), coil_degrees_f: 24).beside.find { |line| line.mark == "fan_back" }
+    expect(ends).to have_attributes(expected_seconds: be_within(3).of(365), agrees: true)
+    expect(ends.title).not_to include("modelled")
+  end
+
   # Every verdict that can be made: with evidence, what was assumed, and what is not proved.
   it "never overclaims" do
     verdicts = Gorvant::Catalogue.verdicts

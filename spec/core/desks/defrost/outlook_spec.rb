@@ -68,7 +68,7 @@ RSpec.describe Gorvant::DefrostOutlook do
       "Valve moves to cooling" => 1,
       "Heat strips on" => 25
     )
-    over = freed.fetch("Board: defrost over, the coil is warm: ended by temperature")
+    over = freed.fetch("Board: defrost over, the coil is warm: ended by temperature (when: modelled)")
     expect([freed.fetch("Outdoor fan on"), freed.fetch("Heat strips off")]).to eq([over, over + 50]),
     "a measured coil is held until it begins, and no longer"
     unfrozen =
@@ -209,5 +209,16 @@ RSpec.describe Gorvant::DefrostOutlook do
         outlook(rig_with, switches: { "DFT" => "closed" })
       ].map(&:measured?)
     ).to eq([false, true, true])
+  end
+
+  it "takes the longer over the next defrost the wetter the air, says that it is modelled, and what it took for wet" do
+    over =
+      [35.0, nil, 95.0].map do |percent|
+        following = outlook(rig_with, counted_minutes: 55, humidity_percent: percent).following
+        said = percent ? "at #{percent.round} % humidity" : "80 % humidity, which nobody gave"
+        expect(following.assumed).to include(include(said))
+        following.course.find { |sight| sight.says.include?("over") && sight.says.include?("modelled") }.after_seconds
+      end
+    expect([over.sort, over.last > over.first * 2]).to eq([over, true])
   end
 end

@@ -16,6 +16,7 @@ export interface Moment {
   outdoor_degrees_f?: number | null
   coil_degrees_f?: number | null
   counted_minutes?: number | null
+  humidity_percent?: number | null
   as_found?: boolean
   switches?: Record<string, string>
 }
@@ -28,6 +29,7 @@ const form = reactive({
   outdoor: props.moment.outdoor_degrees_f ?? props.visit.outdoor_degrees_f,
   coil: props.moment.coil_degrees_f ?? null,
   counted: props.moment.counted_minutes ?? null,
+  humidity: props.moment.humidity_percent ?? null,
   asFound: props.moment.as_found ?? false,
   frost: props.moment.switches?.APS ?? '',
 })
@@ -37,6 +39,7 @@ const stands = computed<Moment>(() => ({
   outdoor_degrees_f: form.outdoor,
   coil_degrees_f: form.coil,
   counted_minutes: form.counted,
+  humidity_percent: form.humidity,
   as_found: form.asFound,
   ...(form.frost ? { switches: { APS: form.frost } } : {}),
 }))
@@ -117,6 +120,19 @@ const SIGN = { true: '=', false: '…', null: '?' } as Record<string, string>
           data-testid="counted"
           placeholder="?"
           @wrong="mark('counted')($event)"
+      /></span>
+      <span class="ask"
+        >{{ $t('DefrostNow.humidity') }}
+        <QuantityField
+          v-model="form.humidity"
+          :name="$t('DefrostNow.humidity')"
+          unit="%"
+          optional
+          :low="1"
+          :high="100"
+          data-testid="humidity"
+          placeholder="?"
+          @wrong="mark('humidity')($event)"
       /></span>
       <span v-if="outlook?.air_pressure_switch" class="ask"
         >{{ $t('DefrostNow.airPressureSwitch') }}

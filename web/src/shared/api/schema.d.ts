@@ -4953,6 +4953,10 @@ export interface components {
                 room_degrees_f?: number;
                 house?: boolean;
                 defrost_counted_minutes?: number;
+                humidity_percent?: number | null;
+                wind_mph?: number | null;
+                rain?: boolean;
+                frost_kg?: number | null;
             };
             moves?: components["schemas"]["Move"][];
         };
@@ -9177,6 +9181,7 @@ export interface operations {
                     outdoor_degrees_f?: number | null;
                     coil_degrees_f?: number | null;
                     counted_minutes?: number | null;
+                    humidity_percent?: number | null;
                     switches?: {
                         [key: string]: string;
                     };

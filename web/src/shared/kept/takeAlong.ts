@@ -15,6 +15,7 @@ function outlookOf(visit: Visit): Parameters<typeof api.defrostOutlook>[1] {
     outdoor_degrees_f: visit.outdoor_degrees_f,
     coil_degrees_f: null,
     counted_minutes: null,
+    humidity_percent: null,
     as_found: false,
     ...moment,
   }

@@ -6,18 +6,20 @@ module Gorvant
   class DefrostOutlook
     # What a technician knows of the moment. call: a heating call or another; coil_degrees_f nil: not measured;
     # switches: { code => state }; faults: as the condition takes them; counted_minutes: run time on the clock, nil for
-    # unknown.
+    # unknown; humidity_percent: of the air outdoors, nil for unknown.
     Moment =
       Value.define(
         :call,
         :outdoor_degrees_f,
         :coil_degrees_f,
         :counted_minutes,
+        :humidity_percent,
         :switches,
         :faults,
         defaults: {
           coil_degrees_f: nil,
           counted_minutes: nil,
+          humidity_percent: nil,
           switches: {}.freeze,
           faults: [].freeze
         }
@@ -222,7 +224,7 @@ module Gorvant
 
     def due(event)
       sights = course(event.seconds)
-      rises = moment.coil_degrees_f ? [Catalogue.words("defrost.assumed_coil_rises")] : []
+      rises = moment.coil_degrees_f ? [Catalogue.words("defrost.assumed_coil_rises", humidity: humidity)] : []
       Next.new(
         in_seconds: event.seconds,
         says: Catalogue.words("defrost.next", in: words(event.seconds)),
@@ -251,10 +253,9 @@ module Gorvant
       seen =
         run.events.select { |event| SIGHTS.include?(event.signal) && event.seconds.between?(begins, over + AFTERWARDS) }
       seen.map do |event|
-        Sight.new(
-          after_seconds: event.seconds - begins,
-          says: [event.says, (event.rule_says if event.signal == "defrost")].compact.join(", ")
-        )
+        says = [event.says, (event.rule_says if event.signal == "defrost")].compact.join(", ")
+        says = Catalogue.words("defrost.sight_modelled", says: says) if event.rule == "defrost_by_temperature"
+        Sight.new(after_seconds: event.seconds - begins, says: says)
       end
     end
 
@@ -263,6 +264,7 @@ module Gorvant
         "outdoor_degrees_f" => moment.outdoor_degrees_f,
         "coil_degrees_f" => moment.coil_degrees_f,
         "defrost_counted_minutes" => moment.counted_minutes || 0.0,
+        "humidity_percent" => moment.humidity_percent,
         "mode" => "off"
       }.compact
     end
@@ -292,7 +294,7 @@ module Gorvant
           if moment.coil_degrees_f
             Catalogue.words("defrost.assumed_coil_held", degrees: degrees(moment.coil_degrees_f))
           else
-            Catalogue.words("defrost.assumed_coil_course")
+            Catalogue.words("defrost.assumed_coil_course", humidity: humidity)
           end
         )
       clock = moment.counted_minutes ? nil : Catalogue.words("defrost.assumed_zero")
@@ -302,6 +304,13 @@ module Gorvant
         clock,
         (Catalogue.words("defrost.assumed_all", titles: profile.assumed_start.join(", ")) if profile.assumed_start.any?)
       ].compact
+    end
+
+    # The air that the frost model goes by, in words.
+    def humidity
+      given = moment.humidity_percent
+      percent = degrees(given || Catalogue.frost.dig("air", "humidity_percent"))
+      Catalogue.words("defrost.humidity_#{given ? "given" : "assumed"}", percent: percent)
     end
 
     # --- the checklist

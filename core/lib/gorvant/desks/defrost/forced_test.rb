@@ -45,7 +45,7 @@ module Gorvant
       )
     Step = Value.define(:id, :does, :proves, :not, :note, :mark, :tally, :cautions)
     # One line of the tape: expected and seen, seconds on the watch, either may be nil. agrees: within a hand's
-    # reaction, nil where one is missing.
+    # reaction, nil where one is missing or the time is modelled: how long a coil takes to warm nobody knows to seconds.
     Beside = Value.define(:mark, :title, :expected_seconds, :seen_seconds, :agrees)
 
     MARKS = %w[jumper_on bridge_on fan_off valve_heard strips_on bridge_off jumper_off fan_back strips_off].freeze
@@ -125,20 +125,27 @@ module Gorvant
     def beside
       return [] unless record.marks["bridge_on"]
 
-      expected = ForcedTape.new(rig, record, counted).marks
+      tape = ForcedTape.new(rig, record, counted)
+      expected, modelled = tape.marks, tape.modelled
       MARKS.filter_map do |mark|
         want, saw = expected[mark], record.marks[mark]
         next if want.nil? && saw.nil?
 
-        Beside.new(
-          mark: mark,
-          title: Catalogue.words("defrost.mark_#{mark}"),
-          expected_seconds: want,
-          seen_seconds: saw,
-          agrees: want && saw ? (want - saw).abs <= allowed(mark) : nil
-        )
+        beside_line(mark, want, saw, modelled.include?(mark))
       end
     end
+
+    def beside_line(mark, want, saw, modelled)
+      title = Catalogue.words("defrost.mark_#{mark}")
+      Beside.new(
+        mark: mark,
+        title: modelled ? Catalogue.words("defrost.mark_modelled", title: title) : title,
+        expected_seconds: want,
+        seen_seconds: saw,
+        agrees: want && saw && !modelled ? (want - saw).abs <= allowed(mark) : nil
+      )
+    end
+    private :beside_line
 
     # [Verdict] in the order of the test; what is wrong and to be looked at first comes first.
     def verdicts

@@ -17,7 +17,7 @@ module Gorvant
         "frost" => ["frost on the coil, modelled", "kg"]
       }.freeze
       CONTROLLER_KEYS = %w[call hold lockout defrost turn valve].freeze
-      FLIPS = %w[defrost].freeze
+      FLIPS = %w[defrost APS].freeze
 
       attr_reader :standing
 

@@ -19,23 +19,52 @@ module Gorvant
 
       # { mark => seconds on the watch }; empty for a rig that chatters too much to be run.
       def marks
-        offset = LEAD - @seen["bridge_on"]
-        timeline = Run.of(@rig, Script.parse({ "start" => tape_start, "moves" => moves(offset) }, over + AFTERWARDS))
-        from = LEAD - 0.01
         found = {
-          "fan_off" => first(timeline, "OFM", from, false),
-          "valve_heard" => valve_moves(timeline, from),
-          "strips_on" => strips_code && first(timeline, strips_code, from, true)
+          "fan_off" => first("OFM", from, false),
+          "valve_heard" => timeline.signal("valve").steps.find { |at, _position| at >= from }&.first,
+          "strips_on" => strips_code && first(strips_code, from, true)
         }
-        found["fan_back"] = found["fan_off"] && first(timeline, "OFM", found["fan_off"] + 0.01, true)
-        found["strips_off"] = strips_code && found["strips_on"] &&
-          first(timeline, strips_code, found["strips_on"] + 0.01, false)
+        found["fan_back"] = found["fan_off"] && first("OFM", found["fan_off"] + 0.01, true)
+        found["strips_off"] = strips_code && found["strips_on"] && first(strips_code, found["strips_on"] + 0.01, false)
         found.compact.transform_values { |at| (at - offset).round(2) }
       rescue BadScript, ZeroTimeLoop
         {}
       end
 
+      # Marks whose time is the frost model's, not the board's: those after a coil that warmed until it ended the
+      # defrost.
+      def modelled = by_coil? ? %w[fan_back strips_off] : []
+
       private
+
+      def offset = LEAD - @seen["bridge_on"]
+      def from = LEAD - 0.01
+
+      # Held where it was measured until the defrost begins, the coil is left to itself then: to what compressor, fan
+      # and valve make of it.
+      def timeline
+        @timeline ||=
+          begin
+            held = run(moves)
+            begins = held.next_event("defrost", from, true)&.seconds
+            if begins && begins < over
+              run([*moves, freed(begins)].sort_by.with_index { |m, i| [m["at_seconds"], i] })
+            else
+              held
+            end
+          end
+      end
+
+      def run(moves) = Run.of(@rig, Script.parse({ "start" => tape_start, "moves" => moves }, over + AFTERWARDS))
+      def freed(begins) = { "at_seconds" => begins, "what" => "coil", "value" => Script::FREE }
+
+      def by_coil?
+        ended =
+          timeline.next_event("defrost", from, true)&.then { |one| timeline.next_event("defrost", one.seconds, false) }
+        ended&.rule == "defrost_by_temperature" && !@seen["jumper_off"]
+      rescue BadScript, ZeroTimeLoop
+        false
+      end
 
       # When the first defrost is over at the latest, on the tape: nothing after it is asked for. A bridge that came off
       # too soon leaves the rest of the interval at its own pace.
@@ -53,7 +82,7 @@ module Gorvant
 
       # A bridge that nobody has marked off would run defrost after defrost; it is off when the first has taken all of a
       # hurried limit.
-      def bridge_off(offset) = @seen["bridge_off"] || (begun + (limit / profile.speed_up_factor) + 5.0 - offset)
+      def bridge_off = @seen["bridge_off"] || (begun + (limit / profile.speed_up_factor) + 5.0 - offset)
 
       def strips_code = { "strips" => "HTR", "gas" => "GAS" }[@rig[:backup]]
 
@@ -67,10 +96,10 @@ module Gorvant
       end
 
       # The jumper stands for the coil switch, which is unplugged from then on.
-      def moves(offset)
+      def moves
         acts = @rig[:sensing] == "coil_switch" ? { "jumper_on" => %w[jumper on], "jumper_off" => %w[jumper off] } : {}
         acts = acts.merge("bridge_on" => %w[bridge on]).slice(*@seen.keys).merge("bridge_off" => %w[bridge off])
-        at = @seen.merge("bridge_off" => bridge_off(offset))
+        at = @seen.merge("bridge_off" => bridge_off)
         list =
           acts.map do |mark, (what, value)|
             {
@@ -95,13 +124,12 @@ module Gorvant
           .with_index { |move, i| [move["at_seconds"], i] }
       end
 
-      def first(timeline, id, from, value) =
+      def first(id, from, value) =
         if timeline.signals.any? { |one| one.id == id }
           timeline.signal(id).steps.find { |at, now| at >= from && now == value }&.first
         else
           nil
         end
-      def valve_moves(timeline, from) = timeline.signal("valve").steps.find { |at, _position| at >= from }&.first
     end
   end
 end
