@@ -48,6 +48,7 @@ end
 require_relative "tasks/alike"
 require_relative "tasks/signatures"
 require_relative "tasks/read_log"
+require_relative "tasks/read_live"
 require_relative "tasks/read_story"
 require_relative "tasks/plan"
 require_relative "tasks/bench_library"

@@ -44,7 +44,11 @@ module Gorvant
         end
 
         # Rows of a table that lie in the database, and those that lie outside.
-        def inside(db, table) = db[table].exclude(content: nil)
+        # Hours of a record that is still coming stay: they are written anew with every row.
+        def inside(db, table)
+          rows = db[table].exclude(content: nil)
+          table == :log_hours ? rows.exclude(log_id: db[:logs].where(state: "live").select(:id)) : rows
+        end
         def outside(db, table) = db[table].exclude(object_key: nil)
       end
 

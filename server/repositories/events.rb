@@ -11,7 +11,7 @@ module Gorvant
       KEPT_SECONDS = 86_400
       MOST = 500 # in one answer; who missed more loads anew
       # What an event says of: a page asks anew for what it shows of it.
-      KINDS = %w[reading desk visit photo here hands device_reading].freeze
+      KINDS = %w[reading desk visit photo here hands device_reading log_rows].freeze
 
       def initialize(db) = @db = db
 

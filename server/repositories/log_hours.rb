@@ -18,14 +18,18 @@ module Gorvant
       # Nothing of what an earlier reading left.
       def clear = hours.delete
 
+      # An hour, in the place of what was kept of it before.
       def keep(hour)
-        hours.insert(
-          crew_id: @row[:crew_id],
-          log_id: @id,
-          hour: hour.hour,
+        packed = {
           content: Sequel.blob(hour.pack),
           minutes: Sequel.blob(hour.pack_level(60)),
           tens: Sequel.blob(hour.pack_level(600))
+        }
+        @db[:log_hours].insert_conflict(target: %i[log_id hour], update: { **packed, object_key: nil }).insert(
+          crew_id: @row[:crew_id],
+          log_id: @id,
+          hour: hour.hour,
+          **packed
         )
       end
 

@@ -21,18 +21,21 @@ module Gorvant
       end
 
       # [row, created?]
-      def create(id, body, unit_id:, name:, demo: false)
+      # zone: of a record whose rows come live, nil for one of files.
+      def create(id, body, unit_id:, name:, demo: false, zone: nil)
         if scoped.where(unit_id: unit_id).exclude(id: id).count >= PER_UNIT
           raise Refused.new(field: "/name", problem: "this unit has #{PER_UNIT} records; delete one that is not needed")
         end
 
-        insert_once(id, body, unit_id: unit_id, name: name, demo: demo)
+        live = zone ? { live: true, state: "live", mapping: Sequel.pg_jsonb({ "zone" => zone, "columns" => {} }) } : {}
+        insert_once(id, body, unit_id: unit_id, name: name, demo: demo, **live)
       end
 
       # A part sent again takes the place of the first. bytes: gzipped.
       def keep_part(id, file, number, bytes)
         row = find(id)
         raise Refused.new(field: "/state", problem: "is being read just now") if row[:state] == "reading"
+        raise Refused.new(field: "/id", problem: "is a record of live rows; files need one of their own") if row[:live]
 
         within("/file", file, LIMITS.fetch("most_files"))
         within("/number", number, LIMITS.fetch("most_parts"))
@@ -70,7 +73,7 @@ module Gorvant
         db.transaction do
           taken =
             db[:logs]
-              .where(crew_id: viewer.crew_id, id: id)
+              .where(crew_id: viewer.crew_id, id: id, live: false)
               .exclude(state: "reading")
               .update(
                 state: "reading",
@@ -113,13 +116,13 @@ module Gorvant
 
       # A reading that was stopped, or whose worker gave up, leaves the record as it came.
       def free(which)
-        at_it = db[:tasks].where(kind: ReadLog::KIND, state: %w[waiting running])
+        at_it = db[:tasks].where(kind: [ReadLog::KIND, ReadLive::KIND], state: %w[waiting running])
         reads = Sequel.lit("tasks.input ->> 'log_id' = logs.id::text")
         scoped
           .where(which)
           .where(state: "reading")
           .exclude(at_it.where(reads).exists)
-          .update(state: "coming", updated_at: Sequel::CURRENT_TIMESTAMP)
+          .update(state: Sequel.case({ { live: true } => "live" }, "coming"), updated_at: Sequel::CURRENT_TIMESTAMP)
       end
 
       def table = :logs

@@ -136,6 +136,15 @@ module Gorvant
       end
     end
 
+    # Rows of a logger; what they are is the core's to read.
+    class LiveRowsRequest < AccountRequest
+      json do
+        required(:record_id).filled(:string, format?: UUID)
+        required(:columns).value(:array)
+        required(:rows).value(:array)
+      end
+    end
+
     # A stand-in's word: show now what a meter would.
     class StandInRequest < AccountRequest
       json do

@@ -33,6 +33,16 @@ module Gorvant
         created({ taken: input[:id] }, first_time)
       end
 
+      # Rows of a logger, while it measures: onto a record that listens.
+      post "/api/devices/rows" do
+        input = LiveRowsRequest.parse(body_json)
+        raise NotAllowed.new(problem: "this token is for no rows of a logger") unless viewer.role == "log_rows"
+
+        rows = Formats::LiveRows.parse(*body_json.values_at("columns", "rows"), now: Time.now.to_f)
+        log, fresh = LiveLogs.new(db, viewer).take(input[:record_id], rows)
+        json({ new: fresh, known: rows.rows.size - fresh, rows: log[:told]["rows"] }, fresh.positive? ? 201 : 200)
+      end
+
       # A meter that is not there, at a visit of the demo data: what it would show between the probes that the page has
       # placed is worked out here. It says "now" and learns nothing.
       post "/api/devices/stand-in" do

@@ -8,10 +8,18 @@ module Gorvant
       include Steady
 
       KINDS =
-        [Alike, Signatures, ReadLog, ReadStory, Plan, MakeDrill, JudgeTry, MakeExport, MakeReport].to_h do |kind|
-            [kind::KIND, kind]
-          end
-          .freeze
+        [
+          Alike,
+          Signatures,
+          ReadLog,
+          ReadLive,
+          ReadStory,
+          Plan,
+          MakeDrill,
+          JudgeTry,
+          MakeExport,
+          MakeReport
+        ].to_h { |kind| [kind::KIND, kind] }.freeze
       SAVE_EVERY_SECONDS = 1.0
       LOST_AFTER_SECONDS = 15
       IDLE_SECONDS = 0.5

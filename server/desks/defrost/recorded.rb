@@ -12,7 +12,10 @@ module Gorvant
       post "/api/visits/:id/logs" do
         row = visits.alone(params[:id])
         input = NewLogRequest.parse(body_json)
-        log, first_time = logs.create(input[:id], body_json, unit_id: row[:unit_id], name: input[:name].strip)
+        zone = input[:live] && input[:live][:zone]
+        Formats::FieldLogClock.zone(zone) if zone
+        log, first_time =
+          logs.create(input[:id], body_json, unit_id: row[:unit_id], name: input[:name].strip, zone: zone)
         created(Present.log(log), first_time)
       end
 
@@ -57,6 +60,16 @@ module Gorvant
         json(Present.task(task), 202)
       end
 
+      # A record of live rows listens no more; a task reads it as a whole.
+      post "/api/logs/:id/closing" do
+        task =
+          db.transaction do
+            row = LiveLogs.new(db, viewer).close(params[:id])
+            tasks.ask(ReadLive::KIND, Computed.key(ReadLive::KIND, row[:id], row[:version]), { "log_id" => row[:id] })
+          end
+        json(Present.task(task), 202)
+      end
+
       post "/api/logs/:id/deletion" do
         logs.delete(params[:id])
         json(deleted: params[:id])
@@ -64,7 +77,7 @@ module Gorvant
 
       # Least and most of every pixel.
       post "/api/logs/:id/picture" do
-        row = read_log(params[:id])
+        row = read_log(params[:id], %w[read live])
         input = LogPictureRequest.parse(body_json)
         raise Refused.new(field: "/to", problem: "has to be after “from”") unless input[:to] > input[:from]
 
@@ -121,9 +134,10 @@ module Gorvant
         log
       end
 
-      def read_log(id)
+      def read_log(id, states = ["read"])
         row = logs.find(id)
-        raise Refused.new(field: "/state", problem: "this record has not been read yet") unless row[:state] == "read"
+        good = states.include?(row[:state]) && row[:told]
+        raise Refused.new(field: "/state", problem: "this record has not been read yet") unless good
 
         row
       end

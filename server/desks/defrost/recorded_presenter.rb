@@ -20,7 +20,9 @@ module Gorvant
             rows: told&.fetch("rows"),
             from: told&.fetch("from"),
             to: told&.fetch("to"),
-            interval_seconds: told&.fetch("interval_seconds")
+            interval_seconds: told&.fetch("interval_seconds"),
+            of_files: !row[:live],
+            live: row[:state] == "live" ? heard(row, told) : nil
           }
         end
 
@@ -69,6 +71,15 @@ module Gorvant
         end
 
         private
+
+        # How long ago the last row came, and from when on that is too long.
+        def heard(row, told)
+          {
+            from: row[:heard_from],
+            seconds_ago: row[:heard_at] && (Time.now - row[:heard_at]).round(1),
+            quiet_after_seconds: Formats::LiveRows.quiet_after_seconds(told&.fetch("interval_seconds"))
+          }
+        end
 
         def recorded_defrost(one, index, judge)
           by = judge.ended_by(one)

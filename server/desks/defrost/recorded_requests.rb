@@ -6,6 +6,7 @@ module Gorvant
       json do
         required(:id).filled(:string, format?: Request::UUID)
         required(:name).filled(:string, max_size?: Request::LINE)
+        optional(:live).hash { required(:zone).filled(:string, max_size?: 60) }
       end
       rule(:name).validate(:named)
     end

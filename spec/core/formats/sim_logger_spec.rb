@@ -25,4 +25,16 @@ RSpec.describe "bin/sim-logger" do
       expect([out.lines.size, err, status.success?]).to match([be <= 1, /moon|nowhere|Lake/, false])
     end
   end
+
+  it "sends to this machine alone, and says what it lacks" do
+    {
+      %w[--url http://192.0.2.7:9292 --token gorvant-x --record r --seconds 1] => /this machine only/,
+      %w[--url http://127.0.0.1:9 --token gorvant-x --record r --seconds 1] => /no server there/,
+      %w[--url http://127.0.0.1:9292 --token gorvant-x] => /together/,
+      %w[--url http://127.0.0.1:9 --token x --record r --times 0] => /--times/
+    }.each do |options, says|
+      out, err, status = sim(*options)
+      expect([out, err, status.success?]).to match(["", says, false])
+    end
+  end
 end

@@ -34,7 +34,29 @@ module Gorvant
       end
     end
 
+    # An hour with nothing in it yet.
+    def self.empty(hour, ids) = new(hour: hour, seconds: [], columns: order(ids).to_h { |id| [id, []] })
+
+    SAME_SECONDS = 0.05 # Float32 keeps no more of a time
+
     def starts_at = hour * 3600
+
+    # With more rows: [[seconds since 1970, value of each of ids, …]]. A row of a time that is there already is that row
+    # sent again, and counts as known. [RecordHour, how many were new]
+    def with_rows(ids, rows)
+      known = seconds.map { |at| (at / SAME_SECONDS).round }.to_h { |slot| [slot, true] }
+      fresh = rows.uniq { |row| slot(row) }.reject { |row| known[slot(row)] }
+      return self, 0 if fresh.empty?
+
+      at = columns.keys.map { |id| ids.index(id) + 1 }
+      old = seconds.each_with_index.map { |second, i| [second, *columns.values.map { |values| values[i] }] }
+      all =
+        (old + fresh.map { |row| [row[0] - starts_at, *row.values_at(*at)] }).sort_by.with_index do |row, i|
+          [row[0], i]
+        end
+      lists = columns.keys.each_with_index.to_h { |id, i| [id, all.map { |row| row[i + 1] }] }
+      [with(seconds: all.map(&:first), columns: lists), fresh.size]
+    end
 
     def pack = Zlib::Deflate.deflate([seconds, *columns.values].flatten.pack("e*"), 1)
 
@@ -49,6 +71,8 @@ module Gorvant
 
     NONE = [Float::NAN, Float::NAN].freeze
     private_constant :NONE
+
+    def slot(row) = ((row[0] - starts_at) / SAME_SECONDS).round
 
     # [from, to) of the rows of each slot.
     def cuts(slot_seconds)

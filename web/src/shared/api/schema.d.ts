@@ -487,7 +487,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What the crew does, as server-sent events: reading, desk, visit, photo, here, hands, device_reading, reload */
+        /** What the crew does, as server-sent events: reading, desk, visit, photo, here, hands, device_reading, log_rows, reload */
         get: operations["stream"];
         put?: never;
         post?: never;
@@ -508,6 +508,23 @@ export interface paths {
         put?: never;
         /** One value of a device that measures; sent twice under one id it is one */
         post: operations["sendSample"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/devices/rows": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Rows of a logger onto a record that listens: times in seconds since 1970, values in °F, %, A and V; null is a gap. Rows sent again are kept once */
+        post: operations["sendRows"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2415,6 +2432,25 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/logs/{id}/closing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A record of live rows listens no more and is read as a whole; a task */
+        post: operations["closeLog"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/logs/{id}/deletion": {
         parameters: {
             query?: never;
@@ -3985,11 +4021,16 @@ export interface components {
             cautions: string[];
             look_first: boolean;
         };
+        RowsTaken: {
+            new: number;
+            known: number;
+            rows: number;
+        };
         Log: {
             id: components["schemas"]["Uuid"];
             name: string;
             /** @enum {string} */
-            state: "coming" | "reading" | "read" | "refused";
+            state: "coming" | "reading" | "read" | "refused" | "live";
             version: number;
             demo: boolean;
             created_at: string;
@@ -4000,6 +4041,13 @@ export interface components {
             from: number | null;
             to: number | null;
             interval_seconds: number | null;
+            /** @description and may be read anew by other columns; false where its rows came live */
+            of_files: boolean;
+            live: {
+                from: string | null;
+                seconds_ago: number | null;
+                quiet_after_seconds: number;
+            } | null;
         };
         LogHead: {
             names: string[];
@@ -6167,6 +6215,47 @@ export interface operations {
                 };
             };
             403: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
+        };
+    };
+    sendRows: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    record_id: components["schemas"]["Uuid"];
+                    columns: ("outdoor" | "humidity" | "supply" | "vapor" | "coil" | "fan" | "amps" | "ob" | "w2" | "y")[];
+                    rows: (number | null)[][];
+                };
+            };
+        };
+        responses: {
+            /** @description All of them were there */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RowsTaken"];
+                };
+            };
+            /** @description Taken */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RowsTaken"];
+                };
+            };
+            403: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
             429: components["responses"]["Problem"];
         };
@@ -9243,6 +9332,10 @@ export interface operations {
                 "application/json": {
                     id: components["schemas"]["Uuid"];
                     name: string;
+                    /** @description rows come from a device while it measures */
+                    live?: {
+                        zone: string;
+                    };
                 };
             };
         };
@@ -9416,6 +9509,31 @@ export interface operations {
             };
             404: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
+        };
+    };
+    closeLog: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["Id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The task that does it */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Task"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            429: components["responses"]["Problem"];
         };
     };
     deleteLog: {

@@ -19,7 +19,7 @@ export interface CrewEvent {
   say?: 'asked' | 'clear' | 'not_yet'
 }
 
-const KINDS = ['reading', 'desk', 'visit', 'photo', 'here', 'hands', 'device_reading'] as const
+const KINDS = ['reading', 'desk', 'visit', 'photo', 'here', 'hands', 'device_reading', 'log_rows'] as const
 const CHANNEL = 'gorvant.events'
 const LOCK = 'gorvant.stream'
 const AGAIN_SECONDS = 3

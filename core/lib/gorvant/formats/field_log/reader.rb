@@ -104,6 +104,19 @@ module Gorvant
         self
       end
 
+      # Rows that are numbers already, in the units that are kept: an hour of a record that came live.
+      def hour(given)
+        values = @mapping.ids.map { |id| given.columns.fetch(id) }
+        given.seconds.each_with_index do |second, i|
+          time = given.starts_at + second
+          next again(time) if @last && time <= @last
+
+          begin_row(time)
+          values.each_with_index { |column, at| @columns[at] << column[i] }
+        end
+        self
+      end
+
       def end_file
         lines(@rest) unless @rest.empty?
         @rest = +""

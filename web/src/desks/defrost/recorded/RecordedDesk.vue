@@ -13,6 +13,7 @@ import {
 import { columnTitle } from '@/desks/defrost/recorded/columns'
 import { sendUp } from '@/desks/defrost/recorded/sendUp'
 import DefrostOverlay from '@/desks/defrost/recorded/DefrostOverlay.vue'
+import LiveRecord from '@/desks/defrost/recorded/LiveRecord.vue'
 import LogMappingForm from '@/desks/defrost/recorded/LogMapping.vue'
 import LogPicture from '@/desks/defrost/recorded/LogPicture.vue'
 import RecordedDefrosts from '@/desks/defrost/recorded/RecordedDefrosts.vue'
@@ -72,7 +73,8 @@ async function load() {
   problem.value = given.state === 'failed' ? given.problem : null
   if (given.state !== 'ready') return
   logs.value = given.value.logs
-  if (!chosen.value) choose(logs.value.find((one) => one.state === 'read')?.id ?? null)
+  const by = (state: Log['state']) => logs.value!.find((one) => one.state === state)
+  if (!chosen.value) choose((by('live') ?? by('read'))?.id ?? null)
   // A record that another task is at, as the demo's are at first.
   if (!gone && !reading.value && logs.value.some((one) => one.state === 'reading'))
     window.setTimeout(load, ASK_AGAIN_MS)
@@ -166,7 +168,26 @@ async function remove(log: Log) {
   await load()
 }
 
+/** A record onto which a logger sends while it measures. */
+async function listen() {
+  problem.value = null
+  const id = crypto.randomUUID()
+  const { timeZone } = Intl.DateTimeFormat().resolvedOptions()
+  const shown = { month: 'short', day: 'numeric', hour: 'numeric', minute: '2-digit' } as const
+  const today = new Date().toLocaleString('en-US', shown)
+  const made = await recordedApi.listen(
+    props.visit.id,
+    id,
+    t('RecordedDesk.liveSince', { day: today }),
+    timeZone,
+  )
+  if (made.state === 'failed') return (problem.value = made.problem)
+  await load()
+  choose(id)
+}
+
 const STATES: Record<Log['state'], string> = {
+  live: t('RecordedDesk.listening'),
   coming: t('RecordedDesk.notReadYet'),
   reading: t('RecordedDesk.beingRead'),
   read: '',
@@ -220,6 +241,9 @@ watch(
         data-testid="log-file"
         @picked="take"
       />
+      <el-button v-if="mayChange" class="key" data-testid="listen" @click="listen">{{
+        $t('RecordedDesk.listenToALogger')
+      }}</el-button>
       <TaskProgress v-if="sent !== null" :label="$t('RecordedDesk.fileSent')" :done="sent" :total="100" />
     </aside>
     <section class="body">
@@ -231,6 +255,13 @@ watch(
         <el-button class="key" @click="stop">{{ $t('RecordedDesk.stop') }}</el-button>
       </div>
       <template v-if="chosen && !head && !reading">
+        <LiveRecord
+          v-if="chosen.state === 'live'"
+          :key="chosen.id"
+          :log="chosen"
+          :may-change="mayChange"
+          @closed="(task) => watchOn(chosen!.id, task)"
+        />
         <div v-if="chosen.state === 'refused'" class="refused" data-testid="log-refused">
           <h3>{{ $t('RecordedDesk.nothingOfThisFileWas') }}</h3>
           <ul>
@@ -309,7 +340,12 @@ watch(
           </el-collapse>
         </template>
         <div v-if="mayChange && (judgement || judging || task || chosen.state !== 'read')" class="keys">
-          <el-button v-if="!chosen.demo" class="key" data-testid="read-anew" @click="readAnew(chosen)">
+          <el-button
+            v-if="!chosen.demo && chosen.of_files"
+            class="key"
+            data-testid="read-anew"
+            @click="readAnew(chosen)"
+          >
             {{
               chosen.state === 'read'
                 ? $t('RecordedDesk.otherColumns')

@@ -23,6 +23,12 @@ export const recordedApi = {
   ofVisit: (id: string) => outcome(client.GET('/api/visits/{id}/logs', { params: at(id) })),
   create: (visit: string, id: string, name: string) =>
     outcome<Log>(client.POST('/api/visits/{id}/logs', { params: at(visit), body: { id, name } })),
+  /** A record onto which a logger sends its rows while it measures; its times are shown in this zone. */
+  listen: (visit: string, id: string, name: string, zone: string) =>
+    outcome<Log>(
+      client.POST('/api/visits/{id}/logs', { params: at(visit), body: { id, name, live: { zone } } }),
+    ),
+  close: (id: string) => outcome<Task>(client.POST('/api/logs/{id}/closing', { params: at(id) })),
   log: (id: string) => outcome(client.GET('/api/logs/{id}', { params: at(id) })),
   parts: (id: string) => outcome(client.GET('/api/logs/{id}/parts', { params: at(id) })),
   sendPart: (id: string, file: number, number: number, part: Blob) =>
