@@ -102,7 +102,12 @@ module Gorvant
       def picture(row, columns, from, to, width)
         ids = RecordHour.order(row[:mapping]["columns"].keys)
         slot = LEVELS.keys.find { |seconds| (to - from) / seconds >= width }
-        hours = db[:log_hours].where(log_id: row[:id], hour: (from / 3600).floor..(to / 3600).floor).order(:hour)
+        lies = slot ? [LEVELS.fetch(slot)] : %i[content object_key]
+        hours =
+          db[:log_hours]
+            .where(log_id: row[:id], hour: (from / 3600).floor..(to / 3600).floor)
+            .order(:hour)
+            .select(:hour, *lies)
         LogPicture.new(ids, columns & ids, from, to, width).of(hours, slot)
       end
 
