@@ -12,9 +12,8 @@ module Gorvant
       def initialize(input, db = nil)
         rig = Formats::RigJson.read(input.fetch("rig"))
         climate = Formats::ClimateCsv.climate(input.fetch("climate"))
-        house = rig[:backup] == "none" ? { "strips_kw" => 0.0 } : {}
         fitted = input["record"] ? fit(db, input["record"]) : {}
-        @plan = Desks::Defrost::YearPlan.new(ClockProfile.of(rig), climate, house: house, **fitted)
+        @plan = Desks::Defrost::YearPlan.new(ClockProfile.of(rig), climate, backup: rig[:backup], **fitted)
       end
 
       def resumes? = true

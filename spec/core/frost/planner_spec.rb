@@ -47,6 +47,20 @@ RSpec.describe Gorvant::Desks::Defrost::YearPlan do
     expect([mild["recommended"], year(mild, "60")["defrosts"]]).to eq(["60", 0])
   end
 
+  it "names the heat of what backs it up: more of gas than of strips, none where there is none" do
+    wet = climate([32.5, 90.0, 300.0])
+    strips, gas, none =
+      %w[strips gas none].map do |backup|
+        plan = described_class.new(profile, wet, backup: backup)
+        plan.answer(plan.days.map { |day| plan.day(day) })
+      end
+    heat = [strips, gas, none].map { |answer| year(answer, "60")["backup_kwh"] }
+    expect([heat[0] > 5, heat[1] > heat[0], heat[2]]).to eq([true, true, 0])
+    expect([gas, strips].map { |answer| answer["assumed"].grep(/gas heat/).size }).to eq([1, 0])
+    cool = [strips, none].map { |answer| year(answer, "60")["cool_air_minutes"] }
+    expect(cool[1]).to be > cool[0]
+  end
+
   it "says whether a demand board has fewer than every interval that lets no more frost grow" do
     answer = plan(60, climate([22.5, 75.0, 300.0], [32.5, 85.0, 300.0]))
     demand = year(answer, "demand")

@@ -7,8 +7,9 @@ module Gorvant
   class IntervalPlanner
     # One setting over some hours. hours: of the year in which it may heat; defrosts, dry: how many, and how many of
     # them had nothing to melt; worst_frost_kg; defrost_kwh, frost_kwh: lost to defrosting and to running frosted;
-    # cool_air_minutes; valve_shifts.
-    Sums = Value.define(:hours, :defrosts, :dry, :worst_frost_kg, :defrost_kwh, :frost_kwh, :cool_air_minutes)
+    # backup_kwh: heat that strips or gas gave in defrosts; cool_air_minutes; valve_shifts.
+    Sums =
+      Value.define(:hours, :defrosts, :dry, :worst_frost_kg, :defrost_kwh, :frost_kwh, :backup_kwh, :cool_air_minutes)
 
     class Sums
       NONE =
@@ -19,6 +20,7 @@ module Gorvant
           worst_frost_kg: 0.0,
           defrost_kwh: 0.0,
           frost_kwh: 0.0,
+          backup_kwh: 0.0,
           cool_air_minutes: 0.0
         )
 
@@ -171,6 +173,7 @@ module Gorvant
         worst_frost_kg: run.worst_frost_kg,
         defrost_kwh: [defrosting, lost].min,
         frost_kwh: [lost - defrosting, 0.0].max,
+        backup_kwh: ended.sum(&:strips_kwh),
         cool_air_minutes: ended.sum(&:cool_air_seconds) / 60
       )
     end

@@ -27,6 +27,7 @@ const SUMS: { id: keyof PlannedSums; title: string; unit: string }[] = [
   { id: 'worst_frost_kg', title: t('PlannerDesk.worstFrost'), unit: 'kg' },
   { id: 'defrost_kwh', title: t('PlannerDesk.lostToDefrosting'), unit: 'kWh' },
   { id: 'frost_kwh', title: t('PlannerDesk.lostToFrost'), unit: 'kWh' },
+  { id: 'backup_kwh', title: t('PlannerDesk.heatOfStripsInDefrosts'), unit: 'kWh' },
   { id: 'cool_air_minutes', title: t('PlannerDesk.coolAir'), unit: 'min' },
   { id: 'valve_shifts', title: t('PlannerDesk.valveShifts'), unit: '' },
 ]
@@ -78,8 +79,14 @@ watch(
 )
 watch(() => props.visit.unit_id, loadRecords, { immediate: true })
 const shown = (value: number, unit: string) => `${value.toLocaleString('en-US')}${unit ? ` ${unit}` : ''}`
+/** What heats in a defrost is named; where nothing does there is no such row. */
+const sums = computed(() => {
+  if (plan.value?.backup === 'none') return SUMS.filter((sum) => sum.id !== 'backup_kwh')
+  const gas = plan.value?.backup === 'gas' ? t('PlannerDesk.heatOfGasInDefrosts') : null
+  return SUMS.map((sum) => (gas && sum.id === 'backup_kwh' ? { ...sum, title: gas } : sum))
+})
 const rows = computed(() =>
-  SUMS.map((sum) => ({ ...sum, of: plan.value?.settings.map((one) => one.year[sum.id]) ?? [] })),
+  sums.value.map((sum) => ({ ...sum, of: plan.value?.settings.map((one) => one.year[sum.id]) ?? [] })),
 )
 const months = computed(() =>
   MONTHS.map((title, i) => ({

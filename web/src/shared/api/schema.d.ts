@@ -4146,11 +4146,15 @@ export interface components {
             worst_frost_kg: number;
             defrost_kwh: number;
             frost_kwh: number;
+            /** @description heat that strips or gas gave in defrosts */
+            backup_kwh: number;
             cool_air_minutes: number;
             valve_shifts: number;
         };
         Plan: {
             climate: string;
+            /** @enum {string} */
+            backup: "strips" | "gas" | "none";
             wind_mph: number;
             hours: number;
             settings: {

@@ -10,8 +10,11 @@ module Gorvant
         Day = Value.define(:variant, :setting, :kind)
         VARIANTS = %w[as_is windier damper].freeze
 
-        # coil: a sentence of where the coil's numbers come from; the shipped ones where it is left out.
-        def initialize(profile, climate, scale: {}, house: {}, coil: Catalogue.words("planner.shipped_coil"))
+        # backup: "strips", "gas" or "none", what heats in a defrost. coil: a sentence of where the coil's numbers come
+        # from; the shipped ones where it is left out.
+        def initialize(profile, climate, scale: {}, backup: "strips", coil: Catalogue.words("planner.shipped_coil"))
+          @backup = backup
+          house = { "strips_kw" => backup == "none" ? 0.0 : Catalogue.frost.dig("house", "#{backup}_kw") }
           numbers = Catalogue.frost.fetch("planner")
           climates = {
             "as_is" => climate,
@@ -52,6 +55,7 @@ module Gorvant
             "settings" =>
               planner.settings.map { |setting| setting_row(setting, years["as_is"][setting.id], best["as_is"]) },
             "recommended" => best["as_is"].id,
+            "backup" => @backup,
             "says" => says(years["as_is"], best, planner),
             "assumed" => assumed
           }
@@ -83,6 +87,7 @@ module Gorvant
             "worst_frost_kg" => sums.worst_frost_kg.round(1),
             "defrost_kwh" => sums.defrost_kwh.round,
             "frost_kwh" => sums.frost_kwh.round,
+            "backup_kwh" => sums.backup_kwh.round,
             "cool_air_minutes" => sums.cool_air_minutes.round,
             "valve_shifts" => sums.valve_shifts.round
           }
@@ -152,6 +157,7 @@ module Gorvant
           [
             @coil,
             Catalogue.words("planner.made_up_house"),
+            (Catalogue.words("planner.gas_counts") if @backup == "gas"),
             (Catalogue.words("planner.board_assumed", names: @profile.assumed.join(", ")) if @profile.assumed.any?)
           ].compact
         end
