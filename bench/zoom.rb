@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
-# A large record's picture over HTTP: ruby bench/zoom.rb [--rows 780000]. From all of it to a minute, at two widths, each
-# question once; then a week at a time along it. Its own PostgreSQL and server, on loopback. Budget: 150 ms.
+# A large record's picture over HTTP: ruby bench/zoom.rb [--rows 780000]. From all of it to ten minutes, at two widths,
+# at places along it. Its own PostgreSQL and server, on loopback. Budget: 150 ms.
 require "optparse"
 require_relative "served"
 require_relative "../core/lib/gorvant"
@@ -27,14 +27,14 @@ def record(bench)
     logs.create(id, "bench", unit_id: unit, name: "Nine days a second")
     mapping = Gorvant::Formats::LiveRows.mapping(COLUMNS, "UTC")
     db[:logs].where(id: id).update(mapping: Sequel.pg_jsonb(mapping.to_json_hash))
-    told, on_off = fill(mapping, Gorvant::Server::LogHours.new(db, id))
+    told, on_off = fill(Gorvant::Server::LogHours.new(db, id))
     Gorvant::Server::LogHours.new(db, id).finish(mapping, told, on_off)
     db.run("ANALYZE log_hours")
     [id, told.from, told.to]
   end
 end
 
-def fill(mapping, kept)
+def fill(kept)
   rig = Gorvant::Composer.compose(name: "Bench", facts: {})
   log = Gorvant::Formats::MadeUpLog.new(profile: Gorvant::ClockProfile.of(rig), every: 1, columns: COLUMNS)
   head = Gorvant::Formats::FieldLogHead.guess(log.lines(60).to_a.join("\n"))
@@ -54,7 +54,7 @@ Bench.run do |bench|
       .each do |width, (name, share)|
         span = (to - from) * share
         times =
-          Array.new(share == 1.0 ? 3 : ALONG) do |i|
+          Array.new(share < 1 ? ALONG : 3) do |i|
             start = from + ((to - from - span) * i / ALONG)
             body = JSON.generate(from: start, to: start + span, width: width, columns: COLUMNS)
             sent = now

@@ -19,7 +19,7 @@ module Gorvant
           scene: ScenePresenter.new(scene).to_h,
           findings: trace.findings.map { |finding| FindingPresenter.new(finding).to_h },
           assumed: rig.assumed.map { |key| Catalogue.facts.fetch(key).fetch("title") },
-          absent: Views::PANEL.keys.reject { |fact| rig[fact] },
+          panel: on_panel(rig),
           comparison: comparison(rig, input[:against])
         )
       end
@@ -35,6 +35,14 @@ module Gorvant
       end
 
       private
+
+      # What the panel prints, fitted or not.
+      def on_panel(rig)
+        Options.on_panels.map do |fact, codes|
+          title = "#{codes.join(", ")}: #{Catalogue.facts.fetch(fact).fetch("title").downcase}"
+          { fact: fact, title: title, fitted: codes.all? { |code| Options.fitted?(rig, code) } }
+        end
+      end
 
       # { with, rungs }, nil where nothing was asked.
       def comparison(rig, against)

@@ -1,6 +1,8 @@
 # frozen_string_literal: true
 
 require_relative "../support/core"
+require_relative "../support/draughtsman"
+require_relative "../support/finding"
 
 # A newcomer has one obvious room: one of each kind is added here by what docs/architecture.md says, and works with
 # everything that was there before.
@@ -92,5 +94,108 @@ RSpec.describe "A newcomer" do
     )
     taller = rig.set({ pad_height_inches: 12 }, "measured")
     expect(Gorvant::Comparison.of(rig, taller).map(&:title)).to eq(["Pad"])
+  end
+
+  # Two made-up options, an entry each: a switch of the safeties' string, and a load that hangs between two points.
+  describe "among the options" do
+    let(:entries) do
+      {
+        "OPS" => {
+          "component" => {
+            "title" => "oil-pressure switch",
+            "protects" => true,
+            "kind" => "switch",
+            "moved_by" => "pressure",
+            "rest" => "closed",
+            "does" => "opens on low oil pressure",
+            "cautions" => ["safeties"]
+          },
+          "string" => "safeties",
+          "choice" => "oil pressure"
+        },
+        "HM" => {
+          "component" => {
+            "title" => "hour meter",
+            "kind" => "load",
+            "ohms" => 4000.0,
+            "works_above_volts_ac" => 12.0,
+            "does" => "counts the hours of Y"
+          },
+          "fact" => "hour_meter",
+          "asks" => {
+            "title" => "Hour meter",
+            "asks" => "fitted",
+            "group" => "outdoor",
+            "kind" => "flag",
+            "default" => false
+          },
+          "after" => "fan_cycling_switch",
+          "across" => %w[outdoor.Y outdoor.C]
+        }
+      }
+    end
+    let(:whole) { { "safeties" => %w[LPS OPS HPS], "hour_meter" => true } }
+    let(:fitted) { Gorvant::Composer.compose(name: "Optioned", facts: whole) }
+
+    before { catalogue(:options, **entries.transform_keys(&:to_sym)) }
+
+    def stations(view, **options)
+      trace = Gorvant::Trace.new(fitted, Gorvant::Condition.new(call: "heat"))
+      Gorvant::Views.scene(view, trace, options).stations.map { |one| one.id.split("/").last }
+    end
+
+    it "are asked, composed, and in the circuit: live in heating, dead behind a switch that is open" do
+      keys = Gorvant::Catalogue.facts.keys
+      expect(keys[keys.index("fan_cycling_switch") + 1]).to eq("hour_meter")
+      expect([rig[:hour_meter], fitted[:hour_meter], fitted[:safeties]]).to eq([false, true, %w[LPS OPS HPS]])
+      works = ->(**more) do
+        solution = Gorvant::Trace.new(fitted, Gorvant::Condition.new(call: "heat", **more)).solution
+        %w[HM CC].map { |code| solution.working?(code) }
+      end
+      expect([works.call, works.call(switches: { "OPS" => "open" })]).to eq([[true, true], [true, false]])
+    end
+
+    it "are drawn: loom, ladder, connections; and told in the legend, there or not" do
+      %w[loops ladder connections].each { |view| expect(stations(view)).to include("HM", "OPS") }
+      there = Gorvant::Legend.entries(Gorvant::Trace.new(fitted, Gorvant::Condition.new(call: "heat")))
+      expect(there.select(&:fitted).map(&:code)).to include("HM", "OPS")
+      lacks = Gorvant::Legend.entries(trace("heat")).find { |one| one.code == "HM" }
+      expect(lacks).to have_attributes(fitted: false, title: "hour meter")
+    end
+
+    it "are drawn so that nothing lies on anything" do
+      %w[loops ladder connections].each do |view|
+        scene = Gorvant::Views.scene(view, Gorvant::Trace.new(fitted, Gorvant::Condition.new(call: "heat")), {})
+        expect(Draughtsman.new(scene).complaints).to eq([])
+      end
+    end
+
+    it "are written as rungs and read back" do
+      text = Gorvant::Notation.print(fitted)
+      expect(text).to include("LPS > OPS > HPS").and include("outdoor.Y > (HM) > C")
+      back = Gorvant::Notation.parse(text, name: "Back")
+      expect([back[:safeties], back[:hour_meter]]).to eq([%w[LPS OPS HPS], true])
+    end
+
+    it "can be broken, found and run" do
+      kinds = Gorvant::Faults::Library.of(fitted).select { |one| %w[OPS HM].include?(one["at"]) }
+      expect(kinds.map { |one| [one["kind"], one["at"]] }).to include(
+        %w[stuck_open OPS],
+        %w[stuck_closed OPS],
+        %w[open HM]
+      )
+      found = Finding.new(Finding.library("optioned", fitted, 30.0))
+      across = ["heat", "volts_ac", %w[outdoor.OPS.1 outdoor.OPS.2], 25.0]
+      expect(found.top(found.finder([], across))).to eq("stuck_open:OPS")
+      script = {
+        "moves" => [
+          { "at_seconds" => 5, "what" => "call", "value" => "heat" },
+          { "at_seconds" => 60, "what" => "switch", "of" => "OPS", "value" => "open" }
+        ]
+      }
+      timeline = Gorvant::Run.of(fitted, Gorvant::Script.parse(script, 120))
+      expect(timeline.signal("HM").steps.last[1]).to be(true)
+      expect(timeline.signal("CC").steps.last(2)).to match([[be < 60, true], [60.0, false]])
+    end
   end
 end

@@ -51,6 +51,21 @@ RSpec.describe Gorvant::Controller do
     end
   end
 
+  describe Gorvant::AirPressureSwitch do
+    it "closes where frost leaves little air, opens well above that, and is open whenever the fan stands" do
+      one = FedByHand.new(described_class.new)
+      found =
+        [100, 51, 50, 60, 70, 69, 50].each_with_index.map do |percent, i|
+          one.at(i, air: percent, works: %w[OFM]) && one.out("APS")
+        end
+      expect(found).to eq([false, false, true, true, false, false, true])
+      one.at(8, air: 40)
+      expect([one.out("APS"), one.answer.reasons["APS"].rule]).to eq([false, "air_stands"])
+      one.at(9, air: ramp(60, 30, 1.0, 9), works: %w[OFM])
+      expect([one.out("APS"), one.answer.wake_at]).to match([false, be_within(1e-6).of(19)])
+    end
+  end
+
   describe Gorvant::TemperatureSwitch do
     def switch(**more) =
       FedByHand.new(

@@ -11,10 +11,13 @@ module Gorvant
     DATA = File.expand_path("../../../data", __dir__)
 
     class << self
-      # { component code => { "title", "kind", ... } }
-      def components = table("components")
-      # { fact key => { "title", "kind", "default", ... } }
-      def facts = table("facts")
+      # { option's code => { "component", "fact", "asks", "string", "across", ... } }: what a unit may have or not
+      def options = table("options")
+      # { component code => { "title", "kind", ... } }, those of the options among them
+      def components =
+        with_options(:components) { |all| all.merge(options.transform_values { |one| one["component"] }) }
+      # { fact key => { "title", "kind", "default", ... } }, those of the options among them
+      def facts = with_options(:facts) { |all| facts_with(all, options) }
       # { "functions", "instruments", thresholds }: what a person reads, and how it is held
       def evidence = table("evidence")
       # { name => number, share or list }: what could be so, and what its tests cost
@@ -91,6 +94,36 @@ module Gorvant
       end
 
       private
+
+      # A table with what the options add, made once for these options.
+      def with_options(name)
+        @with_options ||= Hash.new { |hash, key| hash[key] = {}.compare_by_identity }
+        @with_options[name][options] ||= yield(table(name.to_s)).freeze
+      end
+
+      # Each option's question where its entry puts it, and the switches of a string among that fact's answers.
+      def facts_with(all, options)
+        strings = options.values.filter_map { |one| one["string"] }.uniq
+        all = strings.inject(all) { |facts, string| facts.merge(string => with_choices(facts.fetch(string), string)) }
+        asked = options.values.select { |one| one["asks"] }
+        until asked.empty?
+          now, asked = asked.partition { |one| all.key?(one["after"]) }
+          raise ArgumentError.new("no fact #{asked.first["after"]} to come after") if now.empty?
+
+          now.each { |one| all = put_after(all, one["after"], one["fact"], one["asks"]) }
+        end
+        all
+      end
+
+      def with_choices(fact, string)
+        choices = options.select { |_code, one| one["string"] == string }.transform_values { |one| one["choice"] }
+        fact.merge("of" => choices.freeze).freeze
+      end
+
+      def put_after(all, before, key, about)
+        list = all.to_a
+        list.insert(list.index { |one, _| one == before } + 1, [key, about]).to_h
+      end
 
       # UTF-8 whatever the locale is.
       def text(path) = File.read(path, encoding: "UTF-8")

@@ -41,7 +41,8 @@ module Gorvant
       DFR
       DFR2
     ].freeze
-    LINE = %w[TRAN.primary COMP COMP.start COMP2 OFM OFM.start RVS_LINE CCH SR ST BLOWER HTR HTR2].freeze
+    LINE = %w[TRAN.primary COMP COMP.start COMP2 OFM OFM.start RVS_LINE].freeze
+    LINE_INDOORS = %w[BLOWER HTR HTR2].freeze
     NAMES = {
       "THERMOSTAT" => "T’STAT",
       "DFT_IN" => "BOARD",
@@ -86,8 +87,8 @@ module Gorvant
     end
 
     def scene
-      y = ladder("low", "low voltage", LOW, 0, low_reader) { |load| low_feeds(load) }
-      y = ladder("line", "line voltage", LINE, y.zero? ? 0 : y + BETWEEN, line_reader) { |load| line_feeds(load) }
+      y = ladder("low", "low voltage", LOW + (Options.across & Options.low), 0, low_reader) { |load| low_feeds(load) }
+      y = ladder("line", "line voltage", line_loads, y.zero? ? 0 : y + BETWEEN, line_reader) { |load| line_feeds(load) }
       Scene.new(
         view: "ladder",
         title: @pen.title,
@@ -102,6 +103,7 @@ module Gorvant
 
     private
 
+    def line_loads = LINE + Options.line + LINE_INDOORS
     def low_rails = [%w[air_handler.R], %w[air_handler.C]]
     def line_rails = [[Assembly::LINE_HOT], [Assembly::LINE_HOME, Assembly::GROUND]]
     def low_reader = WayReader.new(@netlist, hot: low_rails[0], home: low_rails[1])

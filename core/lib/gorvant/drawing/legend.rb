@@ -10,25 +10,13 @@ module Gorvant
     # A mark that is not a component: key, title, says, strokes or line (a class of line).
     Mark = Value.define(:key, :title, :says, :strokes, :line, defaults: { strokes: [].freeze, line: nil })
 
-    OPTIONS = {
-      "CCH" => "crankcase_heater",
-      "SR" => "start_kit",
-      "SC" => "start_kit",
-      "ST" => "start_thermistor",
-      "FCS" => "fan_cycling_switch",
-      "APS" => "air_pressure_switch",
-      "ODT" => "outdoor_thermostat",
-      "FLS" => "float_switch",
-      "FRS" => "freeze_stat",
-      "DIS" => "door_switch"
-    }.freeze
     MAIN_CONTACT = { "DFR" => "DFR.W2" }.freeze
 
     class << self
       # [Entry] in alphabetical order of their codes, what is not fitted last.
       def entries(trace)
         codes = trace.netlist.branches.filter_map(&:component).uniq & Catalogue.components.keys
-        absent = OPTIONS.select { |code, fact| Catalogue.facts.fetch(fact) && !codes.include?(code) }.keys
+        absent = Options.own - codes
         codes.sort.map { |code| entry(trace, code) } + absent.map { |code| missing(code) }
       end
 

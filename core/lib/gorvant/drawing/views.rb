@@ -4,8 +4,6 @@ module Gorvant
   # The drawings that a trace has, by name.
   module Views
     ALL = { "loops" => LoopView, "ladder" => Ladder, "connections" => ConnectionView, "focus" => FocusView }.freeze
-    # What the panel's diagram shows whether it is fitted or not, where leaving it out changes nothing else.
-    PANEL = { "crankcase_heater" => %w[CCH], "start_kit" => %w[SR SC], "start_thermistor" => %w[ST] }.freeze
 
     class << self
       # options: what the view understands of { opened:, at_rest:, panel:, only:, load:, taken: }. panel: what is not
@@ -30,7 +28,7 @@ module Gorvant
       private
 
       def panel_ladder(trace, options)
-        absent = PANEL.reject { |fact, _codes| trace.rig[fact] }
+        absent = Gorvant::Options.on_panels.reject { |fact, _codes| trace.rig[fact] }
         facts = absent.keys.to_h { |fact| [fact, Fact.new(value: true, provenance: Provenance.new(source: "diagram"))] }
         whole = Trace.new(trace.rig.with(facts: trace.rig.facts.merge(facts)), trace.condition)
         Ladder.scene(whole, struck: absent.values.flatten, **options.slice(:at_rest, :only))

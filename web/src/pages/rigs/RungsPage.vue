@@ -42,11 +42,6 @@ const VIEWS = [
   { id: 'loops', title: t('RungsPage.loom') },
   { id: 'connections', title: t('RungsPage.connections') },
 ] as const
-const OPTIONS: Record<string, string> = {
-  crankcase_heater: t('RungsPage.cchCrankcaseHeater'),
-  start_kit: t('RungsPage.srScStartKit'),
-  start_thermistor: t('RungsPage.stStartThermistor'),
-}
 
 const history = useHistory(START)
 const text = ref(START)
@@ -175,15 +170,15 @@ async function save() {
         <div v-if="answer" class="panel-options">
           <p>{{ $t('RungsPage.onThePanelFittedHere') }}</p>
           <el-button
-            v-for="(title, key) in OPTIONS"
-            :key="key"
+            v-for="one in answer.panel"
+            :key="one.fact"
             class="key"
-            :aria-pressed="!answer.absent.includes(key)"
-            :data-testid="`fit-${key}`"
-            @click="fit(key, answer.absent.includes(key))"
+            :aria-pressed="one.fitted"
+            :data-testid="`fit-${one.fact}`"
+            @click="fit(one.fact, !one.fitted)"
           >
-            <s v-if="answer.absent.includes(key)">{{ title }}</s>
-            <template v-else>{{ title }}</template>
+            <s v-if="!one.fitted">{{ one.title }}</s>
+            <template v-else>{{ one.title }}</template>
           </el-button>
         </div>
         <p v-if="answer?.assumed.length" class="assumed">

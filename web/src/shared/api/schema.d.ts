@@ -5100,7 +5100,12 @@ export interface components {
             scene: components["schemas"]["Scene"];
             findings: components["schemas"]["Finding"][];
             assumed: string[];
-            absent: string[];
+            /** @description what panels print, fitted or not */
+            panel: {
+                fact: string;
+                title: string;
+                fitted: boolean;
+            }[];
             comparison: null | {
                 with: string;
                 rungs: components["schemas"]["RungDifference"][];

@@ -6,7 +6,6 @@ module Gorvant
     class OutdoorDevices
       COLUMN = 76
       MOTORS = 104
-      LOW = %w[Y2S CC2 LPS DTS HPS HPS2 CC RVS RVR HGS ODT APS DFT COIL_T AMB_T].freeze
       # Line-voltage boxes: { code => [pin nodes in order] }.
       LINE = {
         "DISC" => %w[outdoor.L1 outdoor.L2],
@@ -17,13 +16,6 @@ module Gorvant
         "FCS" => nil
       }.freeze
       TITLES = { "COIL_T" => "coil t°", "AMB_T" => "air t°" }.freeze
-      OPTIONS = {
-        "CCH" => :crankcase_heater,
-        "SR" => :start_kit,
-        "SC" => :start_kit,
-        "ST" => :start_thermistor,
-        "FCS" => :fan_cycling_switch
-      }.freeze
       HALF_PIN = 11
 
       def initialize(trace, islands, top)
@@ -32,14 +24,14 @@ module Gorvant
         @islands = islands
         @top = top
         @heights = {}
-        low = @netlist.branches.map(&:id) & LOW
         y = top - ROW
-        (LOW & low).each do |code|
+        low.each do |code|
           y += code == "CC" ? ROW * 2 : ROW
           @heights[code] = code == "CC" ? y - (ROW / 2) : y
         end
         @fan_y = y + (ROW * 2)
-        @not_fitted = OPTIONS.reject { |_code, fact| trace.rig[fact] }.keys
+        outdoors = (Options.own & Options.line).select { |code| outdoors?(code) }
+        @not_fitted = outdoors.reject { |code| Options.fitted?(trace.rig, code) }
         @foot = @fan_y + ROW
       end
 
@@ -81,6 +73,16 @@ module Gorvant
       end
 
       private
+
+      # Codes of the low-voltage devices that are there, from above.
+      def low
+        hung, switched = (Options.low - Options.string("safeties")).partition { |code| Options.across.include?(code) }
+        own = (switched & Options.switches).select { |code| outdoors?(code) }
+        all = %w[Y2S CC2] + Options.string("safeties") + %w[CC RVS RVR HGS] + hung + own + %w[DFT COIL_T AMB_T]
+        all.select { |code| @netlist.branch?(code) }
+      end
+
+      def outdoors?(code) = Catalogue.facts.dig(Options.fact(code), "group") == "outdoor"
 
       def two(branch, y, side) =
         [[branch.from, y - TAB], [branch.to, y + TAB]].map { |node, at| Pin.new(node: node, side: side, y: at) }

@@ -24,7 +24,7 @@ module Gorvant
         last = grid.row(PLACE, @rows.size - 1) + Grid::BOARD_DROP
         column_bus("R", last)
         column_bus("C", last, way: "home")
-        @rows.each_with_index { |row, i| send(row, grid.row(PLACE, i)) }
+        @rows.each_with_index { |row, i| send(*row, grid.row(PLACE, i)) }
       end
 
       private
@@ -41,6 +41,7 @@ module Gorvant
         rows = []
         rows << :upper_row if two_stage? || outdoor_thermostat?
         rows << :contactor_row
+        across.each { |code| rows << [:across_row, code] }
         rows << :valve_row if valve?
         rows << :pin_feed_row if valve? && feeds_pin?
         rows << :hot_gas_row if hot_gas?
@@ -56,6 +57,15 @@ module Gorvant
       def column_bus(terminal, to_y, way: "out")
         @pen.bus("#{PLACE}.#{terminal}", [x(terminal), @grid.terminal_y(PLACE)], [x(terminal), to_y], way: way)
         @grid.reached(PLACE, terminal, to_y)
+      end
+
+      # What hangs between a terminal and C.
+      def across = (Options.across & Options.low).select { |code| Options.fitted?(@rig, code) }
+
+      def across_row(code, y)
+        terminal = Options.points(code).first.split(".").last
+        column_bus(terminal, y)
+        @pen.load_row(code, [x(terminal), y], [c_x, y], x: Grid::LOADS_X)
       end
 
       def upper_row(y)

@@ -212,8 +212,7 @@ module Gorvant
 
         # On the diagram of most units, fitted on few.
         def options(sketch)
-          sketch.load("CCH", from: "outdoor.L1", to: "outdoor.L2") if sketch.rig[:crankcase_heater]
-          sketch.load("ST", from: "outdoor.COMP.R", to: "outdoor.COMP.S") if sketch.rig[:start_thermistor]
+          sketch.across(Options.line) { |code, from, to| sketch.load(code, from: from, to: to) }
           return unless sketch.rig[:start_kit]
 
           # The potential relay sits across the start winding and opens its contact once the compressor runs.

@@ -13,6 +13,7 @@ module Gorvant
           stage_2(sketch) if sketch.rig[:compressor_stages] == 2
           sketch.rig[:defrost_method] == "hot_gas" ? hot_gas(sketch) : valve(sketch)
           outdoor_thermostat(sketch) if sketch.rig[:outdoor_thermostat]
+          sketch.across(Options.low) { |code, from, to| sketch.wired_coil(code, "outdoor", from, to) }
         end
 
         private

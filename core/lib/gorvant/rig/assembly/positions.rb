@@ -30,12 +30,7 @@ module Gorvant
         def movable(rig)
           codes = rig[:safeties] + %w[OL]
           codes << "DFT" if rig[:sensing] == "coil_switch"
-          codes << "APS" if rig[:sensing] == "coil_switch" && rig[:air_pressure_switch]
-          codes << "ODT" if rig[:outdoor_thermostat]
-          codes << "FCS" if rig[:fan_cycling_switch]
-          codes << "FLS" unless rig[:float_switch] == "none"
-          codes << "FRS" if rig[:freeze_stat]
-          codes << "DIS" if rig[:door_switch]
+          codes += (Options.own & Options.switches).select { |code| Options.fitted?(rig, code) }
           rig[:backup] == "strips" ? codes + %w[LIM TL] : codes
         end
 

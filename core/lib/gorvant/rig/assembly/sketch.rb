@@ -118,13 +118,19 @@ module Gorvant
         end
       end
 
-      # A coil with its two tabs between a feed and a way home, wired by the factory.
+      # Of some options those that are fitted and hang between two points, and that is all there is to them: gives each
+      # code with its feed and its way home.
+      def across(codes)
+        (Options.across & codes).each { |code| yield code, *Options.points(code) if Options.fitted?(rig, code) }
+      end
+
+      # A coil or a plain load with its two tabs between a feed and a way home, wired by the factory.
       def wired_coil(code, place, feed, home)
         tabs = [1, 2].map { |tab| "#{place}.#{code}.#{tab}" }
         name(tabs[0], "#{code}, feed side")
         name(tabs[1], "#{code}, home side")
         join(feed, tabs[0], how: :factory_wire)
-        coil(code, from: tabs[0], to: tabs[1])
+        public_send(Catalogue.components.dig(code, "kind"), code, from: tabs[0], to: tabs[1])
         join(tabs[1], home, how: :factory_wire)
       end
 

@@ -5,8 +5,6 @@ module Gorvant
     # From rungs to a rig: what the words say of the unit, and which conductors they name. What they leave open takes
     # the archetype's answer and counts as assumed.
     class Builder
-      SAFETIES = %w[LPS HPS HPS2 DTS].freeze
-
       def initialize(reader, name)
         @reader = reader
         @name = name
@@ -100,6 +98,7 @@ module Gorvant
         contactor
         valve
         board
+        across
         @reader.facts.each { |fact| @said[fact.key] = [fact.value, fact.word] }
       end
 
@@ -169,19 +168,24 @@ module Gorvant
         say(
           "safeties",
           (
-            if texts & SAFETIES == texts.select { |text| SAFETIES.include?(text) }
-              texts & SAFETIES
+            if texts & safeties == texts.select { |text| safeties.include?(text) }
+              texts & safeties
             else
-              texts.select { |text| SAFETIES.include?(text) }
+              texts.select { |text| safeties.include?(text) }
             end
           ),
           found.load
         )
         say("safeties_return", texts.include?("M") ? "board" : "contactor", found.load)
         tap = texts.index("T1") or return
-        first = texts.index { |text| (SAFETIES + %w[K M]).include?(text) }
+        first = texts.index { |text| (safeties + %w[K M]).include?(text) }
         say("run_time_tap", first && first > tap ? "on_y" : "after_safeties", found.feeds.first[tap])
       end
+
+      def safeties = Options.string("safeties")
+
+      # Loads that hang between two points, each by its own word.
+      def across = (Options.across & Options.low).each { |code| tell(Options.fact(code), true, "(#{code})") }
 
       def valve
         tell("valve_volts", "line", "(RVR)")

@@ -27,7 +27,7 @@ module Gorvant
       # { load code => [Feed] } in the order of the vocabulary.
       def rungs
         @rungs ||=
-          Vocabulary::LOADS.select { |code| @netlist.branch?(code) }.to_h { |code| [code, feeds(@netlist[code])] }
+          Vocabulary.loads.select { |code| @netlist.branch?(code) }.to_h { |code| [code, feeds(@netlist[code])] }
       end
 
       # The lines of all rungs, then what no rung holds.

@@ -6,12 +6,11 @@ module Gorvant
   module Notation
     # The words of a rung, and what a person may write for them.
     module Vocabulary
-      DEVICES = %w[LPS HPS HPS2 DTS ODT APS DFT FU FLS FRS].freeze
       INLINE = %w[FLS FRS].freeze # what sits on the way from one terminal to the next, in the run of a conductor
       OUTPUTS = { "K" => "BOARD.compressor", "LOCK" => "BOARD.divert", "DEFROST" => "BOARD.defrost" }.freeze
       PINS = { "M" => "outdoor.board.M", "T1" => "outdoor.board.T1" }.freeze
       CONTACTS = %w[DFR/no DFR/nc].freeze
-      LOADS = %w[
+      PLAIN_LOADS = %w[
         THERMOSTAT
         IFR
         CC
@@ -73,11 +72,24 @@ module Gorvant
 
       class << self
         # Every word, as it is printed.
-        def all =
-          @all ||=
-            (
-              %w[R C] + terminals + DEVICES + PINS.keys + OUTPUTS.keys + CONTACTS + LOADS.map { |code| "(#{code})" }
-            ).freeze
+        def all
+          @all ||= {}.compare_by_identity
+          @all[Catalogue.options] ||= [
+            "R",
+            "C",
+            *terminals,
+            *devices,
+            *PINS.keys,
+            *OUTPUTS.keys,
+            *CONTACTS,
+            *loads.map { |code| "(#{code})" }
+          ].freeze
+        end
+
+        # Switches and the fuse of the low voltage, by their codes.
+        def devices = (Options.switches & Options.low) + %w[DFT FU]
+        # What a rung may lead to.
+        def loads = PLAIN_LOADS + (Options.across & Options.low)
 
         # What a word stands for, for completion.
         def title(word)
@@ -97,7 +109,7 @@ module Gorvant
 
         # The known word that is nearest.
         def nearest(text)
-          candidates = all + DEVICES.map { |code| "(#{code})" }
+          candidates = all + devices.map { |code| "(#{code})" }
           return nil if text.size > Nearest::MOST_CHARACTERS
 
           Nearest.of(text.downcase, all.map(&:downcase))&.then { |low| all.find { |word| word.downcase == low } } ||

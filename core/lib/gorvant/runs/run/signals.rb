@@ -139,7 +139,7 @@ module Gorvant
           end
 
       def loads
-        LOADS
+        (LOADS + (Options.across & Options.low))
           .select { |code| @netlist.branch?(code) }
           .map do |code|
             about(
