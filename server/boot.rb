@@ -45,17 +45,6 @@ require_relative "resources/resource"
 %w[answers repositories reports requests presenters middleware resources desks/*].each do |room|
   Dir[File.join(__dir__, room, "*.rb")].each { |file| require file }
 end
-require_relative "tasks/alike"
-require_relative "tasks/signatures"
-require_relative "tasks/read_log"
-require_relative "tasks/read_live"
-require_relative "tasks/read_story"
-require_relative "tasks/plan"
-require_relative "tasks/bench_library"
-require_relative "tasks/make_drill"
-require_relative "tasks/judge_try"
-require_relative "tasks/make_export"
-require_relative "tasks/make_report"
-require_relative "tasks/worker"
+Dir[File.join(__dir__, "tasks", "*.rb")].each { |file| require file }
 require_relative "stream"
 require_relative "app"

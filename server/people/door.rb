@@ -19,6 +19,7 @@ module Gorvant
       plugin :middleware
 
       # A door onto a database. secret: that cookies and digests are made with.
+      # rubocop:disable-next Metrics/MethodLength, Metrics/AbcSize -- the library's set-up, a line a choice
       def self.onto(db, secret)
         Class.new(self) do
           plugin :rodauth, json: false, csrf: false, flash: false, render: false do

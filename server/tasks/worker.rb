@@ -7,25 +7,21 @@ module Gorvant
     class Worker
       include Steady
 
-      KINDS =
-        [
-          Alike,
-          Signatures,
-          ReadLog,
-          ReadLive,
-          ReadStory,
-          Plan,
-          MakeDrill,
-          JudgeTry,
-          MakeExport,
-          MakeReport
-        ].to_h { |kind| [kind::KIND, kind] }.freeze
       SAVE_EVERY_SECONDS = 1.0
       LOST_AFTER_SECONDS = 15
       IDLE_SECONDS = 0.5
       AWAY_SECONDS = 2
       PRUNE_EVERY_SECONDS = 30
       ENDED_KEPT_SECONDS = 2 * 86_400 # a page that was left open finds how its task ended
+
+      # { kind => class } of what there is to work: every class of tasks/ that says a KIND. input and database in; then
+      # `total`, `step`, `answer` and `resumes?`, as Alike has them.
+      def self.kinds = Server.constants.map { |name| Server.const_get(name) }.select { |one| kind?(one) }.to_h do |one|
+        [one::KIND, one]
+      end
+
+      def self.kind?(one) = one.is_a?(Class) && one.const_defined?(:KIND, false)
+      private_class_method :kind?
 
       def initialize(db) = @db = db
 
@@ -116,7 +112,7 @@ module Gorvant
       end
 
       def work(task)
-        kind = KINDS.fetch(task[:kind]).new(task[:input].to_hash, @db)
+        kind = Worker.kinds.fetch(task[:kind]).new(task[:input].to_hash, @db)
         # What a task has in hand only while it runs begins again with whoever takes it over.
         pieces = kind.resumes? ? task[:partial].to_a : []
         saved_at = now

@@ -96,6 +96,27 @@ RSpec.describe "A newcomer" do
     expect(Gorvant::Comparison.of(rig, taller).map(&:title)).to eq(["Pad"])
   end
 
+  it "among the faults is a line of data, and a class where its effect is new: broken, told, and in a trace" do
+    corroded =
+      Class.new(Gorvant::Fault) do
+        # Ohms in series with a wire, by how green it is.
+        def inject(netlist, held)
+          branch = branch(netlist)
+          [netlist.with(branch.with(props: branch.props.merge(ohms: given.fetch("green") * 10.0))), held]
+        end
+      end
+    allow(Gorvant::Fault).to receive(:registry).and_return(Gorvant::Fault.registry.merge("corroded" => corroded))
+    catalogue(:faults, corroded: { "title" => "%<at>s corroded", "is" => "green", "shows" => "a drop", "prior" => 1.0 })
+    volts = ->(*faults) do
+      broken = Gorvant::Trace.new(rig, Gorvant::Condition.new(call: "heat", faults: faults))
+      [broken.solution.volts.fetch("outdoor.Y").abs, *broken.fault_titles]
+    end
+    at = { "kind" => "corroded", "at" => "cable_b.yellow", "green" => 2 }
+    (sound,), (dropped, told) = volts.call, volts.call(at)
+    expect([dropped < sound - 2, told]).to match([true, /yellow.* corroded/])
+    expect { volts.call(at.merge("at" => "nowhere")) }.to raise_error(Gorvant::BadCondition)
+  end
+
   # Two made-up options, an entry each: a switch of the safeties' string, and a load that hangs between two points.
   describe "among the options" do
     let(:entries) do

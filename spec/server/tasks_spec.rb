@@ -33,6 +33,25 @@ RSpec.describe "Long work", :server do
     expect(worker.run_one).to be_nil
   end
 
+  it "takes a newcomer among its kinds as a class that says its kind" do
+    counting =
+      Class.new do
+        def initialize(input, _db) = @upto = input.fetch("upto")
+        def resumes? = true
+        def total = @upto
+        def step(index) = index + 1
+        def answer(pieces) = { "sum" => pieces.sum }
+      end
+    counting.const_set(:KIND, "counting")
+    stub_const("Gorvant::Server::Counting", counting)
+    tasks = Gorvant::Server::Tasks.new(db, ServerBench.viewer)
+    id = Gorvant::Server::Crew.as(ServerBench.viewer.crew_id) { tasks.ask("counting", "counted", { "upto" => 4 }) }[:id]
+    worker.run_one
+    fetch "/api/tasks/#{id}"
+    expect(answer).to include("state" => "done", "done" => 4, "total" => 4)
+    expect(Gorvant::Server::Computed.new(db).get("counted").then { |text| JSON.parse(text) }).to eq("sum" => 10)
+  end
+
   it "goes on where a killed worker stood, and leaves alone what a living one holds" do
     ask
     id = answer["id"]

@@ -98,10 +98,10 @@ module Gorvant
           pins: @pins.width,
           line: @line.width
         )
-      @height =
-        [rows_foot + ROW, indoor_heights.values.max.to_f + ROW, @board.foot + 10, @devices.foot + 10].max.round +
-          (@devices.not_fitted.any? ? 60 : 12)
+      @height = foot.round + (@devices.not_fitted.any? ? 60 : 12)
     end
+
+    def foot = [rows_foot + ROW, indoor_heights.values.max.to_f + ROW, @board.foot + 10, @devices.foot + 10].max
 
     # What stands in the air handler under the strip, each with both tabs to the left.
     def indoor_heights

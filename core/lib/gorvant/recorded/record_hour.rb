@@ -44,18 +44,15 @@ module Gorvant
     # With more rows: [[seconds since 1970, value of each of ids, …]]. A row of a time that is there already is that row
     # sent again, and counts as known. [RecordHour, how many were new]
     def with_rows(ids, rows)
-      known = seconds.map { |at| (at / SAME_SECONDS).round }.to_h { |slot| [slot, true] }
-      fresh = rows.uniq { |row| slot(row) }.reject { |row| known[slot(row)] }
+      known = seconds.to_h { |second| [slot(second), true] }
+      fresh = rows.uniq { |row| slot(row[0] - starts_at) }.reject { |row| known[slot(row[0] - starts_at)] }
       return self, 0 if fresh.empty?
 
       at = columns.keys.map { |id| ids.index(id) + 1 }
-      old = seconds.each_with_index.map { |second, i| [second, *columns.values.map { |values| values[i] }] }
-      all =
-        (old + fresh.map { |row| [row[0] - starts_at, *row.values_at(*at)] }).sort_by.with_index do |row, i|
-          [row[0], i]
-        end
-      lists = columns.keys.each_with_index.to_h { |id, i| [id, all.map { |row| row[i + 1] }] }
-      [with(seconds: all.map(&:first), columns: lists), fresh.size]
+      added = fresh.map { |row| [row[0] - starts_at, *row.values_at(*at)] }
+      all = ([seconds, *columns.values].transpose + added).sort_by.with_index { |row, i| [row[0], i] }
+      times, *lists = all.transpose
+      [with(seconds: times, columns: columns.keys.zip(lists).to_h), fresh.size]
     end
 
     def pack = Zlib::Deflate.deflate([seconds, *columns.values].flatten.pack("e*"), 1)
@@ -72,7 +69,7 @@ module Gorvant
     NONE = [Float::NAN, Float::NAN].freeze
     private_constant :NONE
 
-    def slot(row) = ((row[0] - starts_at) / SAME_SECONDS).round
+    def slot(second) = (second / SAME_SECONDS).round
 
     # [from, to) of the rows of each slot.
     def cuts(slot_seconds)

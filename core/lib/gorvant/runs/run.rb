@@ -72,11 +72,7 @@ module Gorvant
       when "set_point"
         @inputs = @inputs.merge(set_point: move.value.to_f)
       when *Script::TEMPERATURES
-        if move.value == Script::FREE
-          @plant.release(move.what)
-        else
-          @plant.set(move.what, move.value, move.over_seconds, now)
-        end
+        temperature(now, move)
       when "switch"
         switch(move, index)
       when "supply"
@@ -90,6 +86,12 @@ module Gorvant
       end
       causes[signal_of(move)] = @recorder.script(now, move)
       tail(now, move)
+    end
+
+    def temperature(now, move)
+      return @plant.release(move.what) if move.value == Script::FREE
+
+      @plant.set(move.what, move.value, move.over_seconds, now)
     end
 
     # A course that ends has an instant of its own.

@@ -90,24 +90,30 @@ module Gorvant
     # What counts as drawn, or as assumed.
     def taken
       done, all = seen
-      jumpers =
-        AsFound
-          .jumpers_of(rig)
-          .reject do |own|
-            found.jumpers.any? { |one| one.place == own.place && [one.from, one.to].sort == [own.from, own.to].sort }
-          end
-      unread =
-        Target
-          .fitting(@recorded)
-          .keys
-          .reject { |key| found.read_settings.key?(key) || (@recorded.facts[key] && !@recorded.facts[key].assumed?) }
-      titles = unread.map { |key| Catalogue.facts.fetch(key)["title"].downcase }
+      titles = settings_unread.map { |key| Catalogue.facts.fetch(key)["title"].downcase }
       [
         *(Catalogue.words("standing.ends", count: all - done) if done < all),
-        *jumpers.map { |jumper| jumper_words(jumper) },
+        *jumpers_as_drawn.map { |jumper| jumper_words(jumper) },
         *found.told.map { |day| Catalogue.words("standing.told", day: day) },
         *(Catalogue.words("standing.set_up", titles: titles.join(", ")) if titles.any?)
       ]
+    end
+
+    # Those of the drawing that nobody has looked at.
+    def jumpers_as_drawn
+      AsFound
+        .jumpers_of(rig)
+        .reject do |own|
+          found.jumpers.any? { |one| one.place == own.place && [one.from, one.to].sort == [own.from, own.to].sort }
+        end
+    end
+
+    # Keys of set-up that nobody has read here, nor taken down as fitted.
+    def settings_unread
+      Target
+        .fitting(@recorded)
+        .keys
+        .reject { |key| found.read_settings.key?(key) || (@recorded.facts[key] && !@recorded.facts[key].assumed?) }
     end
 
     def jumper_words(jumper) =

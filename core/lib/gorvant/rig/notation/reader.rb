@@ -98,6 +98,12 @@ module Gorvant
         @rungs[-1] = @rungs.last.with(feeds: @rungs.last.feeds + [words]) if words
       end
 
+      def missing_word(scanner, number, column)
+        says = scanner.eos? ? "a word is missing after '>'" : "a word such as outdoor.Y is missing here"
+        blame(number, column, 1, scanner.rest[0].to_s, says)
+        nil
+      end
+
       def path(line, from, number)
         scanner = StringScanner.new(line)
         scanner.pos = line[0, from].bytesize
@@ -107,16 +113,8 @@ module Gorvant
           scanner.skip(/\s+/)
           column = scanner.charpos + 1
           text = scanner.scan(/\([^)>|\[\]]*\)?|[^\s>|\[\]()]+/)
-          unless text
-            blame(
-              number,
-              column,
-              1,
-              scanner.rest[0].to_s,
-              scanner.eos? ? "a word is missing after '>'" : "a word such as outdoor.Y is missing here"
-            )
-            return nil
-          end
+          return missing_word(scanner, number, column) unless text
+
           word = word(text, number, column)
           clean &&= word
           annotation = sheath(scanner, number)
