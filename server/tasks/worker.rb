@@ -16,9 +16,12 @@ module Gorvant
 
       # { kind => class } of what there is to work: every class of tasks/ that says a KIND. input and database in; then
       # `total`, `step`, `answer` and `resumes?`, as Alike has them.
-      def self.kinds = Server.constants.map { |name| Server.const_get(name) }.select { |one| kind?(one) }.to_h do |one|
-        [one::KIND, one]
-      end
+      def self.kinds =
+        Server
+          .constants
+          .map { |name| Server.const_get(name) }
+          .select { |one| kind?(one) }
+          .to_h { |one| [one::KIND, one] }
 
       def self.kind?(one) = one.is_a?(Class) && one.const_defined?(:KIND, false)
       private_class_method :kind?

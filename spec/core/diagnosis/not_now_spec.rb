@@ -89,6 +89,26 @@ RSpec.describe "A complaint that does not show now" do
     expect(finder.beliefs.shows?(lps, "iced_outdoor_unit")).to be(false)
   end
 
+  it "is looked for in its own call before what else may be wrong, wherever another call says that it does not show" do
+    elsewhere = ["heat", "volts_ac", %w[wall.C wall.R], 24.2]
+    finder = find.finder(%w[thermostat_blank], elsewhere)
+    asked = finder.next_test.test
+    expect([finder.not_now?, find.library.situation.state(asked.state).condition.call]).to eq([false, "off"])
+    shown, lit =
+      %w[blank lit].map { |choice| find.finder(%w[thermostat_blank], elsewhere, ["off", "seen", "display", choice]) }
+    expect([shown.not_now?, lit.not_now?]).to eq([false, true])
+  end
+
+  # Nothing wrong, whatever is complained of: what else could be found in a whole unit is not looked for to the end.
+  %w[no_heat contactor_silent no_auxiliary_heat thermostat_blank blower_silent iced_outdoor_unit].each do |symptom|
+    it "ends soon where nothing of #{symptom} is there" do
+      trial = FindingTrial.new(find.library, Random.new(4), misread: 0.0)
+      played = Array.new(3) { trial.play(find.library.index("nothing"), [symptom], mode: "fewest") }
+      expect(played.map(&:found)).to all(be(true))
+      expect(played.map(&:tests).sort[1]).to be <= 7 # a look may be odd by itself, such as snow that blew in
+    end
+  end
+
   # Every fault that shows the complaint, by its own answers: found, left open, never told away.
   %w[no_heat no_auxiliary_heat blower_silent contactor_silent].each do |symptom|
     it "is never said of #{symptom} while it shows" do

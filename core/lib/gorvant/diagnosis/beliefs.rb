@@ -66,10 +66,11 @@ module Gorvant
 
       # How probable it is that the unit shows none of these symptoms at this moment: what leaves them out, what comes
       # and goes, and what is right though somebody complains of it. None of these is not counted: it may be anything.
-      def absent(symptoms)
-        marks = @library.remember(:absent, symptoms) { all.each_index.map { |i| absent?(i, symptoms) } }
-        all.each_index.sum { |i| marks[i] ? all[i] : 0.0 }
-      end
+      def absent(symptoms) = absents(symptoms).sum { |i| all[i] }
+
+      # The hypotheses under which nothing of these symptoms shows now.
+      def absents(symptoms) =
+        @library.remember(:absent, symptoms) { all.each_index.select { |i| absent?(i, symptoms) } }
 
       private
 

@@ -67,7 +67,20 @@ module Gorvant
         return waiting if waiting
         return confirming if (sure? || likely_design?) && !top.proved && confirming
 
-        sure? ? nil : question || next_tests.all.first
+        sure? ? nil : question || own_look || next_tests.all.first
+      end
+
+      # Where what was complained of does not seem to show, what tells that comes before what else could be wrong with
+      # the unit: a look in its own call, or the test that parts those under which it shows from the rest.
+      def own_look
+        return nil unless @symptoms.any? && absent_belief >= Diagnosis.numbers["likely_absent"]
+
+        unseen = @symptoms.reject { |symptom| looked_at?(symptom) }
+        return next_tests.about(beliefs.absents(@symptoms)).first if unseen.empty?
+
+        calls = unseen.flat_map { |symptom| calls_of(symptom) }
+        looks = library.tests.select { |test| test.state && calls.include?(call_of(test)) }
+        next_tests.about(top.indexes, looks, least: 0.0).max_by(&:gain)
       end
 
       # What the visit found is in front: it is put right, and the call run again, before anything is looked for beside
@@ -110,8 +123,11 @@ module Gorvant
 
         @not_now =
           @symptoms.any? && !found? && !sure? && @symptoms.all? { |symptom| looked_at?(symptom) } &&
-            absent_belief >= Diagnosis.numbers["sure"]
+            (absent_belief >= Diagnosis.numbers["sure"] || nothing_tells_more?)
       end
+
+      # It is as good as sure, and no test tells more of whether it shows.
+      def nothing_tells_more? = absent_belief >= Diagnosis.numbers["rather_absent"] && own_look.nil?
 
       def absent_belief = @absent_belief ||= beliefs.absent(@symptoms)
 
@@ -249,14 +265,20 @@ module Gorvant
 
       # Whether something was read in a call in which this symptom would show, and may be run to show it: of a call that
       # the weather forbids no hypothesis says what it would do.
-      def looked_at?(symptom)
+      def looked_at?(symptom) =
+        evidence.any? { |clue| clue.test.state && calls_of(symptom).include?(call_of(clue.test)) }
+
+      # Calls in which a symptom would show, and that the weather allows.
+      def calls_of(symptom)
         ways = Catalogue.symptoms.dig(symptom, "shows") || []
-        calls = evidence.filter_map { |clue| clue.test.state && @situation.state(clue.test.state)&.condition&.call }
-        calls
+        library
+          .tests
+          .filter_map { |test| test.state && call_of(test) }
           .uniq
-          .select { |call| @situation.allowed?(call) }
-          .any? { |call| ways.any? { |way| way["call"].nil? || way["call"] == call } }
+          .select { |call| @situation.allowed?(call) && ways.any? { |way| way["call"].nil? || way["call"] == call } }
       end
+
+      def call_of(test) = @situation.state(test.state)&.condition&.call
 
       # The call that the complaint is about, set at the thermostat before anything else.
       def first_call

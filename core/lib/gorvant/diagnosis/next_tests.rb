@@ -56,7 +56,7 @@ module Gorvant
       end
 
       # What would prove or clear these soonest: bits about them alone, of all tests or of those given.
-      def about(indexes, tests = @library.tests)
+      def about(indexes, tests = @library.tests, least: LEAST_BITS)
         candidates =
           tests
             .select { |test| possible?(test) }
@@ -66,7 +66,7 @@ module Gorvant
               test = soonest(alike)
               valued(Choice.new(test: test, gain: gain, minutes: minutes(test), worth: 0.0))
             end
-        candidates.select { |choice| choice.gain > LEAST_BITS }.sort_by { |choice| [-choice.worth, order(choice.test)] }
+        candidates.select { |choice| choice.gain >= least }.sort_by { |choice| [-choice.worth, order(choice.test)] }
       end
 
       # Minutes of a test from here.
