@@ -112,7 +112,7 @@ module Gorvant
       def told(row, rows, fresh)
         newest = rows.rows.last(TOLD_ROWS).map { |one| one.map { |value| value.nan? ? nil : value } }
         quiet = Formats::LiveRows.quiet_after_seconds(row[:told]["interval_seconds"])
-        sent = { columns: rows.ids, rows: newest, whole: fresh <= newest.size }
+        sent = { columns: rows.ids, rows: newest, whole: rows.rows.size <= newest.size }
         { log_id: row[:id], unit_id: row[:unit_id], quiet_after_seconds: quiet, **sent }
       end
     end

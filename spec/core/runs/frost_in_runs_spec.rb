@@ -33,6 +33,16 @@ RSpec.describe Gorvant::Run do
     expect(wet.min).to be > bare.max * 2
   end
 
+  it "warms the coil by hot gas too, where that is how it defrosts, and not where its solenoid is open" do
+    facts = { board_family: "withy", **clock, defrost_limit_minutes: 14 }
+    rules = ->(**broken) do
+      fault = { "at_seconds" => 5, "what" => "fault", "of" => { "kind" => "open", "at" => "HGS" }, "value" => "begins" }
+      ended = run(facts, 1.5, moves: broken[:open] ? [fault] : [], **humid).events
+      ended.select { |event| event.signal == "defrost" && event.value == false && event.rule }.map(&:rule)
+    end
+    expect([rules.call, rules.call(open: true)]).to eq([["defrost_by_temperature"], ["defrost_by_time"]])
+  end
+
   it "lets an air-pressure switch start it with ice and not without, and open as the fan stops" do
     facts = clock.merge(air_pressure_switch: true)
     wet = run(facts, 3, **humid)

@@ -42,11 +42,12 @@ module Gorvant
     # A temperature that is left to itself again.
     def release(name) = @typed -= [name]
 
-    # Turns the courses to how things stand. stages: of the compressor that pump; fan: the outdoor one; valve: where it
-    # stands; warmth: what heats or cools the room, see Run.
-    def follow(now, stages:, fan:, valve:, warmth: {})
+    # Turns the courses to how things stand. stages: of the compressor that pump; fan: the outdoor one; hot: whether hot
+    # gas goes to the outdoor coil, by the valve or by a solenoid of its own; warmth: what heats or cools the room, see
+    # Run.
+    def follow(now, stages:, fan:, hot:, warmth: {})
       pressure(now, stages.positive?)
-      under = under(stages, valve == "cooling", fan)
+      under = under(stages, hot, fan)
       lead(now, under) unless @path.leads?(now, under)
       room(now, warmth) unless @typed.include?("room")
     end
@@ -78,10 +79,10 @@ module Gorvant
       coil.frost_kg
     end
 
-    def under(stages, cooling, fan) =
+    def under(stages, hot, fan) =
       FrostPath::Under.new(
         stages: stages,
-        cooling: cooling,
+        cooling: hot,
         fan: fan,
         air: @quantities.fetch("outdoor"),
         held: @typed.include?("coil") ? line("coil", 0.0) : nil

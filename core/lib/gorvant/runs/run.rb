@@ -176,7 +176,7 @@ module Gorvant
         now,
         stages: pumps ? stages : 0,
         fan: @circuit.works?("OFM"),
-        valve: @outputs["valve"],
+        hot: @outputs["valve"] == "cooling" || @circuit.works?("HGS"),
         warmth: warmth
       )
     end
