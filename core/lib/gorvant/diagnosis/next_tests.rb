@@ -34,6 +34,9 @@ module Gorvant
       # Whether a test in a call is made with the fuse in its place: with a lamp there instead nothing else can be read.
       def self.powered?(test) = !Diagnosis.numbers.fetch("fuse_lamp").key?(test.place)
 
+      # Whether the power is off while it is made: ohms, and whatever is put in the place of the fuse.
+      def self.power_off?(test) = %w[ohms microfarads].include?(test.function) || !powered?(test)
+
       # here: Here. made: ids of tests that are answered, or cannot be made.
       def initialize(beliefs, here, made: [], mode: "cheapest")
         @beliefs = beliefs
@@ -74,8 +77,13 @@ module Gorvant
 
       def reckoned(test)
         own = test.place == "after_the_wait" && @here.remaining_minutes ? @here.remaining_minutes : test.minutes
-        own + walk(test) + change(test) + panel(test)
+        lost = disturbs(test).sum { |what| Diagnosis.numbers.dig("disturbs", what) }
+        own + walk(test) + change(test) + panel(test) + lost
       end
+
+      # What a test takes away from what may be read after it, keys of diagnosis.yml's "disturbs": the power is off for
+      # it, and what the board had in mind is gone.
+      def disturbs(test) = NextTests.power_off?(test) ? @situation.forgets : []
 
       # Whether it can be made now at all.
       def possible?(test)

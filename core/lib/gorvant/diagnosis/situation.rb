@@ -57,6 +57,17 @@ module Gorvant
         condition.with(outdoor_degrees_f: outdoor&.to_f, coil_degrees_f: coil(condition)).for_rig(rig).to_json_hash
       end
 
+      # What this unit's board forgets with its power: [key of diagnosis.yml's "disturbs"].
+      def forgets
+        @forgets ||= begin
+          delays = @rig[:y_path] == "delay"
+          codes = delays || (@rig[:sensing] == "thermistors" && @rig[:failed_sensor_lamp])
+          { "hold" => delays && @rig[:hold_on_power], "count" => !@rig[:clock_survives_power], "code" => codes }
+            .select { |_what, is| is }
+            .keys
+        end
+      end
+
       # Joints that are taken off before a lamp is lit in place of the fuse: of the outdoor unit's cable, or all on R.
       def off_for_lamp(place)
         joints = netlist.branches.select { |branch| branch.kind == :wire && branch.id.end_with?("@air_handler") }

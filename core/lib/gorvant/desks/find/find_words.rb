@@ -297,9 +297,15 @@ module Gorvant
             instrument: test.instrument,
             isolated: test.isolated,
             condition: condition(test),
-            cautions: test.cautions.map { |key| Catalogue.cautions.fetch(key) },
+            cautions: cautions(test),
             answers: %w[volts_ac ohms microfarads degrees_f].include?(test.function) ? [] : answers(test)
           }
+        end
+
+        # What can hurt, and what it takes away: the lamp is read before the power is touched.
+        def cautions(test)
+          lost = @finder.next_tests.disturbs(test).map { |what| "disturbs_#{what}" }
+          (test.cautions + lost).map { |key| Catalogue.cautions.fetch(key) }
         end
 
         # As the reading is to be kept: the call and what is supposed for it.
