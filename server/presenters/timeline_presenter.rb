@@ -18,6 +18,8 @@ module Gorvant
           events: @timeline.events.map(&:to_h),
           signals: @window.signals.map(&:to_h),
           curves: @window.curves.map(&:to_h),
+          first_lanes: @timeline.first_lanes,
+          first_curves: @timeline.first_curves,
           instants: @timeline.instants,
           conditions: @timeline.conditions.map(&:to_json_hash),
           refrigerant: Refrigerant.of(@timeline).map(&:to_h),

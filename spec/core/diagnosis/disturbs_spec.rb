@@ -33,10 +33,13 @@ RSpec.describe "What a test disturbs" do
   it "is part of the price, of what has the power off alone" do
     minutes = ->(find, one) { find.finder(%w[no_heat], stands: "outdoor").next_tests.minutes(one) }
     ohms = [plain, delays].map { |one| minutes.call(one, test(one, "ohms")) }
-    expect(ohms[1] - ohms[0]).to be_within(1e-6).of(Gorvant::Diagnosis.numbers["disturbs"].values_at("hold", "code").sum)
-    look = [plain, delays].map do |one|
-      minutes.call(one, one.library.tests.find { |seen| seen.place == "outdoor_fan" && seen.state == "heat" })
-    end
+    expect(ohms[1] - ohms[0]).to be_within(1e-6).of(
+      Gorvant::Diagnosis.numbers["disturbs"].values_at("hold", "code").sum
+    )
+    look =
+      [plain, delays].map do |one|
+        minutes.call(one, one.library.tests.find { |seen| seen.place == "outdoor_fan" && seen.state == "heat" })
+      end
     expect(look.uniq.size).to eq(1)
   end
 end

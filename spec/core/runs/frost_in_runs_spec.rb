@@ -69,6 +69,13 @@ RSpec.describe Gorvant::Run do
     expect(rules.call(outdoor_degrees_f: 50, humidity_percent: 90)).to eq([])
   end
 
+  it "has frost among what a first look shows where the board asks for it, and lanes of what is fitted alone" do
+    plain, air, asks = [clock, clock.merge(air_pressure_switch: true), demand].map { |facts| run(facts, 0.1, **humid) }
+    expect([plain, air, asks].map { |one| one.first_curves.include?("frost") }).to eq([false, true, true])
+    expect([plain, air].map { |one| one.first_lanes.include?("APS") }).to eq([false, true])
+    expect(air.first_lanes - air.signals.map(&:id)).to eq([])
+  end
+
   it "begins with the frost of the minutes that were counted, or with what is given" do
     before = ->(**start) { at(run(clock, 0.1, **humid, **start), "frost", 0) }
     expect(before.call).to eq(0)

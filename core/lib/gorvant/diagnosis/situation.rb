@@ -59,13 +59,16 @@ module Gorvant
 
       # What this unit's board forgets with its power: [key of diagnosis.yml's "disturbs"].
       def forgets
-        @forgets ||= begin
-          delays = @rig[:y_path] == "delay"
-          codes = delays || (@rig[:sensing] == "thermistors" && @rig[:failed_sensor_lamp])
-          { "hold" => delays && @rig[:hold_on_power], "count" => !@rig[:clock_survives_power], "code" => codes }
-            .select { |_what, is| is }
-            .keys
-        end
+        @forgets ||=
+          begin
+            delays = @rig[:y_path] == "delay"
+            codes = delays || (@rig[:sensing] == "thermistors" && @rig[:failed_sensor_lamp])
+            {
+              "hold" => delays && @rig[:hold_on_power],
+              "count" => !@rig[:clock_survives_power],
+              "code" => codes
+            }.select { |_what, is| is }.keys
+          end
       end
 
       # Joints that are taken off before a lamp is lit in place of the fuse: of the outdoor unit's cable, or all on R.

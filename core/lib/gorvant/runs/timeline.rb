@@ -35,6 +35,10 @@ module Gorvant
     def condition_at(seconds) = conditions[instants[index_at(seconds)][1]]
     def value_at(id, seconds) = signal(id).steps.reverse_each.find { |at, _value| at <= seconds }&.last
 
+    # Ids of the signals, and of the curves, that a first look needs.
+    def first_lanes = Catalogue.profile.dig("tape", "lanes") & signals.map(&:id)
+    def first_curves = Catalogue.profile.dig("tape", asks_frost? ? "frost_curves" : "curves")
+
     # The Controller::Reason behind an output at a time, or nil.
     def standing_reason(id, seconds) = @standing.fetch(id, []).reverse_each.find { |at, _reason| at <= seconds }&.last
 
@@ -48,6 +52,8 @@ module Gorvant
         .find { |event| event.seconds > seconds && event.value == value }
 
     private
+
+    def asks_frost? = rig[:defrost_clock] == "demand" || Options.fitted?(rig, "APS")
 
     def index_at(seconds) = (instants.bsearch_index { |at, _index| at > seconds } || instants.size) - 1
   end

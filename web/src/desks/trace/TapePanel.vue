@@ -27,26 +27,6 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ span: [script: Script, span: number]; away: [] }>()
 
-/** Lanes that a first look needs; the others are chosen. */
-const FIRST = [
-  'call',
-  'THERMOSTAT.Y',
-  'outdoor.Y',
-  'hold',
-  'lockout',
-  'outdoor.board.T1',
-  'CC',
-  'COMP',
-  'OFM',
-  'DFT',
-  'defrost',
-  'valve',
-  'HTR',
-  'GAS',
-  'BLOWER',
-]
-const FIRST_CURVES = ['coil', 'clock']
-
 const {
   outcome,
   timeline,
@@ -60,8 +40,10 @@ const {
   canRedo,
 } = props.tape
 const lanes = ref<InstanceType<typeof TapeLanes> | null>(null)
-const signals = ref<string[]>(FIRST)
-const curves = ref<string[]>(FIRST_CURVES)
+/** Lanes and curves that somebody chose; until then those that the run has for a first look. */
+const chosen = ref<{ lanes?: string[]; curves?: string[] }>({})
+const signals = computed(() => chosen.value.lanes ?? timeline.value?.first_lanes ?? [])
+const curves = computed(() => chosen.value.curves ?? timeline.value?.first_curves ?? [])
 const asked = ref<string | null>(null)
 const problem = shallowRef<Problem | null>(null)
 
@@ -208,14 +190,14 @@ async function save(kind: 'vcd' | 'csv') {
               v-for="one in timeline.signals"
               :key="one.id"
               :model-value="signals.includes(one.id)"
-              @change="signals = toggle(signals, one.id)"
+              @change="chosen = { ...chosen, lanes: toggle(signals, one.id) }"
               >{{ one.title }}</el-checkbox
             >
             <el-checkbox
               v-for="one in timeline.curves"
               :key="one.id"
               :model-value="curves.includes(one.id)"
-              @change="curves = toggle(curves, one.id)"
+              @change="chosen = { ...chosen, curves: toggle(curves, one.id) }"
               >{{ one.title }}</el-checkbox
             >
           </div>

@@ -5029,6 +5029,9 @@ export interface components {
             duration_seconds: number;
             from_seconds: number;
             to_seconds: number;
+            /** @description signals that a first look needs */
+            first_lanes: string[];
+            first_curves: string[];
             events: components["schemas"]["TimelineEvent"][];
             signals: {
                 id: string;
