@@ -20,7 +20,7 @@ module Gorvant
 
           check_length(row)
           heard = note(row, rows, fresh, put.last.first)
-          tell("log_rows", nil, **told(heard, rows, fresh))
+          tell("log_rows", nil, **told(heard, rows))
           [heard, fresh]
         end
       end
@@ -109,7 +109,7 @@ module Gorvant
         scoped.where(id: row[:id]).first
       end
 
-      def told(row, rows, fresh)
+      def told(row, rows)
         newest = rows.rows.last(TOLD_ROWS).map { |one| one.map { |value| value.nan? ? nil : value } }
         quiet = Formats::LiveRows.quiet_after_seconds(row[:told]["interval_seconds"])
         sent = { columns: rows.ids, rows: newest, whole: rows.rows.size <= newest.size }
