@@ -94,10 +94,11 @@ RSpec.describe "At the unit", :browser, type: :feature do
     outside = find("[data-testid=outdoor_degrees_f]")
     expect(outside.value).to eq("1.1")
     outside.set("-5").send_keys(:tab)
+    kept = -> { db[:visits].where(id: visit_id).get(:outdoor_degrees_f) }
+    page.document.synchronize(8) { raise Capybara::ElementNotFound unless kept.call == 23.0 }
     visit "/visits/#{visit_id}/defrost"
     expect(page).to have_css("[data-testid=lamps]")
     expect(page).to have_no_text(/\d °F/)
-    expect(db[:visits].where(id: visit_id).get(:outdoor_degrees_f)).to eq(23.0)
     visit "/visits/#{visit_id}/thermostat"
     expect(page).to have_css("[data-testid=stages]")
     expect(page).to have_no_text(/\d °F/)
