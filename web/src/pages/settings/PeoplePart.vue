@@ -57,7 +57,8 @@ const wayBack = (person: Person) =>
 <template>
   <div>
     <ProblemNote v-if="outcome.state === 'failed'" :problem="outcome.problem" />
-    <section>
+    <div v-if="!crew && outcome.state !== 'failed'" class="until-there" />
+    <section v-if="crew">
       <h2>{{ $t('PeoplePart.inviteSomebody') }}</h2>
       <p v-if="needsPassword" class="settings-note" data-testid="password-first">
         {{ $t('PeoplePart.setYourOwnPasswordFirst') }}
@@ -81,7 +82,7 @@ const wayBack = (person: Person) =>
       </template>
       <ShownOnce v-if="shown" :says="shown.says" :text="shown.text" @done="shown = null" />
       <ProblemNote v-if="problem" :problem="problem" />
-      <ul v-if="crew?.invitations.length" class="open" data-testid="invitations">
+      <ul v-if="crew.invitations.length" class="open" data-testid="invitations">
         <li v-for="one in crew.invitations" :key="one.id">
           <span>{{
             $t('PeoplePart.until', {
@@ -129,7 +130,7 @@ const wayBack = (person: Person) =>
         </li>
       </ul>
     </section>
-    <CrewMark />
+    <CrewMark v-if="crew" />
   </div>
 </template>
 
