@@ -99,6 +99,23 @@ RSpec.describe "A complaint that does not show now" do
     expect([shown.not_now?, lit.not_now?]).to eq([false, true])
   end
 
+  # At the wall nothing tells more of ice; outdoors something does.
+  it "is not said for want of tests at the place where one stands" do
+    told = [
+      %w[heat seen ice thin_even],
+      ["heat", "volts_ac", %w[outdoor.C outdoor.board.M], 24.2],
+      %w[heat seen vapour_line_by_hand hot],
+      %w[heat seen outdoor_fan turns],
+      %w[heat seen compressor runs],
+      ["heat", "volts_ac", %w[outdoor.C outdoor.board.DFT_2], 24.2, { condition: { "coil_degrees_f" => 20.0 } }]
+    ]
+    here = find.finder(%w[iced_outdoor_unit], *told, mode: "here", stands: "wall")
+    anywhere = find.finder(%w[iced_outdoor_unit], *told)
+    expect(here.absent_belief).to be_between(0.9, 0.95)
+    expect([here.own_look, here.not_now?]).to eq([nil, false])
+    expect(anywhere.own_look.test.place).to eq("forced_defrost")
+  end
+
   # Nothing wrong, whatever is complained of: what else could be found in a whole unit is not looked for to the end.
   %w[no_heat contactor_silent no_auxiliary_heat thermostat_blank blower_silent iced_outdoor_unit].each do |symptom|
     it "ends soon where nothing of #{symptom} is there" do

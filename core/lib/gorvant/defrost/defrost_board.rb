@@ -12,7 +12,7 @@ module Gorvant
       @profile = @clock.profile
       @counted = counted_seconds
       @changeover = rig.changeover
-      @air_pressure = rig[:sensing] == "coil_switch" && rig[:air_pressure_switch]
+      @air_pressure = Options.fitted?(rig, "APS")
       @thermistors = rig[:sensing] == "thermistors"
       @ends_at = @profile.ends_degrees_f
       @starts_at = @profile.starts_degrees_f

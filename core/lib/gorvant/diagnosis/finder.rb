@@ -74,13 +74,9 @@ module Gorvant
       # the unit: a look in its own call, or the test that parts those under which it shows from the rest.
       def own_look
         return nil unless @symptoms.any? && absent_belief >= Diagnosis.numbers["likely_absent"]
+        return @own_look if defined?(@own_look)
 
-        unseen = @symptoms.reject { |symptom| looked_at?(symptom) }
-        return next_tests.about(beliefs.absents(@symptoms)).first if unseen.empty?
-
-        calls = unseen.flat_map { |symptom| calls_of(symptom) }
-        looks = library.tests.select { |test| test.state && calls.include?(call_of(test)) }
-        next_tests.about(top.indexes, looks, least: 0.0).max_by(&:gain)
+        @own_look = look_for_it
       end
 
       # What the visit found is in front: it is put right, and the call run again, before anything is looked for beside
@@ -126,8 +122,8 @@ module Gorvant
             (absent_belief >= Diagnosis.numbers["sure"] || nothing_tells_more?)
       end
 
-      # It is as good as sure, and no test tells more of whether it shows.
-      def nothing_tells_more? = absent_belief >= Diagnosis.numbers["rather_absent"] && own_look.nil?
+      # It is as good as sure, and no test tells more of whether it shows: none at all, not only none where one stands.
+      def nothing_tells_more? = @mode != "here" && absent_belief >= Diagnosis.numbers["rather_absent"] && own_look.nil?
 
       def absent_belief = @absent_belief ||= beliefs.absent(@symptoms)
 
@@ -254,6 +250,15 @@ module Gorvant
 
       private
 
+      def look_for_it
+        unseen = @symptoms.reject { |symptom| looked_at?(symptom) }
+        return next_tests.about(beliefs.absents(@symptoms)).first if unseen.empty?
+
+        calls = unseen.flat_map { |symptom| calls_of(symptom) }
+        looks = library.tests.select { |test| test.state && calls.include?(call_of(test)) }
+        next_tests.about(top.indexes, looks, least: 0.0).max_by(&:gain)
+      end
+
       # Of a fuse that blows: what was read while it lay open says that it was, and nothing of what opened it.
       def of_open_fuse?(clue)
         return false unless @symptoms.include?(FUSE) && library.id?(FUSE_OPEN)
@@ -270,12 +275,13 @@ module Gorvant
 
       # Calls in which a symptom would show, and that the weather allows.
       def calls_of(symptom)
-        ways = Catalogue.symptoms.dig(symptom, "shows") || []
-        library
-          .tests
-          .filter_map { |test| test.state && call_of(test) }
-          .uniq
-          .select { |call| @situation.allowed?(call) && ways.any? { |way| way["call"].nil? || way["call"] == call } }
+        library.remember(:calls_of, symptom) do
+          ways = Catalogue.symptoms.dig(symptom, "shows") || []
+          calls = library.tests.filter_map { |test| test.state && call_of(test) }.uniq
+          calls.select do |call|
+            @situation.allowed?(call) && ways.any? { |way| way["call"].nil? || way["call"] == call }
+          end
+        end
       end
 
       def call_of(test) = @situation.state(test.state)&.condition&.call

@@ -41,7 +41,7 @@ module Gorvant
 
     def starts_at = hour * 3600
 
-    # With more rows: [[seconds since 1970, value of each of ids, …]]. A row of a time that is there already is that row
+    # With more rows: [[seconds since 1970, value of each of ids]]. A row of a time that is there already is that row
     # sent again, and counts as known. [RecordHour, how many were new]
     def with_rows(ids, rows)
       known = seconds.to_h { |second| [slot(second), true] }

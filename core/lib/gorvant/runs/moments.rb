@@ -18,8 +18,7 @@ module Gorvant
 
       private
 
-      def natural(rig) =
-        rig[:sensing] == "coil_switch" && rig[:air_pressure_switch] ? [move(0, "switch", "closed", of: "APS")] : []
+      def natural(rig) = Options.fitted?(rig, "APS") ? [move(0, "switch", "closed", of: "APS")] : []
 
       def jumpered(rig)
         return nil unless rig[:sensing] == "coil_switch" && rig[:forced_entry] == "speed_up"

@@ -180,7 +180,7 @@ module Gorvant
     def sensors = rig[:sensing] == "thermistors" ? lamp("sensors", !sensed.failed?) : nil
 
     def air_pressure
-      return nil unless rig[:sensing] == "coil_switch" && rig[:air_pressure_switch]
+      return nil unless Options.fitted?(rig, "APS")
       return lamp("air_pressure", trace.works?("APS_IN")) if moment.switches.key?("APS")
 
       Lamp.new(

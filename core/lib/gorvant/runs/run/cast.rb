@@ -72,7 +72,7 @@ module Gorvant
             inclusive: @rig[:thresholds_inclusive]
           )
         end
-        found << AirPressureSwitch.new if @rig[:sensing] == "coil_switch" && @rig[:air_pressure_switch]
+        found << AirPressureSwitch.new if Options.fitted?(@rig, "APS")
         found << outdoor_thermostat if @rig[:outdoor_thermostat]
         @thermal = found.map(&:id)
         found
