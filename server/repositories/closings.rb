@@ -28,6 +28,20 @@ module Gorvant
           .all
       end
 
+      # What earlier visits to a unit came to, the newest first: [{ "on", "days", "id", "title", "mended" }] as
+      # Diagnosis::Past reads them. on: the day of the visit that asks.
+      def found_at(unit_id, on)
+        told = %w[found cause left_off].map { |key| Sequel.lit("closings.content #> '{report,#{key}}' AS #{key}") }
+        db[:closings]
+          .where(Sequel[:closings][:crew_id] => viewer.crew_id, Sequel[:closings][:reopened_at] => nil)
+          .join(:visits, id: :visit_id, unit_id: unit_id, binned_at: nil)
+          .where(Sequel[:visits][:visit_on] <= on)
+          .order(Sequel.desc(Sequel[:visits][:visit_on]), Sequel.desc(Sequel[:visits][:id]))
+          .limit(Catalogue.diagnosis.dig("earlier", "most"))
+          .select(Sequel[:visits][:visit_on], *told)
+          .filter_map { |row| found_then(row, on) }
+      end
+
       # What they name as the cause, the most frequent first: [{ title:, count: }].
       def causes
         cause = Sequel.lit("closings.content #>> '{report,cause}'")
@@ -104,6 +118,13 @@ module Gorvant
       ].freeze
 
       private
+
+      # A closing of before says no more than a title and whether anything was left off.
+      def found_then(row, on)
+        said = row[:found].to_h
+        said = { "title" => row[:cause], "mended" => row[:left_off] != true } if said.empty? && row[:cause]
+        said.empty? ? nil : { "on" => row[:visit_on].iso8601, "days" => (on - row[:visit_on]).to_i }.merge(said)
+      end
 
       def table = :closings
       def thing = "closing"

@@ -124,18 +124,24 @@ module Gorvant
         input.slice(:visit_on, :complaint, :symptoms, :outdoor_degrees_f).merge(
           unit_id: unit_id,
           rig_revision_id: source,
-          **carried(input[:as_visit_id], unit_id)
+          **carried(input, unit_id)
         )
       end
 
-      # What the earlier visit to the same unit hands on.
-      def carried(earlier_id, unit_id)
+      # What the earlier visit to the same unit hands on, and what all that were closed found.
+      def carried(input, unit_id)
+        causes = closings.found_at(unit_id, input[:visit_on])
+        told = handed_on(input[:as_visit_id], unit_id).merge(causes.empty? ? {} : { "causes" => causes })
+        told.empty? ? {} : { carried: told }
+      end
+
+      def handed_on(earlier_id, unit_id)
         earlier = earlier_id && visits.find(earlier_id)
         return {} unless earlier && earlier[:unit_id] == unit_id
 
         record = VisitRecords.of(earlier, kept: earlier[:desks].kept)
         told = Carried.of(record, on: earlier[:visit_on].iso8601)
-        told.size > 1 ? { carried: told } : {}
+        told.size > 1 ? told : {}
       end
 
       def rig_revision(input)

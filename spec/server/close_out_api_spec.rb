@@ -190,6 +190,34 @@ RSpec.describe "Close out", :server do
     expect(finding[1]["pairs"].to_h["Does not prove"]).to eq(says["not_proved"])
   end
 
+  it "tells later visits to the unit what it found, and not when it was opened again" do
+    db[:visits].where(id: visit_id).update(outdoor_degrees_f: 33.41)
+    doubtful = Sequel.|({ place: "defrost_interval_minutes" }, { to_node: "outdoor.board.T1" })
+    db[:readings].where(visit_id: visit_id).where(doubtful).delete
+    read(from_node: "outdoor.OFM.R", to_node: "outdoor.OFM.C", value: 238, condition: { call: "defrost" })
+    send_json(:post, "#{visit}/find", {})
+    Gorvant::Server::Worker.new(db).run_one
+    say_all(cause: "find", finding: "", answered: "partly")
+    expect(close).to eq(201)
+    on, unit_id = db[:visits].where(id: visit_id).get(%i[visit_on unit_id])
+    title = mine.get(Sequel.lit("content #>> '{report,found,title}'"))
+    expect(title).to include("DFR")
+    asked =
+      lambda do |unit, day|
+        id = uuid
+        send_json(:post, "/api/visits", id: id, unit_id: unit, as_visit_id: visit_id, visit_on: day.iso8601)
+        db[:visits].where(id: id).update(outdoor_degrees_f: 33.41)
+        send_json(:post, "/api/visits/#{id}/find", {})
+        Gorvant::Server::Worker.new(db).run_one && send_json(:post, "/api/visits/#{id}/find", {}) if answer["kind"]
+        answer["assumed"].grep(/found/)
+      end
+    expect(asked.call(unit_id, on + 30)).to contain_exactly(include(on.iso8601, title, "Not put right"))
+    expect(asked.call(unit_id, on - 1)).to eq([]) # it was before that
+    expect(asked.call(db[:units].exclude(id: unit_id).get(:id), on + 30)).to eq([])
+    send_json(:post, "#{visit}/closings/1/reopening", { why: "the fan again" })
+    expect([last_response.status, asked.call(unit_id, on + 31)]).to eq([200, []])
+  end
+
   it "prints what was found, its proof, before and after, what is put back, left and open, and cautions" do
     say_all(
       put_back:

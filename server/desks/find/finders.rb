@@ -34,6 +34,7 @@ module Gorvant
           symptoms: row[:symptoms].to_a,
           reads: Desks::CloseOut.before_repair(reads, kept),
           told: Desks::Find.told(VisitRecords.of(row, kept: kept)),
+          past: Diagnosis::Past.read(row[:carried].to_h["causes"]),
           **asked.slice(:stands, :call, :mode, :skip, :further)
         )
       end

@@ -2,7 +2,8 @@
 
 module Gorvant
   # What a visit hands on to the next one at the same unit: landings, jumpers and settings as it left them. The next
-  # visit takes them as told, until somebody looks.
+  # visit takes them as told, until somebody looks. Beside it a visit carries "causes": what the closed visits before it
+  # came to (Diagnosis::Past).
   module Carried
     class << self
       # Of a visit that ends: { "on" => ISO date, "landings", "jumpers", "settings" } as AsFound has them. What was

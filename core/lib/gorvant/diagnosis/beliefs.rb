@@ -10,15 +10,15 @@ module Gorvant
 
       attr_reader :library, :all, :likelihoods
 
-      # symptoms: ids. evidence: [Clue]. hold: "in_force", "over" or nil where nobody knows.
-      def initialize(library, symptoms: [], evidence: [], hold: nil)
+      # symptoms: ids. evidence: [Clue]. hold: "in_force", "over" or nil where nobody knows. past: [Past].
+      def initialize(library, symptoms: [], evidence: [], hold: nil, past: [])
         @library = library
-        @likelihoods = evidence.map { |clue| likelihood(clue) }
-        @before = library.remember(:priors, symptoms, hold) { priors(symptoms, hold) }
-        weights = @before.dup
-        @likelihoods.each { |row| weights.each_index { |i| weights[i] *= row[i] } }
-        total = weights.sum
-        @all = total.zero? ? @before : weights.map { |weight| weight / total }
+        @told = evidence.map { |clue| told_by(clue) }
+        @likelihoods = @told.map(&:mean)
+        @past = past
+        @before = library.remember(:priors, symptoms, hold, past) { priors(symptoms, hold) }
+        @joint = joint(@told)
+        @all = @joint ? @joint.beliefs : alone(@told)
       end
 
       # Before any evidence: shares and complaint.
@@ -30,15 +30,14 @@ module Gorvant
       def by_class = @by_class ||= @library.classes.transform_values { |list| list.sum { |i| @all[i] } }
 
       # How much none of these would weigh had one piece of the evidence not been told: by its number.
-      def none_without(told)
-        rates = @likelihoods.fetch(told)
-        weights = @all.each_index.map { |i| rates[i].zero? ? 0.0 : @all[i] / rates[i] }
-        weights.last / weights.sum
-      end
+      def none_without(told) = weighed(@told.reject.with_index { |_one, e| e == told }).last
 
       # Bits that one more answer of this column is expected to bring about what is to be put right. It is never more
       # than what it brings about all there is to know.
-      def gain(column) = gain_at_most(column) - within_remedies(column)
+      def gain(column)
+        known = @joint&.known? && column.scale.is_a?(Volts)
+        (known ? @joint.gain(column) : gain_at_most(column)) - within_remedies(column)
+      end
 
       def gain_at_most(column)
         answers, known = expected(column)
@@ -142,18 +141,62 @@ module Gorvant
         [answers, known + (left * column.common_bits) + (none * column.none_bits)]
       end
 
-      # [P(what was told | hypothesis)]
-      def likelihood(clue)
-        column = clue.column
-        by_code = Hash.new { |all, code| all[code] = weigh(column.scale.row(code), clue.told) }
-        column.codes.map { |code| code ? by_code[code] : weigh(column.none, clue.told) }
+      # How often each hypothesis gives what was told. mean: [P]; stands: [[P]] by the stand of the supply, or nil where
+      # it does not hang on it.
+      Rates = Value.define(:mean, :stands)
+      private_constant :Rates
+
+      def told_by(clue) = @library.remember(:told, clue.column, clue.told) { rates(clue.column, clue.told) }
+
+      def rates(column, told)
+        none = [weigh(column.none, told)]
+        by_code = { nil => none }
+        rows = column.codes.map { |code| by_code[code] ||= column.scale.stands(code).map { |row| weigh(row, told) } }
+        hangs = by_code.values.any? { |row| row.size > 1 && row.uniq.size > 1 }
+        Rates.new(
+          mean: rows.map { |row| row.one? ? row.first : Supply.mean(row) },
+          stands: hangs ? Array.new(Supply.size) { |stand| rows.map { |row| row[stand] || row[0] } } : nil
+        )
+      end
+
+      # [belief]: before and all that was told, at each stand of the supply, together.
+      def weighed(told)
+        found = joint(told)
+        found ? found.beliefs : alone(told)
+      end
+
+      def alone(told)
+        weights = multiplied(@before, told.map(&:mean))
+        total = weights.sum
+        total.zero? ? @before : weights.map { |weight| weight / total }
+      end
+
+      # Supply::Joint of what was told, or nil where nothing of it hangs on the supply.
+      def joint(told)
+        supply, plain = told.partition(&:stands)
+        return nil if supply.empty?
+
+        weights = multiplied(@before, plain.map(&:mean))
+        Supply::Joint.new(
+          Supply.shares.each_with_index.map do |share, stand|
+            multiplied(weights.map { |weight| weight * share }, supply.map { |one| one.stands[stand] })
+          end
+        )
+      end
+
+      def multiplied(weights, rows)
+        product = weights.dup
+        rows.each { |row| product.each_index { |i| product[i] *= row[i] } }
+        product
       end
 
       def weigh(row, told) = row.each_with_index.sum { |share, a| share * told[a] }
 
       def priors(symptoms, hold)
         shares =
-          @library.hypotheses.each_with_index.map { |one, i| one.share * complaint(one, i, symptoms) * held(one, hold) }
+          @library.hypotheses.each_with_index.map do |one, i|
+            one.share * complaint(one, i, symptoms) * held(one, hold) * Past.weight(@past, @library, i)
+          end
         shares[-1] = [shares.last, none_as_all(shares)].min
         total = shares.sum
         shares.map { |share| share / total }

@@ -11,36 +11,46 @@ module Gorvant
       # call, each of which something shows and no one thing both.
       Contradiction = Value.define(:clues, :kind)
 
+      # How it is asked: where one stands, what is called, by what tests are chosen, minutes since the compressor stopped,
+      # tests that are passed over; each nil, or none, where nobody said.
+      Asked =
+        Value.define(
+          :stands,
+          :call,
+          :mode,
+          :stopped_minutes,
+          :skip,
+          defaults: {
+            stands: nil,
+            call: nil,
+            mode: nil,
+            stopped_minutes: nil,
+            skip: [].freeze
+          }
+        )
+
       FIRST_PLACE = "wall" # where the call is set
       FUSE = "fuse_blows"
       FUSE_OPEN = "stuck_open:FU"
 
-      attr_reader :library, :beliefs, :symptoms, :evidence, :aside, :hold, :stands, :call, :mode
+      attr_reader :library, :beliefs, :symptoms, :evidence, :aside, :hold, :stands, :call, :mode, :past
 
-      # given: { symptoms:, evidence: [Clue], stands:, call:, mode:, stopped_minutes:, hold_read: }; all may be left
-      # out.
-      def initialize(
-        library,
-        symptoms: [],
-        evidence: [],
-        stands: nil,
-        call: nil,
-        mode: nil,
-        stopped_minutes: nil,
-        skip: []
-      )
+      # symptoms: keys; evidence: [Clue]; past: [Past]; asked: what Asked has. All may be left out.
+      def initialize(library, symptoms: [], evidence: [], past: [], **asked)
+        asked = Asked.new(**asked)
         @library = library
         @situation = library.situation
         @direct = Direct.new(library)
         @symptoms = symptoms
         @aside, @evidence = evidence.partition { |clue| of_open_fuse?(clue) }
-        @stopped = stopped_minutes
-        @skip = skip
+        @stopped = asked.stopped_minutes
+        @skip = asked.skip
         @hold = hold_now
-        @beliefs = Beliefs.new(library, symptoms: symptoms, evidence: @evidence, hold: @hold)
-        @stands = stands || FIRST_PLACE
-        @call = in_defrost? ? "defrost" : call || first_call
-        @mode = mode || "cheapest"
+        @beliefs = Beliefs.new(library, symptoms: symptoms, evidence: @evidence, hold: @hold, past: past)
+        @past = past
+        @stands = asked.stands || FIRST_PLACE
+        @call = in_defrost? ? "defrost" : asked.call || first_call
+        @mode = asked.mode || "cheapest"
       end
 
       # Two faults at once, looked for where nothing alone explains what was read.

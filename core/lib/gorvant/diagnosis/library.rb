@@ -5,11 +5,10 @@ module Gorvant
     # The signatures of a unit, laid out for asking: every test's column of codes, with the hypotheses that do not show
     # the commonest of them. Pieces are what Maker#shows gave, in the order of the hypotheses, as JSON has them.
     class Library
-      # What a test shows of every hypothesis. common: the row of answers most show; others: [[row, bits, [index]]];
-      # none: the row for none of these; mixed: [[index]] of one
-      # remedy that differ here.
+      # What a test shows of every hypothesis. common_code, common: the code that most show, and its row of answers;
+      # others: [[row, bits, [index]]]; none: the row for none of these; mixed: [[index]] of one remedy that part here.
       Column =
-        Value.define(:scale, :codes, :common, :common_bits, :others, :none, :none_bits, :mixed) do
+        Value.define(:scale, :codes, :common_code, :common, :common_bits, :others, :none, :none_bits, :mixed) do
           # One object a column: comparing hundreds of codes takes longer than weighing them.
           def hash = object_id.hash
           def eql?(other) = equal?(other)
@@ -142,6 +141,7 @@ module Gorvant
           Column.new(
             scale: scale,
             codes: codes,
+            common_code: common,
             common: scale.row(common),
             common_bits: scale.bits(common),
             others: members.except(common).map { |code, list| [scale.row(code), scale.bits(code), list] },

@@ -31,7 +31,10 @@ module Gorvant
       end
 
       # [P(answer)] in the order of answers; "a+b" is either, as an intermittent has it; { answer => P } is itself.
-      def row(code) = @rows[code] ||= reckon(code).freeze
+      def row(code) = @rows[code] ||= weighed(stands(code)).freeze
+
+      # [[P(answer)]] for each stand of the supply (Supply), where the answer hangs on it; else one for all.
+      def stands(code) = (@stands ||= {})[code] ||= reckon(code).freeze
 
       # Bits of what the answers themselves leave open where the code is known.
       def bits(code) = (@bits ||= {})[code] ||= Scale.entropy(row(code))
@@ -40,21 +43,30 @@ module Gorvant
 
       private
 
-      def reckon(code)
-        if code.include?("+")
-          return code.split("+").map { |part| row(part) }.transpose.map { |pair| pair.sum / pair.size }
-        end
+      def weighed(rows)
+        return rows.first if rows.one?
 
-        plain = spread(code)
-        even = 1.0 / answers.size
-        plain.map { |share| (share * (1 - @misread)) + (even * @misread) }
+        answers.each_index.map { |answer| Supply.mean(rows.map { |row| row[answer] }) }
       end
 
-      def spread(code)
-        return answers.map { 1.0 / answers.size } if code == UNKNOWN
-        return shares(Diagnosis.numbers.dig("choices", code)) if Diagnosis.numbers.fetch("choices").key?(code)
+      def reckon(code)
+        if code.include?("+")
+          parts = code.split("+").map { |part| stands(part) }
+          return Array.new(parts.map(&:size).max) { |stand| mean(parts.map { |rows| rows[stand] || rows[0] }) }
+        end
 
-        answers.map { |answer| answer.to_s == code ? 1.0 : 0.0 }
+        even = 1.0 / answers.size
+        spreads(code).map { |plain| plain.map { |share| (share * (1 - @misread)) + (even * @misread) } }
+      end
+
+      def mean(rows) = rows.transpose.map { |shares| shares.sum / shares.size }
+
+      # [[P(answer)]] by the stand of the supply, before any misreading.
+      def spreads(code)
+        return [answers.map { 1.0 / answers.size }] if code == UNKNOWN
+        return [shares(Diagnosis.numbers.dig("choices", code))] if Diagnosis.numbers.fetch("choices").key?(code)
+
+        [answers.map { |answer| answer.to_s == code ? 1.0 : 0.0 }]
       end
 
       def shares(table) = answers.map { |answer| table.fetch(answer, 0.0) }
@@ -93,16 +105,17 @@ module Gorvant
 
       private
 
-      def spread(code)
-        return shares(Diagnosis.numbers.fetch("ghost")) if code == GHOST
-        return shares(Diagnosis.numbers.fetch("unsteady")) if code == UNSTEADY
+      def spreads(code)
+        return [shares(Diagnosis.numbers.fetch("ghost"))] if code == GHOST
+        return [shares(Diagnosis.numbers.fetch("unsteady"))] if code == UNSTEADY
         return super unless code.start_with?("b")
 
         index = code.delete_prefix("b").to_i
         low = index.zero? ? 0.0 : @bins[index - 1]
         high = @bins[index] || (@bins.last * 1.6)
         middle = (low + high) / 2
-        around(middle, middle * @spreads.fetch(full?(middle) ? "near_full" : "between"))
+        half = middle * @spreads.fetch(full?(middle) ? "near_full" : "between")
+        Supply.factors.map { |factor| around(middle * factor, half) }
       end
 
       def full?(volts) = volts > 21.2 || volts < 1.0

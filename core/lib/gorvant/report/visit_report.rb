@@ -44,6 +44,7 @@ module Gorvant
         "rig" => @rig.name,
         "names" => @about.names,
         "cause" => cause,
+        "found" => found_before,
         "left_off" => Desks::CloseOut.left_off?(@record),
         "customer" => customer,
         "sections" => sections,
@@ -63,6 +64,21 @@ module Gorvant
         find && @kept["cause"] == "find" && %w[proved unproved found as_designed].include?(find.dig(:outcome, :key))
       stands ? find[:suspects].first&.fetch(:title) : nil
     end
+
+    # What a later visit to the unit is told of it: { "id", "title", "mended" }, nil where Find stood by nothing. What
+    # was found of the wiring is handed on by the wiring itself.
+    def found_before
+      find = @about.find or return nil
+      key = @kept["cause"] == "find" && find.dig(:outcome, :key)
+      if key == "not_now"
+        return { "id" => "nothing", "title" => Catalogue.words("find.not_now"), "mended" => answered? }
+      end
+      return nil unless cause && key != "found"
+
+      { "id" => find[:suspects].first[:id], "title" => cause, "mended" => answered? }
+    end
+
+    def answered? = @kept["answered"] == "yes" && !Desks::CloseOut.left_off?(@record)
 
     # --- the customer's page
 

@@ -34,6 +34,7 @@ module Gorvant
             stands: asked[:stands] || last&.test&.at,
             call: asked[:call] || reads.last&.condition&.call,
             mode: asked[:mode],
+            past: asked.fetch(:past, []),
             skip: asked.fetch(:skip, []) + untold(clues, reads)
           )
         end

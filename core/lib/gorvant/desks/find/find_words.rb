@@ -468,7 +468,19 @@ module Gorvant
           keys = @rig.assumed & Diagnosis.numbers.fetch("rig_facts")
           keys.map do |key|
             "#{Catalogue.facts.fetch(key).fetch("title")}: #{Comparison.words(key, @rig[key.to_sym])}"
-          end + @situation.told
+          end + @situation.told + past
+        end
+
+        # What earlier visits found that counts here: of what this unit cannot have, as noted today, nothing follows.
+        def past
+          counted =
+            @finder.past.select do |past|
+              past.nothing? || @library.hypotheses.each_index.any? { |i| past.of?(@library, i) }
+            end
+          counted.map do |past|
+            key = past.nothing? ? "past_nothing" : past.mended ? "past_mended" : "past_left"
+            words(key, day: past.on, title: past.title)
+          end
         end
       end
     end

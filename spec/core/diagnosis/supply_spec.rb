@@ -1,0 +1,80 @@
+# frozen_string_literal: true
+
+require_relative "../../support/finding_trial"
+
+# One transformer feeds all that is read of a unit: what it gives of what it should is one unknown, however often it is
+# read. Against a thousand specimens drawn one by one.
+RSpec.describe Gorvant::Diagnosis::Supply do
+  let(:find) do
+    facts = {
+      "compressor_stages" => 2,
+      "backup" => "gas",
+      "changeover" => "B",
+      "outdoor_thermostat" => true,
+      "board_family" => "larch"
+    }
+    Finding.new(Finding.library("on gas", Gorvant::Composer.compose(name: "On gas", facts: facts), 34.0))
+  end
+  let(:scale) { Gorvant::Diagnosis::Scale.volts }
+
+  def low(*points, call: "heat_2", volts: 21.7) = [call, "volts_ac", points, volts]
+
+  # Readings of one specimen after the other, each with an error of its own.
+  def specimens(volts, readings)
+    random = Random.new(3)
+    reach = Gorvant::Catalogue.profile.dig("tolerance", "source_volts_fraction")
+    Array.new(20_000) do
+      given = volts * (1 + random.rand(-reach..reach))
+      Array.new(readings) { scale.answer(given + (random.rand(-1.0..1.0) * ((given * 0.01) + 0.2))) }
+    end
+  end
+
+  [22.7, 23.3].each do |volts|
+    it "gives two low readings of #{volts} V as often as specimens do" do
+      at = scale.answers.index("low")
+      stands = scale.stands(scale.code(volts)).map { |row| row[at] }
+      once, twice = [stands, stands.map { |share| share * share }].map { |list| described_class.mean(list) }
+      drawn = specimens(volts, 2)
+      expect(once).to be_within(0.04).of(drawn.count { |first, _second| first == "low" } / drawn.size.to_f)
+      expect(twice).to be_within(0.04).of(drawn.count { |pair| pair.uniq == %w[low] } / drawn.size.to_f)
+      expect(twice).to be > once * once * 2 # they are not two pieces of news
+    end
+  end
+
+  it "does not take a supply at the low end of its tolerance for a weak transformer, however often it is read" do
+    told = [low("wall.C", "wall.R"), low("wall.C", "wall.OB"), low("air_handler.C", "air_handler.Y")]
+    heard = (0..3).map { |count| find.finder(%w[iced_outdoor_unit], *told.first(count)) }
+    weak = heard.map { |finder| find.beliefs(finder)["transformer_weak:TRAN"] }
+    expect(weak[1]).to be_between(0.3, 0.9)
+    expect(weak[3]).to be < 0.9
+    expect(heard.last).not_to be_sure
+  end
+
+  it "finds the weak one by what loads do to it" do
+    told = [
+      low("wall.C", "wall.R", volts: 19.2),
+      low("wall.C", "wall.R", call: "heat_aux", volts: 17.6),
+      ["off", "volts_ac", %w[wall.C wall.R], 25.1],
+      low("air_handler.TRAN.C", "air_handler.TRAN.R", volts: 19.3)
+    ]
+    finder = find.finder(%w[contactor_chatters], *told)
+    expect([find.top(finder), finder.top.belief]).to match(["transformer_weak:TRAN", be > 0.8])
+  end
+
+  it "does not hang on the order of what was read, and forgets what is taken back" do
+    told = [low("wall.C", "wall.R"), %w[heat seen ice solid_block], low("wall.C", "wall.OB")]
+    both = [told, told.rotate].map { |list| find.finder(%w[iced_outdoor_unit], *list).beliefs }
+    both[0].all.each_with_index { |belief, i| expect(belief).to be_within(1e-9).of(both[1].all[i]) }
+    without = find.finder(%w[iced_outdoor_unit], *told.first(2)).beliefs
+    expect(both[0].none_without(2)).to be_within(1e-9).of(without.all.last)
+  end
+
+  it "expects less of the same low reading again, and asks for something else" do
+    told = [low("wall.C", "wall.R"), low("wall.C", "wall.OB"), low("air_handler.C", "air_handler.R")]
+    finder = find.finder(%w[iced_outdoor_unit], *told, mode: "fewest")
+    again = find.library.column(find.library.test("volts_ac|heat_2|air_handler.C|air_handler.Y2|high_impedance"))
+    expect(finder.beliefs.gain(again)).to be < finder.beliefs.gain_at_most(again) * 0.8
+    asked = finder.next_test.test
+    expect([asked.function, asked.state]).not_to eq(%w[volts_ac heat_2])
+  end
+end
