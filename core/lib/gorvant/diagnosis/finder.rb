@@ -11,8 +11,8 @@ module Gorvant
       # call, each of which something shows and no one thing both.
       Contradiction = Value.define(:clues, :kind)
 
-      # How it is asked: where one stands, what is called, by what tests are chosen, minutes since the compressor stopped,
-      # tests that are passed over; each nil, or none, where nobody said.
+      # How it is asked: where one stands, what is called, by what tests are chosen, minutes since the compressor
+      # stopped, tests that are passed over; each nil, or none, where nobody said.
       Asked =
         Value.define(
           :stands,
