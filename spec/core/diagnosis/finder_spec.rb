@@ -19,6 +19,23 @@ RSpec.describe Gorvant::Diagnosis::Finder do
       find.library.hypotheses[i].id.match?(pattern) ? finder.beliefs[i] : 0.0
     end
 
+  # The finder that is sure, or has asked eight tests that were answered as this truth answers most often; and them.
+  def followed(find, truth, symptoms:, stands:)
+    clues = Gorvant::Diagnosis::Clues.new(find.library)
+    index = find.library.index(truth)
+    told = []
+    loop do
+      finder = described_class.new(find.library, symptoms: symptoms, evidence: told, stands: stands, mode: "fewest")
+      return finder, told if finder.sure? || told.size == 8
+
+      test = finder.next_test.test
+      stands = test.at || stands
+      column = find.library.column(test)
+      row = column.scale.row(column.codes[index])
+      told << clues.answered(test, column.scale.answers[row.index(row.max)])
+    end
+  end
+
   def asks(finder) = finder.next_test&.test&.then { |test| [test.function, test.state, test.place || test.to_node] }
 
   describe "cold air in heating, O live outdoors" do
@@ -196,39 +213,53 @@ RSpec.describe Gorvant::Diagnosis::Finder do
       expect(asks(finder)).to eq(["seen", nil, "ice"])
     end
 
-    # What leaves a coil iced, by what was planted.
-    %w[
-      stuck_open:DFT
-      drain_blocked
-      interval_long
-      stuck_closed:DFR.fan
-      valve_stuck:RVS_heating
-      open:BOARD
-    ].each do |truth|
-      it "finds #{truth} in few tests" do
-        find = boathouse
-        told = []
-        clues = Gorvant::Diagnosis::Clues.new(find.library)
-        index = find.library.index(truth)
-        stands = "outdoor"
-        until (
-                finder =
-                  described_class.new(
-                    find.library,
-                    symptoms: %w[iced_outdoor_unit],
-                    evidence: told,
-                    stands: stands,
-                    mode: "fewest"
-                  )
-              ).sure? || told.size == 8
-          test = finder.next_test.test
-          stands = test.at || stands
-          column = find.library.column(test)
-          row = column.scale.row(column.codes[index])
-          told << clues.answered(test, column.scale.answers[row.index(row.max)])
-        end
-        expect(find.library.remedies[finder.top.indexes.first]).to eq(find.library.remedies[index])
-        expect(told.size).to be <= 7
+    # What leaves a coil iced, by what was planted; on a board whose clock asks for cold as it counts, a switch that
+    # flickers.
+    counting = { "defrost_clock" => "run_time_cold" }
+    direct = { "safeties_return" => "contactor" }
+    {
+      "stuck_open:DFT" => {
+      },
+      "switch_off_pipe" => {
+      },
+      "drain_blocked" => {
+      },
+      "interval_long" => {
+      },
+      "stuck_closed:DFR.fan" => {
+      },
+      "stuck_open:DFR.valve" => {
+      },
+      "valve_stuck:RVS_heating" => {
+      },
+      "open:BOARD" => {
+      },
+      "clock_dead" => {
+      },
+      "open:T1_IN" => direct,
+      "flickers" => counting
+    }.each do |truth, facts|
+      it "finds #{truth} in five tests at most#{" (#{facts.values.first})" unless facts.empty?}" do
+        composed = Gorvant::Composer.compose(name: "Iced", facts: facts)
+        find = Finding.new(Finding.library("iced #{facts}", composed, 28.0))
+        finder, told = followed(find, truth, symptoms: %w[iced_outdoor_unit], stands: "outdoor")
+        expect(find.library.remedies[finder.top.indexes.first]).to eq(find.library.remedies[find.library.index(truth)])
+        expect(finder).to be_sure
+        expect(told.size).to be <= 5
+      end
+    end
+
+    it "hears what a forced defrost does, and takes “goes in” for no more than it says" do
+      find = boathouse
+      fan, valve = %w[stuck_closed:DFR.fan valve_stuck:RVS_heating].map { |id| find.library.index(id) }
+      heard = ->(choice) { find.finder(%w[iced_outdoor_unit], ["heat", "seen", "forced_defrost", choice]).beliefs }
+      right, turns, hot, in_ = %w[goes_in_right goes_in_fan goes_in_hot goes_in].map { |choice| heard.call(choice) }
+      expect([turns[fan] / in_[fan], hot[valve] / in_[valve]]).to all(be > 2)
+      expect([right[fan] / in_[fan], right[valve] / in_[valve]]).to all(be < 0.2)
+      stays = heard.call("stays_out")
+      expect([stays[fan] / in_[fan], stays[valve] / in_[valve]]).to all(be < 0.2)
+      %w[goes_in_right goes_in_fan goes_in_hot goes_in].each do |choice|
+        expect(find.finder([], ["heat", "seen", "forced_defrost", choice]).call).to eq("defrost")
       end
     end
   end

@@ -90,11 +90,25 @@ RSpec.describe Gorvant::Practice::Bench do
 
     it "runs through a defrost that is forced, and ends it" do
       bench = trial("nothing", symptoms: %w[cold_air_in_heating])
-      expect(bench.act("force").data[:choice]).to eq("goes_in")
+      expect(bench.act("force").data[:choice]).to eq("goes_in_right")
       expect(bench.act("look", place: "outdoor_fan").data[:choice]).to eq("stands")
       bench.act("unforce")
       bench.act("wait", minutes: 15)
       expect(bench.act("look", place: "outdoor_fan").data[:choice]).to eq("turns")
+    end
+
+    it "shows what fan and valve do in a forced defrost, and a switch that flickers only to who watches it" do
+      wrong = { "stuck_closed:DFR.fan" => "goes_in_fan", "valve_stuck:RVS_heating" => "goes_in_hot" }
+      wrong.each do |truth, choice|
+        bench = trial(truth, symptoms: %w[iced_outdoor_unit])
+        bench.act("call", value: "heat")
+        expect(bench.act("force").data[:choice]).to eq(choice)
+      end
+      counting = Gorvant::Composer.compose(name: "Counting", facts: { "defrost_clock" => "run_time_cold" })
+      bench = trial("flickers", on: PracticeTrial.library(counting, 34.0), symptoms: %w[iced_outdoor_unit])
+      bench.act("call", value: "heat")
+      expect(bench.act("look", place: "coil_switch_watched").data[:choice]).to eq("flickers")
+      expect { trial("open:CC").act("look", place: "coil_switch_watched") }.to raise_error(Gorvant::Practice::BadAct)
     end
 
     it "lets strips speak only when W has been live for as long as a sequencer may take" do

@@ -35,8 +35,8 @@ module Gorvant
       # Bits that one more answer of this column is expected to bring about what is to be put right. It is never more
       # than what it brings about all there is to know.
       def gain(column)
-        known = @joint&.known? && column.scale.is_a?(Volts)
-        (known ? @joint.gain(column) : gain_at_most(column)) - within_remedies(column)
+        fed = @joint && column.scale.is_a?(Volts)
+        (fed ? @joint.gain(column) : gain_at_most(column)) - within_remedies(column)
       end
 
       def gain_at_most(column)

@@ -113,6 +113,14 @@ module Gorvant
           starts?(DefrostClock.new(profile), [profile.interval_seconds, profile.demand_maximum_seconds].compact.max)
       end
 
+      # A defrost that has gone in, as eye and hand have it.
+      def gone_in
+        return "goes_in_fan" if works?("OFM")
+        return "goes_in_right" unless @rig[:defrost_method] == "reverse_cycle"
+
+        { "cold" => "goes_in_right", "hot" => "goes_in_hot" }.fetch(line, "goes_in_dull")
+      end
+
       # What is there in this call, as symptoms.yml names it.
       def marks
         loads = %w[COMP OFM BLOWER CC].select { |code| works?(code) }

@@ -28,6 +28,13 @@ module Gorvant
         row.each_with_index.sum { |share, a| share * told[a] }
       end
 
+      # Whether a forced defrost was told to have gone in, whatever it did then.
+      def gone_in? = test.place == "forced_defrost" && told_of.all? { |one| one.start_with?("goes_in") }
+
+      # The answers of the test that it may have been.
+      def told_of =
+        test.scale.answers.each_index.select { |i| told[i].positive? }.map { |i| test.scale.answers[i].to_s }
+
       # Whether this and nothing else was told.
       def answer_is?(answer) = test.scale.answers.each_with_index.all? { |one, i| told[i].positive? == (one == answer) }
     end
@@ -68,9 +75,12 @@ module Gorvant
         seen_test(observation.place, condition, minutes) if observation.function == "seen"
       end
 
+      # Whether a test can be answered so.
+      def answer?(test, answer) = told(test, answer).any?(&:positive?)
+
       # Clue of a test of the list, answered by one of its scale's answers.
       def answered(test, answer, source: nil)
-        told = test.scale.answers.map { |one| one.to_s == answer.to_s ? 1.0 : 0.0 }
+        told = told(test, answer)
         Clue.new(test: test, column: @library.column(test), told: told, answer: answer.to_s, source: source)
       end
 
@@ -140,13 +150,22 @@ module Gorvant
           test.function == function && test.place == place && (state.nil? || test.state == state)
         end
 
-      def choose(test, answer) = test && [test, test.scale.answers.map { |one| one.to_s == answer.to_s ? 1.0 : 0.0 }]
+      def choose(test, answer) = test && [test, told(test, answer)]
+
+      def told(test, answer)
+        any_of = @numbers.fetch("says_less").fetch(answer.to_s) { [answer.to_s] }
+        test.scale.answers.map { |one| any_of.include?(one.to_s) ? 1.0 : 0.0 }
+      end
 
       def seen(place, choice, condition, minutes) = choose(seen_test(place, condition, minutes), choice)
 
+      # What is seen in one state alone, whatever was noted of the call.
+      FIXED = %w[forced_defrost after_the_wait coil_switch_watched].freeze
+      private_constant :FIXED
+
       def seen_test(place, condition, minutes)
         by_state = @library.tests.find { |test| test.function == "seen" && test.place == place && test.state.nil? }
-        fixed = %w[forced_defrost after_the_wait].include?(place) ? find("seen", place) : nil
+        fixed = FIXED.include?(place) ? find("seen", place) : nil
         by_state || fixed || find("seen", place, state_id(condition, minutes))
       end
 

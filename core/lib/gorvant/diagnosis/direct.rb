@@ -46,6 +46,8 @@ module Gorvant
         senses = hypothesis.senses
         return true if senses["port"] && senses["port"] == test.place
 
+        return true if senses["watched"] && test.place == "coil_switch_watched"
+
         senses["pumping"] == "leaking" && test.place == "tubes"
       end
 

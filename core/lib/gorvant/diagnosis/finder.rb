@@ -311,12 +311,12 @@ module Gorvant
       end
 
       # Whether a forced defrost was seen to go in: then what shows in one can be read.
-      def forced? = @evidence.any? { |clue| clue.test.place == "forced_defrost" && clue.answer_is?("goes_in") }
+      def forced? = @evidence.any?(&:gone_in?)
 
       # Forced and gone in: what follows is read there.
       def in_defrost?
         last = @evidence.reverse.find { |clue| clue.test.state }
-        last&.test&.place == "forced_defrost" && last.answer_is?("goes_in")
+        !last.nil? && last.gone_in?
       end
 
       def hold_now

@@ -127,9 +127,13 @@ module Gorvant
         found
       end
 
+      # Small gains are worth less than their bits: most of them rule out what hardly weighs, and leave what has to be
+      # told apart where it was.
       def valued(choice)
-        worth = @mode == "fewest" ? choice.gain : choice.gain / (choice.minutes + @costs["aside"])
-        choice.with(worth: worth)
+        return choice.with(worth: choice.gain) if @mode == "fewest"
+
+        told = [choice.gain, 0.0].max**Diagnosis.numbers.fetch("small_gains")
+        choice.with(worth: told / (choice.minutes + @costs["aside"]))
       end
 
       def cheapest(tests) = soonest(tests.select { |test| possible?(test) })

@@ -139,7 +139,7 @@ module Gorvant
       end
 
       def other(test, hypothesis)
-        return coil_switch(test, hypothesis) if test.function == "coil_switch"
+        return coil_switch(test.place, hypothesis) if test.function == "coil_switch"
         return own_sensor(hypothesis) if test.place == "thermostat_outdoor"
 
         hypothesis.turns["board"] == "hold" ? "within" : "since_any"
@@ -154,19 +154,24 @@ module Gorvant
         outdoor ? Diagnosis.balance_side(@situation.rig, outdoor) : Scale::UNKNOWN
       end
 
-      def coil_switch(test, hypothesis)
+      COLD = "cold"
+      private_constant :COLD
+
+      def coil_switch(at, hypothesis)
         kind = hypothesis.faults.find { |fault| fault["at"] == "DFT" }&.fetch("kind")
         return kind == "stuck_open" ? "open" : "closed" if kind
 
-        test.place == "cold" ? "closed" : "open"
+        at == COLD ? "closed" : "open"
       end
 
+      # What shows of the unit as a whole, in no one call.
+      OF_ALL = { "ice" => :ice, "forced_defrost" => :forced, "coil_switch_watched" => :watched }.freeze
+      private_constant :OF_ALL
+
       def seen(test, hypothesis, bodies)
+        whole = OF_ALL[test.place] and return send(whole, hypothesis, bodies)
+
         case test.place
-        when "ice"
-          ice(hypothesis, bodies)
-        when "forced_defrost"
-          forced(hypothesis, bodies)
         when "suction_port", "liquid_side"
           hypothesis.senses["port"] == test.place ? "past" : "inside"
         when /\Awires_/
@@ -216,13 +221,22 @@ module Gorvant
 
       def cold_state = @situation.state("heat_cold") ? "heat_cold" : "heat"
 
-      # With the coil switch's pins jumpered the board sees a cold coil; what a person sees of it is its relay at work.
+      def watched(hypothesis, _bodies) = hypothesis.senses["watched"] || "stays_#{coil_switch(COLD, hypothesis)}"
+
+      # With the coil switch's pins jumpered the board sees a cold coil; what a person sees of it is its relay at work,
+      # and what fan and valve do then.
       def forced(hypothesis, bodies)
         return "goes_dead" if @situation.state("defrost") && bodies["defrost"].blows?
         return "stays_out" if hypothesis.id == "clock_dead" || !relay_moves?(bodies)
 
         switch_only = hypothesis.at == "DFT" || hypothesis.part_ok == "DFT"
-        switch_only || bodies[cold_state].defrosts? ? "goes_in" : "stays_out"
+        switch_only || bodies[cold_state].defrosts? ? gone_in(bodies) : "stays_out"
+      end
+
+      def gone_in(bodies)
+        return "goes_in_right" unless @situation.state("defrost")
+
+        bodies["defrost"].gone_in
       end
 
       def relay_moves?(bodies) = @situation.state("defrost").nil? || bodies["defrost"].works?("DFR")

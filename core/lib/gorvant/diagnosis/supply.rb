@@ -6,8 +6,6 @@ module Gorvant
     # readings that are low by the same few percent are one piece of news, not two. Stands are even over the tolerance
     # of the source, the two outermost half as likely as the rest.
     module Supply
-      KNOWN = 1.5 # from so much more than before on, readings tell where it stands
-
       # [1 ± the tolerance]
       def self.factors
         @factors ||=
@@ -39,9 +37,6 @@ module Gorvant
 
         # [belief], the supply left out.
         def beliefs = @rows.transpose.map(&:sum)
-
-        # Whether where the supply stands is known better than before.
-        def known? = @sums.each_with_index.any? { |sum, stand| sum > Supply.shares[stand] * KNOWN }
 
         # Bits that one more answer of this column is expected to bring: what the supply explains is no news.
         def gain(column)

@@ -235,11 +235,23 @@ module Gorvant
             "forced_defrost",
             @situation.state("heat_cold") || @situation.state("heat"),
             "outdoor",
-            Observation.functions.dig("seen", "places", "forced_defrost", "choices").keys,
+            Observation.functions.dig("seen", "places", "forced_defrost", "choices").keys -
+              Diagnosis.numbers.fetch("says_less").keys,
             minutes: @costs["defrost"],
             cautions: %w[starts_by_itself steam]
-          )
+          ),
+          *watched
         ]
+      end
+
+      # A switch that opens for a moment clears the count of a clock that asks for cold; read once, it is closed.
+      def watched
+        return [] unless @situation.fits?(Diagnosis.numbers.dig("hidden", "flickers"))
+
+        place = "coil_switch_watched"
+        answers = Observation.functions.dig("seen", "places", place, "choices").keys
+        state = @situation.state("heat_cold")
+        [look(place, state, "outdoor", answers, minutes: @costs[place], cautions: %w[starts_by_itself steam])]
       end
 
       # Places that a gauge tells against a switch's rating.

@@ -95,7 +95,11 @@ module Gorvant
         def looks(rig)
           places = Observation.functions.dig("seen", "places")
           netlist = Assembly.netlist(rig)
-          Practice.numbers.fetch("looks").keys.select { |place| place?(netlist, place, places.fetch(place)["load"]) }
+          Practice
+            .numbers
+            .fetch("looks")
+            .keys
+            .select { |place| place?(rig, netlist, place, places.fetch(place)["load"]) }
         end
 
         def degrees(rig) =
@@ -126,13 +130,17 @@ module Gorvant
 
         private
 
-        def place?(netlist, place, load)
+        def place?(rig, netlist, place, load)
           fitted = { "suction_port" => %w[LPS], "liquid_side" => %w[HPS HPS2] }[place]
           return fitted.any? { |code| netlist.branch?(code) } if fitted
+          return flickering?(rig) if place == "coil_switch_watched"
           return netlist.branch?("FU") if Diagnosis.numbers.fetch("fuse_lamp").key?(place)
 
           netlist.branch?(load || { "display" => "THERMOSTAT" }.fetch(place, "COMP"))
         end
+
+        def flickering?(rig) =
+          Diagnosis.numbers.dig("hidden", "flickers", "needs").all? { |fact, value| rig[fact.to_sym] == value }
       end
 
       private

@@ -324,7 +324,7 @@ module Gorvant
         unit = unit(now)
         return "goes_dead" if unit.condition.faults.any? { |fault| fault["at"] == "FU" }
 
-        unit.defrosting? && unit.body.works?("DFR") ? "goes_in" : "stays_out"
+        unit.defrosting? && unit.body.works?("DFR") ? drawn_choice(unit.body.gone_in, now) : "stays_out"
       end
 
       # What a person finds at a place now, nil where it cannot be told.
@@ -335,11 +335,21 @@ module Gorvant
           drawn_choice(@truth.codes["ice"], now)
         when /\Afuse_lamp/
           lamp(place, now)
+        when "coil_switch_watched"
+          watched(now)
         when "suction_port", "liquid_side"
           @truth.whole.senses["port"] == place && @truth.there?(now.seconds) ? "past" : "inside"
         else
           unit.body.look(place).then { |choice| choice == Diagnosis::Scale::UNKNOWN ? nil : choice }
         end
+      end
+
+      # A coil switch on a cold coil over half an hour.
+      def watched(now)
+        return "stays_closed" unless @truth.there?(now.seconds)
+
+        open = @truth.faults.any? { |fault| fault["at"] == "DFT" && fault["kind"] == "stuck_open" }
+        @truth.whole.senses["watched"] || (open ? "stays_open" : "stays_closed")
       end
 
       # Of a lamp in place of the fuse, as the steady circuit has it in this call; nil of a drill that was made without.

@@ -60,7 +60,7 @@ module Gorvant
           return nil unless library.test?(id)
 
           test = library.test(id)
-          return nil unless test.scale.answers.map(&:to_s).include?(answer.to_s)
+          return nil unless clues.answer?(test, answer)
 
           clues.answered(test, answer, source: desk).with(answer: words)
         end

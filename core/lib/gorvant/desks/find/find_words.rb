@@ -317,7 +317,13 @@ module Gorvant
           given.slice("call", "faults", "coil_degrees_f").reject { |_key, value| value == [] }
         end
 
-        def answers(test) = test.scale.answers.map { |answer| { id: answer, title: answer_words(test, answer) } }
+        # Those that the test is weighed by, and those that say less.
+        def answers(test)
+          choices =
+            test.function == "seen" ? Observation.functions.dig("seen", "places", test.place, "choices").keys : []
+          less = choices & Diagnosis.numbers.fetch("says_less").keys
+          (test.scale.answers + less).map { |answer| { id: answer, title: answer_words(test, answer) } }
+        end
 
         def says(test)
           case test.function
@@ -357,7 +363,7 @@ module Gorvant
         end
 
         def seen(test)
-          if %w[after_the_wait forced_defrost ice].include?(test.place)
+          if %w[after_the_wait forced_defrost ice coil_switch_watched].include?(test.place)
             return(
               words(
                 "test_#{test.place}",
