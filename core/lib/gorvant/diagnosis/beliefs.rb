@@ -101,20 +101,25 @@ module Gorvant
 
       # Bits that only tell one cause of a repair from another.
       def within_remedies(column)
-        column.mixed.sum do |list|
-          share = 0.0
-          list.each { |i| share += @all[i] }
-          share < WORTH_PARTING ? 0.0 : parted(column, list, share)
+        column.mixed.sum do |list, parts|
+          share = share_of(list)
+          share < WORTH_PARTING ? 0.0 : parted(parts, share)
         end
       end
 
-      def parted(column, list, share)
-        answers = Array.new(column.none.size, 0.0)
+      # Of a list that the library has once for all columns.
+      def share_of(list) = (@share_of ||= {}.compare_by_identity)[list] ||= list.sum(0.0) { |i| @all[i] }
+
+      # parts: [[row, bits, [index]]]
+      def parted(parts, share)
+        answers = Array.new(parts.first.first.size, 0.0)
         known = 0.0
-        list.each do |i|
-          code = column.codes[i]
-          known += @all[i] * column.scale.bits(code)
-          column.scale.row(code).each_with_index { |part, a| answers[a] += @all[i] / share * part }
+        parts.each do |row, bits, list|
+          weight = 0.0
+          list.each { |i| weight += @all[i] }
+          known += weight * bits
+          weight /= share
+          row.each_with_index { |often, a| answers[a] += weight * often }
         end
         (share * Scale.entropy(answers)) - known
       end

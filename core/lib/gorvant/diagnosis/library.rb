@@ -6,7 +6,8 @@ module Gorvant
     # the commonest of them. Pieces are what Maker#shows gave, in the order of the hypotheses, as JSON has them.
     class Library
       # What a test shows of every hypothesis. common_code, common: the code that most show, and its row of answers;
-      # others: [[row, bits, [index]]]; none: the row for none of these; mixed: [[index]] of one remedy that part here.
+      # others: [[row, bits, [index]]]; none: the row for none of these; mixed: those of one remedy that differ here,
+      # [[[index], [[row, bits, [index]]]]].
       Column =
         Value.define(:scale, :codes, :common_code, :common, :common_bits, :others, :none, :none_bits, :mixed) do
           # One object a column: comparing hundreds of codes takes longer than weighing them.
@@ -147,13 +148,19 @@ module Gorvant
             others: members.except(common).map { |code, list| [scale.row(code), scale.bits(code), list] },
             none: none,
             none_bits: Scale.entropy(none),
-            mixed: mixed(codes)
+            mixed: mixed(scale, codes)
           )
         end
       end
 
-      # [[index]] of those with one remedy that show different things in this test: what parts them parts no repair.
-      def mixed(codes) = shared_remedies.select { |list| list.map { |i| codes[i] }.uniq.size > 1 }
+      # Those with one remedy that show different things in this test: what parts them parts no repair.
+      def mixed(scale, codes)
+        parted = shared_remedies.select { |list| list.map { |i| codes[i] }.uniq.size > 1 }
+        parted.map do |list|
+          by_code = list.group_by { |i| codes[i] }
+          [list, by_code.map { |code, some| [scale.row(code), scale.bits(code), some] }]
+        end
+      end
 
       def shared_remedies =
         @shared_remedies ||= remedies.each_index.group_by { |i| remedies[i] }.values.select { |list| list.size > 1 }
