@@ -207,7 +207,10 @@ RSpec.describe "A newcomer" do
       )
       found = Finding.new(Finding.library("optioned", fitted, 30.0))
       across = ["heat", "volts_ac", %w[outdoor.OPS.1 outdoor.OPS.2], 25.0]
-      expect(found.top(found.finder([], across))).to eq("stuck_open:OPS")
+      opened = found.finder([], across)
+      weight = ->(id) { opened.beliefs[found.library.index(id)] }
+      expect([found.top(opened), weight["opened_OPS"] > weight["stuck_open:OPS"]]).to eq(["opened_OPS", true])
+      expect(found.first(opened.top).shows).to include("low oil pressure")
       script = {
         "moves" => [
           { "at_seconds" => 5, "what" => "call", "value" => "heat" },

@@ -102,7 +102,7 @@ module Gorvant
 
       def opened
         fitted =
-          numbers.fetch("opened").select { |code, _about| @netlist.branch?(code) && @netlist[code].kind == :switch }
+          Diagnosis.opened.select { |code, _about| @netlist.branch?(code) && @netlist[code].kind == :switch }
         total = fitted.sum { |_code, about| about["share"] }
         fitted.map do |code, about|
           Hypothesis.new(

@@ -6,6 +6,15 @@ module Gorvant
     # What Find weighs: core/data/diagnosis.yml.
     def self.numbers = Catalogue.diagnosis
 
+    # { code => { share, behind, port } } of switches that open for a reason of their own.
+    def self.opened = Options.opens.merge(numbers.fetch("opened"))
+
+    # [code] of the switches whose reason a gauge tells at this port.
+    def self.guarded(port) = opened.select { |_code, about| about["port"] == port }.keys
+
+    # Ports at which a gauge tells why a switch opened.
+    def self.ports = opened.values.filter_map { |about| about["port"] }.uniq
+
     # One thing that could be so. kind: of faults.yml, or "opened", "hidden", "rig", "as_designed", "none". faults: as
     # Fault reads them, on top of what the visit found; facts: { fact => value } that is otherwise than noted; turns,
     # senses, explains: as core/data/diagnosis.yml has them; at: the branch that it is about, or nil; part_ok: a part

@@ -256,10 +256,10 @@ module Gorvant
 
       # Places that a gauge tells against a switch's rating.
       def ports
-        fitted = { "suction_port" => %w[LPS], "liquid_side" => %w[HPS HPS2] }
-        fitted
-          .select { |_place, codes| codes.any? { |code| @netlist.branch?(code) } }
-          .map do |place, _codes|
+        Diagnosis
+          .ports
+          .select { |place| Diagnosis.guarded(place).any? { |code| @netlist.branch?(code) } }
+          .map do |place|
             look(place, nil, "outdoor", %w[inside past], minutes: @costs["port"], cautions: %w[maker_first safeties])
           end
       end

@@ -131,8 +131,7 @@ module Gorvant
         private
 
         def place?(rig, netlist, place, load)
-          fitted = { "suction_port" => %w[LPS], "liquid_side" => %w[HPS HPS2] }[place]
-          return fitted.any? { |code| netlist.branch?(code) } if fitted
+          return Diagnosis.guarded(place).any? { |code| netlist.branch?(code) } if Diagnosis.ports.include?(place)
           return flickering?(rig) if place == "coil_switch_watched"
           return netlist.branch?("FU") if Diagnosis.numbers.fetch("fuse_lamp").key?(place)
 

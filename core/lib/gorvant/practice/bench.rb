@@ -28,7 +28,6 @@ module Gorvant
           }
         )
 
-      TRIPS = %w[LPS HPS DTS HPS2].freeze
       LET_GO = 0.5 # seconds after the relay is heard
       JOINED_OHMS = 0.4 # wire, closed contacts and leads
 
@@ -287,7 +286,7 @@ module Gorvant
       def trip
         return [] unless @truth.hypotheses.any? { |one| one.turns["board"] == "hold" }
 
-        code = (Assembly::Positions.movable(@rig) & TRIPS).first or return []
+        code = (Assembly::Positions.movable(@rig) & Options.string("safeties")).first or return []
         at = lead - Practice.numbers["tripped_seconds"]
         [[at, "open"], [at + 2.0, "free"]].map do |seconds, value|
           { "at_seconds" => seconds, "what" => "switch", "of" => code, "value" => value }

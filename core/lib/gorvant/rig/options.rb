@@ -23,6 +23,11 @@ module Gorvant
       # Their two points: [feed, home].
       def points(code) = Catalogue.options.fetch(code).fetch("across")
 
+      # { code => { share, behind, port } } of switches that open for a reason of their own: every safety does.
+      def opens
+        Catalogue.options.filter_map { |code, about| [code, opening(about)] if opening(about) }.to_h
+      end
+
       def switches = select { |about| about["component"]["kind"] == "switch" }
 
       # Whether a rig has it.
@@ -35,6 +40,12 @@ module Gorvant
       end
 
       private
+
+      def opening(about)
+        return about["opens"] if about["opens"] || about["string"] != "safeties"
+
+        { "share" => Catalogue.diagnosis.fetch("opened_share"), "behind" => about["component"].fetch("does") }
+      end
 
       def select = Catalogue.options.filter_map { |code, about| code if yield about }
 
