@@ -251,12 +251,7 @@ module Gorvant
       def fuse_open? = !@symptoms.include?(FUSE) && sure? && library.hypotheses[top.indexes.first].id == FUSE_OPEN
 
       # Seconds that the board's hold may last: read, or both that are usual.
-      def hold_seconds
-        rig = @situation.rig
-        return [rig[:board_hold_seconds].to_f] unless rig.assumed.include?("board_hold_seconds")
-
-        Catalogue.profile.dig("sequence", "hold_unread_seconds")
-      end
+      def hold_seconds = Diagnosis.hold_seconds(@situation.rig)
 
       private
 

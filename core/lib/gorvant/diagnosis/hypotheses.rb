@@ -101,8 +101,7 @@ module Gorvant
       # --- switches that opened for a reason
 
       def opened
-        fitted =
-          Diagnosis.opened.select { |code, _about| @netlist.branch?(code) && @netlist[code].kind == :switch }
+        fitted = Diagnosis.opened.select { |code, _about| @netlist.branch?(code) && @netlist[code].kind == :switch }
         total = fitted.sum { |_code, about| about["share"] }
         fitted.map do |code, about|
           Hypothesis.new(

@@ -2,6 +2,13 @@
 
 module Gorvant
   module Diagnosis
+    # Seconds that a board's hold may last: read, or both that are usual.
+    def self.hold_seconds(rig)
+      return [rig[:board_hold_seconds].to_f] unless rig.assumed.include?("board_hold_seconds")
+
+      Catalogue.profile.dig("sequence", "hold_unread_seconds")
+    end
+
     # The unit that is looked into: what is fitted, what the visit found otherwise, and the weather. All else is what
     # could be so.
     class Situation

@@ -30,7 +30,7 @@ module Gorvant
             library,
             symptoms: symptoms,
             evidence: others + own + asked.fetch(:further, []),
-            stopped_minutes: stopped(reads),
+            stopped_minutes: stopped(reads, library.situation.rig),
             stands: asked[:stands] || last&.test&.at,
             call: asked[:call] || reads.last&.condition&.call,
             mode: asked[:mode],
@@ -65,14 +65,27 @@ module Gorvant
           clues.answered(test, answer, source: desk).with(answer: words)
         end
 
-        # Minutes since the compressor stopped, as last told, and what has gone by since.
-        def stopped(reads)
-          last = reads.reverse.find { |read| read.minutes || since_stop?(read) } or return nil
+        # Minutes since the compressor stopped, as last told, and what has gone by since. What was done counts: a wait
+        # waited out is over; power that came back begins the hold of a board that holds then.
+        def stopped(reads, rig)
+          last = reads.reverse.find { |read| stood(read, rig) } or return nil
           ran = reads.reverse.find { |read| runs?(read) }
           return nil if ran && reads.index(ran) > reads.index(last)
 
-          (since_stop?(last) ? last.observation.amount.low : last.minutes) + last.age_minutes
+          stood(last, rig) + last.age_minutes
         end
+
+        # Minutes that the hold had run when this was told; nil of what tells nothing of it.
+        def stood(read, rig)
+          return read.observation.amount.low if since_stop?(read)
+          return read.minutes if read.minutes
+          return Diagnosis.hold_seconds(rig).max / 60.0 if done?(read, "waiting", "waited_out")
+
+          0.0 if done?(read, "power", "restored") && rig[:hold_on_power]
+        end
+
+        def done?(read, place, choice) =
+          read.observation.function == "did" && read.observation.place == place && read.observation.choice == choice
 
         def since_stop?(read) = read.observation.function == "minutes" && read.observation.place == "since_stop"
         def runs?(read) = read.observation.place == "compressor" && read.observation.choice == "runs"
