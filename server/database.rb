@@ -38,6 +38,20 @@ module Gorvant
           db
         end
 
+        # One connection for all that the block asks. Taken anew for each piece, down to the quoting of a text, the pool
+        # would give the processor away after each: under load every request waited its turn some dozen times. One that
+        # broke meanwhile goes to nobody else, whatever became of the answer.
+        def hold(db)
+          answer = nil
+          db.synchronize do |connection|
+            answer = yield
+            raise Sequel::DatabaseDisconnectError.new("broke") unless connection.status == PG::CONNECTION_OK
+          end
+          answer
+        rescue Sequel::DatabaseDisconnectError
+          answer or raise
+        end
+
         # Lets a connection go for good.
         def forget(db)
           db.disconnect

@@ -27,6 +27,7 @@ module Gorvant
       def initialize(app, door, db)
         @app = app
         @door = door
+        @db = db
         @dear = DearAnswers.new(db)
       end
 
@@ -37,7 +38,7 @@ module Gorvant
         client = env["HTTP_X_CLIENT"].to_s
         env[VIEWER] = env[VIEWER].with(client: client) if env[VIEWER] && CLIENT.match?(client)
         Crew.as(env[VIEWER]&.crew_id) do
-          OneEach.as(env[VIEWER]&.then { |viewer| viewer.device_id || viewer.user_id }, @dear) { @app.call(env) }
+          OneEach.as(env[VIEWER]&.then { |viewer| viewer.device_id || viewer.user_id }, @dear) { served(env) }
         end
       rescue Error => e
         Problem.response(e, env)
@@ -48,6 +49,9 @@ module Gorvant
       end
 
       private
+
+      # What nobody signed in asks for needs no database, most of it.
+      def served(env) = env[VIEWER] ? Database.hold(@db) { @app.call(env) } : @app.call(env)
 
       # A token lets nobody read; a session writes nothing as a device.
       def check(who, viewer, person)
@@ -65,7 +69,7 @@ module Gorvant
         user = rodauth.session_value or return nil
         key = rodauth.session[rodauth.session_id_session_key] or return nil
         env[KEYS] = rodauth.compute_hmacs(key)
-        viewer = People.new(@door).by_session(user, env[KEYS])
+        viewer = Database.hold(@door) { People.new(@door).by_session(user, env[KEYS]) }
         rodauth.clear_session unless viewer
         viewer
       end
