@@ -69,6 +69,12 @@ RSpec.describe Gorvant::Diagnosis::Supply do
     expect(both[0].none_without(2)).to be_within(1e-9).of(without.all.last)
   end
 
+  it "weighs on where readings by the thousand speak against everything" do
+    both = [0.0, 21.7].map { |volts| find.clue(*low("wall.C", "wall.R", volts: volts)) }
+    finder = Gorvant::Diagnosis::Finder.new(find.library, symptoms: %w[no_heat], evidence: both * 750)
+    expect(finder.beliefs.all.sum).to be_within(1e-9).of(1.0)
+  end
+
   it "expects less of the same low reading again, and asks for something else" do
     told = [low("wall.C", "wall.R"), low("wall.C", "wall.OB"), low("air_handler.C", "air_handler.R")]
     finder = find.finder(%w[iced_outdoor_unit], *told, mode: "fewest")

@@ -176,17 +176,17 @@ module Gorvant
         total.zero? ? @before : weights.map { |weight| weight / total }
       end
 
-      # Supply::Joint of what was told, or nil where nothing of it hangs on the supply.
+      # Supply::Joint of what was told, or nil where nothing of it hangs on the supply, or nothing is left to weigh.
       def joint(told)
         supply, plain = told.partition(&:stands)
         return nil if supply.empty?
 
         weights = multiplied(@before, plain.map(&:mean))
-        Supply::Joint.new(
+        at_stands =
           Supply.shares.each_with_index.map do |share, stand|
             multiplied(weights.map { |weight| weight * share }, supply.map { |one| one.stands[stand] })
           end
-        )
+        Supply::Joint.new(at_stands).then { |made| made.empty? ? nil : made }
       end
 
       def multiplied(weights, rows)

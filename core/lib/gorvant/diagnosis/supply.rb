@@ -35,6 +35,9 @@ module Gorvant
           @sums = @rows.map(&:sum)
         end
 
+        # Whether so much was told against everything that nothing is left to weigh.
+        def empty? = @sums.all?(&:zero?)
+
         # [belief], the supply left out.
         def beliefs = @rows.transpose.map(&:sum)
 
