@@ -44,7 +44,7 @@ class FindingTrial
           call: call,
           mode: mode
         )
-      beliefs << [finder.remedy_belief, finder.mends?(truth)] if evidence.any?
+      beliefs << [finder.remedy_belief, mends?(finder, truth)] if evidence.any?
       choice = finder.settled? || evidence.size == MOST ? nil : (choose ? choose.call(finder) : finder.next_test)
       return played(truth, finder, evidence, minutes, beliefs) unless choice
 
@@ -96,6 +96,8 @@ class FindingTrial
     )
   end
 
+  def mends?(finder, truth) = finder.mends?(truth)
+
   def draw_specimen
     tolerance = Gorvant::Catalogue.profile.fetch("tolerance")
     load = tolerance["load_va_fraction"]
@@ -109,12 +111,19 @@ class FindingTrial
   def answer(truth, test)
     return test.scale.answers.sample(random: @random) if @random.rand < @misread
 
-    column = @library.column(test)
-    code = column.codes[truth]
+    code = shown(truth, test)
     code = code.split("+").sample(random: @random) if code.include?("+")
     return measured(truth, test) if code.match?(/\Ab\d/)
 
     drawn(test.scale, code)
+  end
+
+  # The code that a truth shows in a test, and the hypothesis that it is.
+  def shown(truth, test) = @library.column(test).codes[truth]
+
+  def hypothesis(truth)
+    one = @library.hypotheses[truth]
+    one.steady ? @library.hypotheses[@library.index(one.steady)] : one
   end
 
   # An answer that the truth leaves open: by the odds that the trade gives it, misreads apart.
@@ -140,10 +149,8 @@ class FindingTrial
   end
 
   def specimen_volts(truth, state)
-    hypothesis = @library.hypotheses[truth]
-    hypothesis = @library.hypotheses[@library.index(hypothesis.steady)] if hypothesis.steady
     @bodies[state] ||= begin
-      solution = @maker.body_in(hypothesis, state).solution
+      solution = @maker.body_in(hypothesis(truth), state).solution
       scale = scale_of(solution.netlist)
       solution
         .netlist
@@ -161,4 +168,77 @@ class FindingTrial
         factors[branch.id] = @specimen[:loads][branch.id] if branch.load?
         factors[branch.id] = @specimen[:wires][branch.id] if branch.kind == :wire
       end
+end
+
+# The same with truths that no hypothesis is: two faults at once, or a fact noted wrongly that Find does not ask about.
+# A truth is a Hypothesis of its own; remedies: what of the library would be put right with it.
+class OutsideTrial < FindingTrial
+  Outside = Struct.new(:whole, :parts)
+
+  # Two single faults that go together, drawn by their shares among those that the complaint leaves.
+  def pair(symptoms)
+    loop do
+      members = Array.new(2) { draw(symptoms) }.uniq
+      both = members.map { |i| hypothesis(i) }
+      next unless members.size == 2 && both.all?(&:condemns?)
+
+      made = Outside.new(together(both), members)
+      return made if solved?(made)
+    end
+  end
+
+  # [Outside] of every answer of a choice or a flag that Find takes as noted.
+  def noted_wrongly
+    asked = Gorvant::Diagnosis.numbers.fetch("rig_facts")
+    rig = @library.situation.rig
+    keys =
+      Gorvant::Catalogue.facts.select { |key, about| %w[flag choice].include?(about["kind"]) && rig.asks?(key) }.keys
+    others = (keys - asked).flat_map { |key| otherwise(rig, key).map { |value| [key, value] } }
+    others
+      .map { |key, value| Outside.new(nothing.with(id: "#{key}_#{value}", facts: { key => value }), []) }
+      .select { |one| solved?(one) }
+  end
+
+  # Whether a part that is none of the truth stands above this belief.
+  def wrongly?(finder, truth, above)
+    top = finder.top.indexes.first
+    return false unless @library.hypotheses[top].condemns? && finder.remedy_belief > above
+
+    truth.parts.none? { |i| same?(i, top) }
+  end
+
+  # The Finder at the end of a play.
+  def ended(truth, symptoms) = play(truth, symptoms, mode: "fewest")
+
+  private
+
+  def played(_truth, finder, *) = finder
+  def mends?(_finder, _truth) = false
+
+  def nothing = @library.hypotheses[@library.index("nothing")]
+  def hypothesis(truth) = truth.is_a?(Outside) ? truth.whole : super
+  def shown(truth, test) = @library.code_of(truth.whole, test, nil).to_s
+
+  def together(both)
+    both[0].with(
+      id: both.map(&:id).join("+"),
+      faults: both.flat_map(&:faults),
+      senses: both[0].senses.merge(both[1].senses),
+      at: nil
+    )
+  end
+
+  def otherwise(rig, key)
+    about = Gorvant::Catalogue.facts.fetch(key)
+    (about["kind"] == "flag" ? [true, false] : about.fetch("of").keys) - [rig[key.to_sym]]
+  end
+
+  # Whether such a unit can be: two faults may exclude one another, a fact another.
+  def solved?(truth)
+    @library.tests.first(3).each { |test| shown(truth, test) }
+    @library.situation.states.each { |state| @maker.body_in(truth.whole, state.id) }
+    true
+  rescue Gorvant::Error, KeyError
+    false
+  end
 end

@@ -23,6 +23,15 @@ RSpec.describe "Find against units whose truth is known" do
     expect(sure.count { |_belief, right| right }).to be >= sure.size * 0.88
   end
 
+  it "seldom condemns a sound part where two are bad at once, or where a fact is noted wrongly" do
+    trial = OutsideTrial.new(library, Random.new(3), misread: 0.0)
+    truths = %w[no_heat iced_outdoor_unit].flat_map { |symptom| Array.new(8) { [trial.pair([symptom]), symptom] } }
+    noted = trial.noted_wrongly.sample(8, random: Random.new(3)).map { |one| [one, "no_heat"] }
+    ended = (truths + noted).map { |truth, symptom| [truth, trial.ended(truth, [symptom])] }
+    expect(ended.map { |_truth, finder| finder.evidence.size }).to all(be_positive)
+    expect(ended.count { |truth, finder| trial.wrongly?(finder, truth, 0.8) }).to be <= 1
+  end
+
   it "takes less time by choosing for time" do
     truths = FindingTrial.new(library, Random.new(5)).then { |trial| Array.new(16) { trial.draw(%w[no_heat]) } }
     minutes =
