@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 # Find against what it has no hypothesis of: two faults at once, and a fact noted wrongly that it does not ask about:
-# how often does a part that is none of the truth stand above 0.8? Seeded: `ruby bench/outside.rb [pairs a symptom] [seed]`.
+# how often does a part that is none of the truth stand above 0.8? Seeded: `ruby bench/outside.rb [pairs] [seed]`.
 require_relative "rigs"
 require_relative "../spec/support/finding_trial"
 
