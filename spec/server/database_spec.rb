@@ -14,9 +14,10 @@ RSpec.describe Gorvant::Server::Database, :server do
     described_class.forget(other)
   end
 
-  it "is one and the same for all of a block, and given back after it" do
-    one, same = described_class.hold(db) { [backend, backend] }
-    expect([same, Thread.new { backend }.value]).to eq([one, one])
+  it "is one and the same for all of a block, and nobody else's meanwhile" do
+    one, same, others = described_class.hold(db) { [backend, backend, Thread.new { backend }.value] }
+    expect(same).to eq(one)
+    expect(others).not_to eq(one)
   end
 
   it "lets an answer stand that was found in spite of a broken connection, and gives that to nobody else" do

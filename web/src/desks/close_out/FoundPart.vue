@@ -69,6 +69,7 @@ blockquote {
   display: grid;
   gap: 4px;
   justify-items: start;
+  align-content: start;
   margin: 0;
   padding: 8px 12px;
   border-left: 6px dashed var(--between);
@@ -80,19 +81,23 @@ blockquote.found {
   border-left: 6px solid var(--agrees);
 }
 
-/* About as much room as the answer takes. */
-.asked {
-  min-height: 150px;
+/* About as much room as the answer takes, and no less when it is shorter. */
+.asked,
+blockquote {
+  box-sizing: border-box;
+  min-height: 190px;
 }
 
 @media (max-width: 1040px) {
-  .asked {
+  .asked,
+  blockquote {
     min-height: 250px;
   }
 }
 
 @media (max-width: 640px) {
-  .asked {
+  .asked,
+  blockquote {
     min-height: 430px;
   }
 }
