@@ -24,7 +24,7 @@ module Gorvant
       # By how much a hypothesis of a library weighs more after all of these: the strongest counts.
       def self.weight(pasts, library, index) = pasts.map { |past| past.weight(library, index) }.max || 1.0
 
-      # The later, the less of it.
+      # The longer ago, the less of it.
       def weight(library, index)
         rate = rate(library, index) or return 1.0
         1.0 + ((numbers.fetch(rate) - 1.0) * (0.5**(days / numbers.fetch("half_life_days").to_f)))
