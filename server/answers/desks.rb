@@ -111,10 +111,11 @@ module Gorvant
         VisitRecords.of(row, kept: row[:desks].kept, reads: reads)
       end
 
-      # From the complaint and what was read to why, and what to measure next; nil while its signatures are not there.
+      # From the complaint and what was read to why, and what to measure next; nil while its signatures are not there,
+      # and, where a first look at them will do (`early`), that is not there either.
       def find(row, input)
         finders = Finders.new(memory, @readings)
-        library = finders.library(row) or return
+        library = finders.library(row) || (input[:early] && finders.first_library(row)) or return
         words = Desks::Find::Words.new(finders.finder(row, library, input))
         answer = words.to_h
         answer[:about] = words.about(input[:about]) if input[:about]

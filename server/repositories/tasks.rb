@@ -4,6 +4,8 @@ module Gorvant
   module Server
     # Long work of a crew: asked for, watched, cancelled.
     class Tasks < Repository
+      CHANNEL = "gorvant_tasks" # a word to workers that have nothing to do
+
       # The task for a key: one that waits or runs already, or a new one.
       def ask(kind, key, input)
         fields = {
@@ -16,6 +18,7 @@ module Gorvant
         db[:tasks].insert_conflict(target: %i[crew_id key], conflict_where: { state: %w[waiting running] }).insert(
           fields
         )
+        db.notify(CHANNEL)
         newest(key)
       end
 

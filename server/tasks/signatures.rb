@@ -10,18 +10,39 @@ module Gorvant
       # situation: Diagnosis::Situation; digest: of the rig revision.
       def self.key(digest, situation) = Computed.key(KIND, digest, situation.made_from)
 
-      # input: { "rig" => rig file, "as_found" => as the visit keeps it, "outdoor_degrees_f" }
+      # Of a first look at it: Diagnosis::FirstLook.
+      def self.first_key(digest, situation, look) = Computed.key(KIND, digest, situation.made_from, look.states)
+
+      # input: { "rig" => rig file, "as_found" => as the visit keeps it, "outdoor_degrees_f", "symptoms" => the
+      # complaint, "first_key" => where what is worked out for it first is kept }; without the last two it is worked
+      # out in one go.
       def initialize(input, _db = nil)
         rig = Formats::RigJson.read(input.fetch("rig"))
         found = AsFound.parse(input.fetch("as_found"), rig)
-        @maker = Diagnosis::Maker.new(Desks::Find.situation(rig, found, input["outdoor_degrees_f"]))
+        situation = Desks::Find.situation(rig, found, input["outdoor_degrees_f"])
+        @first_key = input["first_key"]
+        @look = @first_key && Diagnosis::FirstLook.of(situation, input.fetch("symptoms", []))
+        @maker = Diagnosis::Maker.new(situation)
       end
 
       def resumes? = true
-      def total = @maker.hypotheses.size
-      # What one hypothesis shows; nil of one that follows from another.
-      def step(index) = @maker.shows(@maker.hypotheses[index])
-      def answer(pieces) = pieces
+      def total = size + first
+
+      # What one hypothesis shows; nil of one that follows from another. First, of all of them, what the complaint asks
+      # for.
+      def step(index)
+        index < first ? @maker.shows(@maker.hypotheses[index], @look) : @maker.shows(@maker.hypotheses[index - first])
+      end
+
+      def answer(pieces) = pieces.drop(first)
+
+      # [key, answer] once the first look is done.
+      def early(pieces) = @look && pieces.size == first ? [@first_key, pieces] : nil
+
+      private
+
+      def size = @maker.hypotheses.size
+      def first = @look ? size : 0
     end
   end
 end

@@ -15,7 +15,7 @@ module Gorvant
       ENDED_KEPT_SECONDS = 2 * 86_400 # a page that was left open finds how its task ended
 
       # { kind => class } of what there is to work: every class of tasks/ that says a KIND. input and database in; then
-      # `total`, `step`, `answer` and `resumes?`, as Alike has them.
+      # `total`, `step`, `answer` and `resumes?`, as Alike has them, and `early` where some of it is of use sooner.
       def self.kinds =
         Server
           .constants
@@ -95,7 +95,7 @@ module Gorvant
           tidy
           @pruned_at = now
         end
-        sleep(IDLE_SECONDS)
+        @db.listen(Tasks::CHANNEL, timeout: IDLE_SECONDS) # what is asked for meanwhile is begun at once
       end
 
       def claim
@@ -122,12 +122,19 @@ module Gorvant
         wanted =
           (pieces.size...kind.total).all? do |index|
             pieces << kind.step(index)
+            keep_early(task, kind, pieces)
             next true if now - saved_at < SAVE_EVERY_SECONDS
 
             saved_at = now
             save(task, pieces, kind.total)
           end
         finish(task, kind, pieces) if wanted
+      end
+
+      # What can be answered from before all is done.
+      def keep_early(task, kind, pieces)
+        key, early = kind.early(pieces) if kind.respond_to?(:early)
+        Computed.new(@db).put(task[:kind], key, JSON.generate(early)) if key
       end
 
       # Whether the task is still wanted.

@@ -56,6 +56,7 @@ RSpec.describe "Find", :browser, type: :feature do
     id = visit_of(unit)
     visit "/visits/#{id}/find"
     expect(page).to have_css("[data-testid=suspects]", wait: 60)
+    expect(page).to have_no_css("[data-testid=first-look]", wait: 60)
     known = library(id)
     tests = 0
     until %w[proved found as_designed not_now].include?(find("[data-testid=outcome]")["data-outcome"]) || tests == most

@@ -2,6 +2,7 @@
 
 require_relative "../support/server"
 require_relative "../support/contract"
+require_relative "../support/killed_worker"
 
 RSpec.describe "Find", :server do
   weather = (2000..).each.lazy.map { |hundredths| hundredths / 100.0 }.each_entry
@@ -42,6 +43,27 @@ RSpec.describe "Find", :server do
           )
     expect(answer["suspects"].sum { |one| one["belief"] } + answer["rest"]["belief"]).to be_within(0.01).of(1.0)
     expect(answer["next"]["condition"]["call"]).to eq("heat")
+  end
+
+  it "gives a first look of the complaint's calls while all else is worked out, to who asks for it, and no mark" do
+    send_json(:patch, visit, version: fetch(visit) && answer["version"], symptoms: %w[no_heat])
+    ask(early: true)
+    expect([last_response.status, answer["state"]]).to eq([202, "waiting"])
+    KilledWorker.after_first_look(self, worker, db)
+    ask
+    expect(last_response.status).to eq(202)
+    task = answer
+    ask(early: true)
+    expect([last_response.status, answer["task"]]).to eq([200, task])
+    first = answer
+    expect(first["first_look"]).to match(/\AFirst look: \d+ of \d+ tests, in Heat\./)
+    expect([first["outcome"]["key"], first["next"]["condition"]["call"]]).to eq(%w[open heat])
+    expect([listed, mark]).to eq(%w[untouched untouched])
+    worker.run_one
+    ask(early: true)
+    expect(answer.values_at("first_look", "task")).to eq([nil, nil])
+    expect(answer["looked_at"]["tests"]).to be > first["looked_at"]["tests"] * 2
+    expect(listed).to eq("so_far")
   end
 
   it "weighs a reading as it comes, and forgets it when it is taken back" do

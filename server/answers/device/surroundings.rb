@@ -23,6 +23,8 @@ module Gorvant
     # Named by what they are of; a device never works them out.
     module Signatures
       def self.key(digest, situation) = Answers::Along.name(digest, situation)
+      # A first look at them is never taken along.
+      def self.first_key(digest, situation, look) = [key(digest, situation), *look.states].join
     end
   end
 end

@@ -25,6 +25,17 @@ module Gorvant
         end
       end
 
+      # What is there of them for the complaint before the rest is; nil where nothing is yet.
+      def first_library(row)
+        situation = situation(row)
+        look = Diagnosis::FirstLook.of(situation, row[:symptoms].to_a) or return nil
+        key = Signatures.first_key(row[:digest], situation, look)
+        Warm.library([key, row[:outdoor_degrees_f], situation.told]) do
+          kept = @computed.get(key)
+          kept && Diagnosis::Library.new(situation, JSON.parse(kept), look)
+        end
+      end
+
       # asked: what a FindRequest gives.
       def finder(row, library, asked = {})
         kept = row[:desks].kept

@@ -8,6 +8,7 @@ module Gorvant
         optional(:call).filled(:string, included_in?: Catalogue.calls.keys)
         optional(:mode).filled(:string, included_in?: Diagnosis::NextTests::MODES)
         optional(:skip).value(:array, max_size?: 60).each(:string, max_size?: 200)
+        optional(:early).filled(:bool)
         optional(:about).filled(:string, max_size?: 200)
       end
     end

@@ -55,7 +55,8 @@ module Gorvant
 
       # Two faults at once, looked for where nothing alone explains what was read.
       def pairs = @pairs ||= Pairs.new(self)
-      def unexplained? = evidence.size > 1 && beliefs.all.last >= Diagnosis.numbers.dig("pairs", "none_from")
+      def unexplained? =
+        !library.first_look? && evidence.size > 1 && beliefs.all.last >= Diagnosis.numbers.dig("pairs", "none_from")
 
       # [Suspect], most probable first; as many as weigh something.
       def suspects(most = 8)
@@ -92,6 +93,8 @@ module Gorvant
       # What the visit found is in front: it is put right, and the call run again, before anything is looked for beside
       # it.
       def found?
+        return false if library.first_look?
+
         one = library.hypotheses[top.indexes.first]
         one.kind == "found" && top.belief >= Diagnosis.numbers["likely_found"] && @symptoms.any?
       end
@@ -115,7 +118,9 @@ module Gorvant
       end
 
       # One remedy stands so high that it is proved next.
-      def sure?
+      def sure? = !library.first_look? && stands_high?
+
+      def stands_high?
         one = library.hypotheses[top.indexes.first]
         return false if one.none_of_these?
 
@@ -126,6 +131,7 @@ module Gorvant
       # comes and goes reads well between. Where nobody looked, or the weather forbids the call, it is never said.
       def not_now?
         return @not_now unless @not_now.nil?
+        return @not_now = false if library.first_look?
 
         @not_now =
           @symptoms.any? && !found? && !sure? && @symptoms.all? { |symptom| looked_at?(symptom) } &&
@@ -236,19 +242,15 @@ module Gorvant
           .transform_values(&:size)
       end
 
-      # How much all weigh together under which a fuse opens in some call.
-      def blowing =
-        @blowing ||=
-          library.hypotheses.each_index.sum do |i|
-            marks = library.marks_of(i)
-            marks && marks.values.any? { |found| found.include?("blown") } ? beliefs[i] : 0.0
-          end
+      # How much all weigh together under which a fuse opens in some call; at a first look, may open in one.
+      def blowing = @blowing ||= library.hypotheses.each_index.sum { |i| library.blows?(i) ? beliefs[i] : 0.0 }
 
       # Whether a further test with the power on may cost a fuse.
       def fuse_care? = @symptoms.include?(FUSE) || fuse_open? || blowing >= Diagnosis.numbers.dig("fuse_care", "from")
 
       # The fuse itself is open, and nothing here says what opened it.
-      def fuse_open? = !@symptoms.include?(FUSE) && sure? && library.hypotheses[top.indexes.first].id == FUSE_OPEN
+      def fuse_open? =
+        !@symptoms.include?(FUSE) && stands_high? && library.hypotheses[top.indexes.first].id == FUSE_OPEN
 
       # Seconds that the board's hold may last: read, or both that are usual.
       def hold_seconds = Diagnosis.hold_seconds(@situation.rig)

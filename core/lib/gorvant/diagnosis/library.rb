@@ -17,9 +17,11 @@ module Gorvant
 
       MOST_REMEMBERED = 60
 
-      attr_reader :situation, :hypotheses, :tests, :marks
+      attr_reader :situation, :hypotheses, :tests, :marks, :look
 
-      def initialize(situation, pieces)
+      # look: what of it is there.
+      def initialize(situation, pieces, look = FirstLook::WHOLE)
+        @look = look
         @maker = Maker.new(situation)
         @situation = situation
         @hypotheses = @maker.hypotheses
@@ -44,10 +46,15 @@ module Gorvant
       end
 
       # Makes and lays out in one go: for specs, benches and small rigs.
-      def self.of(situation)
+      def self.of(situation, look = FirstLook::WHOLE)
         maker = Maker.new(situation)
-        new(situation, maker.hypotheses.map { |one| maker.shows(one) })
+        new(situation, maker.hypotheses.map { |one| maker.shows(one, look) }, look)
       end
+
+      # Whether other calls are still to come: then nothing is sure.
+      def first_look? = !@look.whole?
+      # How many tests it can say something of.
+      def known_tests = @tests.count { |test| @look.at?(test) }
 
       def size = @hypotheses.size
       def index(id) = @by_id.fetch(id)
@@ -89,9 +96,14 @@ module Gorvant
         @remedies ||= @hypotheses.map { |one| remedy(one.steady ? @hypotheses[@by_id.fetch(one.steady)] : one) }
 
       # Marks of a hypothesis by call; of one that comes and goes, those of its steady case.
-      def marks_of(index)
-        own = @hypotheses[index]
-        @marks[own.steady ? @by_id.fetch(own.steady) : index]
+      def marks_of(index) = @marks[steady(index)]
+
+      # Whether a fuse opens with it in some call; while calls are still to come, whether one may.
+      def blows?(index)
+        marks = marks_of(index) or return false # none of these
+
+        blown = marks.values.any? { |found| found.include?("blown") }
+        blown || (first_look? && may_blow?(@hypotheses[steady(index)]))
       end
 
       # A test that is not in the list, in a state or another condition.
@@ -99,6 +111,17 @@ module Gorvant
         @columns[test.id] ||= shape(test.scale, codes { |one, _i| @maker.code_in(condition, test, one) })
 
       private
+
+      def may_blow?(hypothesis)
+        kinds = Diagnosis.numbers.dig("fuse_care", "may_blow")
+        hypothesis.faults.any? { |fault| kinds.include?(fault["kind"]) }
+      end
+
+      # The hypothesis itself, or of one that comes and goes what it is while it is there.
+      def steady(index)
+        own = @hypotheses[index]
+        own.steady ? @by_id.fetch(own.steady) : index
+      end
 
       def remedy(one)
         return one.id if one.at.nil? || %w[opened as_designed found].include?(one.kind)

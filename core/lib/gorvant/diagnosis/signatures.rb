@@ -16,13 +16,14 @@ module Gorvant
         @rigs = {}
       end
 
-      # What one hypothesis shows: { "codes" => [code of each test], "marks" => { state => [mark] } }.
-      def shows(hypothesis)
+      # What one hypothesis shows: { "codes" => [code of each test], "marks" => { state => [mark] } }. Of a FirstLook
+      # only what belongs to it: all other codes are unknown, and calls beside it have no marks.
+      def shows(hypothesis, look = FirstLook::WHOLE)
         return nil if hypothesis.none_of_these? || hypothesis.steady
 
         bodies = bodies(hypothesis)
-        codes = @tests.map { |test| code(test, hypothesis, bodies) }
-        { "codes" => codes, "marks" => marks(hypothesis, bodies) }
+        codes = @tests.map { |test| look.at?(test) ? code(test, hypothesis, bodies) : Scale::UNKNOWN }
+        { "codes" => codes, "marks" => marks(hypothesis, bodies, look) }
       end
 
       # The code of one test for a hypothesis by itself, in a condition that may be no state. What was solved for the
@@ -280,9 +281,9 @@ module Gorvant
       end
 
       # { call => marks }, and of frost under the heating call.
-      def marks(hypothesis, bodies)
-        all = own_calls.to_h { |call| [call, bodies[call].marks] }
-        all["heat"] += frost(hypothesis, bodies) if all["heat"]
+      def marks(hypothesis, bodies, look)
+        all = own_calls.select { |call| look.in?(call) }.to_h { |call| [call, bodies[call].marks] }
+        all["heat"] += frost(hypothesis, bodies) if all["heat"] && look.frost
         all
       end
 

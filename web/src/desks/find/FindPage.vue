@@ -29,8 +29,10 @@ watch(
   { immediate: true },
 )
 const { readings, problem: refused, busy, keep, takeBack } = useReadings(props.id)
+const fork = ref<InstanceType<typeof NextTest> | null>(null)
 const { answer, task, problem, asking, again, cancel, stands, mode, skipped, suspect, skip } = useFind(
   props.id,
+  () => fork.value?.typing() ?? false,
 )
 
 // What it comes to now stands at its tab.
@@ -126,7 +128,6 @@ const { value: scene } = useQuestion<Condition, Scene>(
   (condition) => api.drawing({ kind: 'visit', id: props.id }, { condition, view: 'loops' }),
 )
 
-const fork = ref<InstanceType<typeof NextTest> | null>(null)
 useEventListener(window, 'keydown', (event: KeyboardEvent) => {
   if (isTyping(event) || event.ctrlKey || event.metaKey || event.altKey) return
   if (/^[1-9]$/.test(event.key)) fork.value?.choose(Number(event.key) - 1)
@@ -160,7 +161,7 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
       }}</RouterLink>
     </VisitHead>
     <ProblemNote v-if="problem ?? refused" :problem="(problem ?? refused)!" />
-    <section v-if="task" class="working" role="status" data-testid="working-out">
+    <section v-if="task && !answer?.first_look" class="working" role="status" data-testid="working-out">
       <p>
         {{ answer ? $t('FindPage.workedOutAnew') : $t('FindPage.workedOut') }}
       </p>
@@ -168,7 +169,7 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
       <el-button class="key" @click="cancel">{{ $t('FindPage.stop') }}</el-button>
       <SymptomLeads v-if="visit && leads.length && !answer" :visit="visit" :symptoms="leads" here />
     </section>
-    <el-skeleton v-if="!answer && asking" :rows="6" :aria-label="$t('FindPage.weighing')" />
+    <el-skeleton v-if="!answer && asking && !task" :rows="6" :aria-label="$t('FindPage.weighing')" />
     <div v-else-if="!answer && !task && !problem" class="working">
       <el-button class="key" @click="again">{{ $t('FindPage.workItOut') }}</el-button>
     </div>
@@ -183,7 +184,17 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
           <p>
             <b aria-hidden="true">{{ SIGN[answer.outcome.key] }}</b> {{ answer.outcome.says }}
           </p>
-          <p class="quiet">{{ answer.outcome.not_proved }}</p>
+          <p v-if="answer.first_look" class="quiet" role="status" data-testid="first-look">
+            {{ answer.first_look }}
+            <TaskProgress
+              v-if="task"
+              :label="$t('FindPage.faultsWorkedOut')"
+              :done="task.done"
+              :total="task.total"
+              thin
+            />
+          </p>
+          <p v-else class="quiet">{{ answer.outcome.not_proved }}</p>
           <p v-for="one in answer.changed" :key="one.says" class="changed">≠ {{ one.says }}</p>
         </section>
         <section
@@ -295,9 +306,17 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
 }
 
 .stand {
+  position: relative;
   padding: 8px 12px;
   border-left: 6px dashed var(--between);
   background: var(--panel);
+}
+
+.stand .el-progress {
+  position: absolute;
+  right: 0;
+  bottom: 0;
+  left: 0;
 }
 
 .stand.proved,

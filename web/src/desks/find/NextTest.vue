@@ -61,7 +61,10 @@ function minutes() {
 const choose = (lane: Lane) =>
   emit('keep', { function: test.value.function, place: test.value.place, choice: lane.raw })
 const digit = (i: number) => (i < 9 ? String(i + 1) : '')
-defineExpose({ choose: (i: number) => !numeric.value && lanes.value[i] && choose(lanes.value[i]) })
+defineExpose({
+  choose: (i: number) => !numeric.value && lanes.value[i] && choose(lanes.value[i]),
+  typing: () => typed.value !== '',
+})
 </script>
 
 <template>

@@ -7,19 +7,23 @@ export type Way = Find['mode']
 const TICK_MS = 20_000
 
 /** Find of one visit: where one stands, how the next test is chosen, what cannot be done here, whom it is about. A hold
- *  runs on while one looks, so it is asked again while one is on. */
-export function useFind(id: string) {
+ *  runs on while one looks, so it is asked again while one is on. inHand: whether a reading is being typed in: what is
+ *  worked out meanwhile does not take the test away from under it. */
+export function useFind(id: string, inHand: () => boolean) {
   const stands = ref<Place | null>(null)
   const mode = ref<Way>('cheapest')
   const skipped = ref<string[]>([])
   const suspect = ref<string | null>(null)
-  const { answer, task, problem, asking, again, cancel } = useLongAnswer<Find>(() =>
-    api.find(id, {
-      mode: mode.value,
-      ...(stands.value ? { stands: stands.value } : {}),
-      ...(skipped.value.length ? { skip: skipped.value } : {}),
-      ...(suspect.value ? { about: suspect.value } : {}),
-    }),
+  const { answer, task, problem, asking, again, cancel } = useLongAnswer<Find>(
+    () =>
+      api.find(id, {
+        early: true,
+        mode: mode.value,
+        ...(stands.value ? { stands: stands.value } : {}),
+        ...(skipped.value.length ? { skip: skipped.value } : {}),
+        ...(suspect.value ? { about: suspect.value } : {}),
+      }),
+    { restOf: (found) => found.task, inHand },
   )
   watch([stands, mode, skipped, suspect], again, { immediate: true })
   const ticking = window.setInterval(() => {

@@ -4614,6 +4614,10 @@ export interface components {
                 classes: number;
                 tests: number;
             };
+            /** @description What is there while all else is worked out; null where all of it is */
+            first_look: string | null;
+            /** @description What works out the rest of a first look */
+            task?: components["schemas"]["Task"];
             /** @enum {string} */
             stands: "wall" | "air_handler" | "outdoor";
             call: string;
@@ -7640,6 +7644,8 @@ export interface operations {
                     mode?: "cheapest" | "fewest" | "here";
                     /** @description Tests that cannot be made here */
                     skip?: string[];
+                    /** @description A first look will do: what the complaint's calls show, while all else is worked out */
+                    early?: boolean;
                     /** @description A suspect to prove or clear soonest */
                     about?: string;
                 };

@@ -28,8 +28,9 @@ module Gorvant
             looked_at: {
               hypotheses: @library.size,
               classes: @library.classes.size,
-              tests: @library.tests.size
+              tests: @library.known_tests
             },
+            first_look: first_look,
             stands: @finder.stands,
             call: @finder.call,
             mode: @finder.mode,
@@ -171,6 +172,15 @@ module Gorvant
           { key: key, says: words("outcome_#{says}", **fields), not_proved: words("not_proved_#{says}", **fields) }
         end
 
+        # What is there before the rest is worked out; nil where all of it is.
+        def first_look
+          return nil unless @library.first_look?
+
+          calls = @library.look.states.map { |id| @situation.state(id).condition.call }.uniq
+          titles = calls.map { |call| Catalogue.calls.fetch(call).fetch("title") }
+          words("first_look", known: @library.known_tests, all: @library.tests.size, calls: titles.join(", "))
+        end
+
         # [key, key of its words, what it speaks of]
         def outcome_words
           key = outcome_key(hypothesis(@finder.top))
@@ -194,6 +204,7 @@ module Gorvant
         def all_clear?(top, key) = top.id == "nothing" && top.as_designed? && %w[as_designed nothing_left].include?(key)
 
         def outcome_key(top)
+          return "open" if @library.first_look?
           return "none" if top.none_of_these? && @finder.unexplained?
           return "found" if @finder.found?
           return "landings" if @finder.landings_seen?

@@ -9,6 +9,8 @@ const props = defineProps<{
   total: number | null | undefined
   /** "45 of 440" in the place of a percentage. */
   counted?: boolean
+  /** A line along an edge, without figures. */
+  thin?: boolean
 }>()
 const { t } = useI18n()
 const percent = computed(() =>
@@ -29,6 +31,8 @@ function says() {
     :percentage="waits ? 100 : percent"
     :indeterminate="waits"
     :format="says"
+    :show-text="!thin"
+    :stroke-width="thin ? 3 : 6"
     :aria-label="label"
     :aria-valuetext="says()"
   />

@@ -1,0 +1,74 @@
+# frozen_string_literal: true
+
+module Gorvant
+  module Diagnosis
+    # What of a unit's signatures is worked out before all else, so that there is something to measure soon: what is
+    # read and seen in the calls of the complaint, and what no circuit has to be solved for. Frost comes along only
+    # where the complaint is one of frost. No answer of it is sure: the other calls are still to come.
+    class FirstLook
+      FROST_MARKS = %w[ice never_defrosts often_defrosts coil_switch_shut].freeze
+      COLD = %w[heat_cold defrost].freeze
+      # Solved for in many calls, or over a run, beside the one that they are made in.
+      OVER_CALLS = %w[ice forced_defrost coil_switch_watched].freeze
+      private_constant :FROST_MARKS, :COLD, :OVER_CALLS
+
+      # states: ids of Situation::State; frost: whether frost and defrosts are part of it.
+      attr_reader :states, :frost
+
+      # The look of a complaint; nil where it asks for all calls: of a fuse that blows nothing is offered before all of
+      # them are known. A complaint that shows in any call, and no complaint, have the season's own.
+      def self.of(situation, symptoms)
+        ways = symptoms.flat_map { |symptom| Catalogue.symptoms.dig(symptom, "shows") || [] }
+        return nil if ways.any? { |way| way["with"] == "blown" }
+
+        frost = ways.any? { |way| FROST_MARKS.include?(way["with"]) }
+        calls = ways.filter_map { |way| way["call"] } + (ways.all? { |way| way["call"] } ? [] : [season(situation)])
+        calls << season(situation) if calls.empty?
+        new(states(situation, calls.uniq, frost), frost, situation.netlist)
+      end
+
+      def self.season(situation) = situation.allowed?("heat") ? "heat" : "cool"
+
+      # Those of the calls that the weather allows and this unit has.
+      def self.states(situation, calls, frost)
+        wanted = calls.select { |call| situation.allowed?(call) } + (frost ? COLD : [])
+        wanted.select { |id| situation.state(id) }
+      end
+      private_class_method :season, :states
+
+      def initialize(states, frost, netlist)
+        @states = states
+        @frost = frost
+        @netlist = netlist
+      end
+
+      def in?(state) = @states.include?(state)
+
+      # Whether a test belongs to it.
+      def at?(test)
+        return false unless test.state.nil? || in?(test.state)
+        return @frost if OVER_CALLS.include?(test.place)
+
+        NextTests.powered?(test) && !of_fuse?(test)
+      end
+
+      # Whether it leaves nothing out.
+      def whole? = false
+
+      # Everything.
+      class Whole < FirstLook
+        def initialize = super([].freeze, true, nil)
+        def whole? = true
+        def in?(_state) = true
+        def at?(_test) = true
+      end
+
+      WHOLE = Whole.new.freeze
+
+      private
+
+      # What a fuse's ohms are hangs on every call that may have blown it.
+      def of_fuse?(test) = test.function == "ohms" && test.place != "between" && @netlist[test.place].kind == :fuse
+    end
+  end
+end
