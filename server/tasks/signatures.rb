@@ -26,12 +26,12 @@ module Gorvant
       end
 
       def resumes? = true
-      def total = size + first
+      def total = @maker.hypotheses.size + first
 
       # What one hypothesis shows; nil of one that follows from another. First, of all of them, what the complaint asks
       # for.
       def step(index)
-        index < first ? @maker.shows(@maker.hypotheses[index], @look) : @maker.shows(@maker.hypotheses[index - first])
+        index < first ? @maker.shows(likeliest[index], @look) : @maker.shows(@maker.hypotheses[index - first])
       end
 
       def answer(pieces) = pieces.drop(first)
@@ -41,8 +41,8 @@ module Gorvant
 
       private
 
-      def size = @maker.hypotheses.size
-      def first = @look ? size : 0
+      def likeliest = @likeliest ||= @look ? @look.among(@maker.hypotheses) : []
+      def first = likeliest.size
     end
   end
 end

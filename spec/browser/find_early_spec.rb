@@ -11,7 +11,10 @@ RSpec.describe "Find, before all of it is worked out", :browser, type: :feature 
     visit "/visits/#{id}/find"
     expect(page).to have_css("[data-testid=working-out]")
     KilledWorker.after_first_look(self, worker, db)
-    expect(page).to have_css("[data-testid=first-look]", text: /First look: \d+ of \d+ tests, in Heat/)
+    expect(page).to have_css(
+      "[data-testid=first-look]",
+      text: /First look: the likeliest \d+ of \d+ causes, as they show in Heat/
+    )
     expect(find("[data-testid=outcome]")["data-outcome"]).to eq("open")
     expect(page).to have_css("[data-testid=next-test]").and have_no_css("[data-testid=working-out]")
     expect(page.evaluate_script("document.documentElement.scrollWidth")).to be <= 390

@@ -31,6 +31,12 @@ RSpec.describe "Find", :browser, type: :feature do
     end
   end
 
+  # Once all of it is worked out.
+  def see_all(part)
+    expect(page).to have_css("[data-testid=#{part}]", wait: 60)
+    expect(page).to have_no_css("[data-testid=first-look]", wait: 60)
+  end
+
   # What a unit with this truth would answer.
   def truly(library, truth, test)
     column = library.column(library.test(test))
@@ -55,8 +61,7 @@ RSpec.describe "Find", :browser, type: :feature do
   def solve(unit, truth, most:)
     id = visit_of(unit)
     visit "/visits/#{id}/find"
-    expect(page).to have_css("[data-testid=suspects]", wait: 60)
-    expect(page).to have_no_css("[data-testid=first-look]", wait: 60)
+    see_all("suspects")
     known = library(id)
     tests = 0
     until %w[proved found as_designed not_now].include?(find("[data-testid=outcome]")["data-outcome"]) || tests == most
@@ -91,7 +96,7 @@ RSpec.describe "Find", :browser, type: :feature do
   it "is worked by keys, stays where one stands, turns to one suspect, and takes a reading back" do
     id = visit_of("North unit")
     visit "/visits/#{id}/find"
-    expect(page).to have_css("[data-testid=next-test]", wait: 60)
+    see_all("next-test")
     test = find("[data-testid=next-test]")["data-test"]
     first = find("[data-testid^=lane-]", match: :first).text
     page.send_keys("1")
@@ -165,7 +170,7 @@ RSpec.describe "Find", :browser, type: :feature do
 
   it "draws a road map on one page, to print and take along" do
     visit "/visits/#{visit_of("Kiln shed unit")}/find"
-    expect(page).to have_css("[data-testid=next-test]", wait: 60)
+    see_all("next-test")
     first = find("[data-testid=next-test]").text
     find("[data-testid=to-road-map]").click
     expect(page).to have_css("[data-testid=road-leaf]", minimum: 4, maximum: 25)
@@ -180,7 +185,7 @@ RSpec.describe "Find", :browser, type: :feature do
       visit "/"
       page.execute_script("localStorage.setItem('gorvant.theme', '#{theme}')")
       visit "/visits/#{visit_of("North unit")}/find"
-      expect(page).to have_css("[data-testid=next-test]", wait: 60)
+      see_all("next-test")
       find("[data-testid^=suspect-]", match: :first).click
       expect(complaints).to eq([])
       resize(390, 844)

@@ -56,7 +56,7 @@ RSpec.describe "Find", :server do
     ask(early: true)
     expect([last_response.status, answer["task"]]).to eq([200, task])
     first = answer
-    expect(first["first_look"]).to match(/\AFirst look: \d+ of \d+ tests, in Heat\./)
+    expect(first["first_look"]).to match(/\AFirst look: the likeliest \d+ of \d+ causes, as they show in Heat\./)
     expect([first["outcome"]["key"], first["next"]["condition"]["call"]]).to eq(%w[open heat])
     expect([listed, mark]).to eq(%w[untouched untouched])
     worker.run_one

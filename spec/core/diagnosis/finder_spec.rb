@@ -208,9 +208,19 @@ RSpec.describe Gorvant::Diagnosis::Finder do
   end
 
   describe "ice" do
-    it "is asked by its pattern first, where the complaint is ice" do
-      finder = boathouse.finder(%w[iced_outdoor_unit], stands: "outdoor", call: "heat")
-      expect(asks(finder)).to eq(["seen", nil, "ice"])
+    it "is asked by its pattern first, where the complaint is ice: from anywhere, however the test is chosen, once" do
+      ways = [{}, { stands: "outdoor" }, { stands: "wall", mode: "fewest" }, { call: "heat", mode: "cheapest" }]
+      first = ["seen", nil, "ice"]
+      expect(ways.map { |how| asks(boathouse.finder(%w[no_heat iced_outdoor_unit], **how)) }).to all(eq(first))
+      pattern = %w[heat seen ice bottom_rows]
+      id = boathouse.library.tests.find { |test| test.place == "ice" }.id
+      others = [
+        boathouse.finder(%w[iced_outdoor_unit], pattern),
+        boathouse.finder(%w[iced_outdoor_unit], skip: [id]),
+        boathouse.finder(%w[iced_outdoor_unit], stands: "wall", mode: "here"),
+        boathouse.finder(%w[no_heat], stands: "outdoor")
+      ]
+      expect(others.map { |finder| asks(finder) }).not_to include(first)
     end
 
     # What leaves a coil iced, by what was planted; on a board whose clock asks for cold as it counts, a switch that

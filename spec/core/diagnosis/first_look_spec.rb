@@ -57,6 +57,23 @@ RSpec.describe Gorvant::Diagnosis::FirstLook do
     end
   end
 
+  it "is of the likeliest, what comes and goes with what stays; all others weigh with none of these" do
+    all = Gorvant::Diagnosis::Hypotheses.new(situation).all
+    among = look(%w[no_heat]).among(all)
+    ids = among.map(&:id)
+    expect(ids).to include("nothing", *among.filter_map(&:steady))
+    expect([ids, ids.last]).to eq([all.map(&:id) & ids, "none"])
+    shares = [all, among].map { |list| list.reject(&:steady).sum(&:share) }
+    expect(shares.first).to be_within(1e-9).of(
+      shares.last - all.select { |one| one.steady && !ids.include?(one.id) }.sum(&:share)
+    )
+    steady = ->(list) { list[0...-1].reject(&:steady) }
+    left = steady.call(all) - steady.call(among)
+    expect(left.map(&:share).max).to be <=
+      (steady.call(among) - [among.find { |one| one.id == "nothing" }]).map(&:share).min
+    expect(steady.call(among).sum(&:share) / steady.call(all).sum(&:share)).to be_between(0.95, 0.965)
+  end
+
   describe "an answer of it" do
     let(:early) do
       whole = Finding.library("single stage", BenchRigs::SINGLE, 34.0)
@@ -80,7 +97,7 @@ RSpec.describe Gorvant::Diagnosis::FirstLook do
     it "names itself, offers nothing that it does not know, and is sure of nothing that the whole is sure of" do
       expect(whole.finder(%w[no_heat], *sure)).to be_sure
       first = words(early, sure)
-      expect(first[:first_look]).to match(/\AFirst look: \d+ of \d+ tests, in Heat\./)
+      expect(first[:first_look]).to match(/\AFirst look: the likeliest \d+ of \d+ causes, as they show in Heat\./)
       expect([first[:looked_at][:tests], words(whole, sure)[:first_look]]).to match([be < 150, nil])
       expect(first[:outcome][:key]).to eq("open")
       finder = early.finder(%w[no_heat], *sure)
@@ -97,10 +114,17 @@ RSpec.describe Gorvant::Diagnosis::FirstLook do
     end
 
     it "spares a fuse: what may burn one in a call that is still to come counts as if it did" do
-      blowing = [whole, early].map { |find| (0...find.library.size).select { |i| find.library.blows?(i) } }
-      expect([blowing.first.size, blowing.first - blowing.last]).to match([be > 40, []])
+      ids = ->(find, &those) do
+        find.library.hypotheses.each_index.select(&those).map { |i| find.library.hypotheses[i].id }
+      end
+      blowing = [whole, early].map { |find| ids.call(find) { |i| find.library.blows?(i) } }
+      known = ids.call(early) { true }
+      expect([(blowing.first & known).size, (blowing.first & known) - blowing.last]).to match([be > 10, []])
       expect(early.finder(%w[no_heat])).not_to be_fuse_care
-      expect(early.finder(%w[no_heat], %w[heat seen display blank])).to be_fuse_care
+      [[%w[heat seen display blank]], [["heat", "volts_ac", %w[wall.C wall.R], 0.1]]].each do |told|
+        careful, usual = [early, whole].map { |find| find.finder(%w[no_heat], *told).blowing }
+        expect(careful).to be >= usual
+      end
     end
   end
 end

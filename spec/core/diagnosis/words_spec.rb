@@ -27,9 +27,23 @@ RSpec.describe Gorvant::Desks::Find::Words do
     when Array
       value.flat_map { |inner| sentences(inner, key) }
     when String
-      if %w[says title first proof shows sort alike carried_by against not_proved cautions assumed at_title].include?(
-           key
-         )
+      if %w[
+           says
+           title
+           first
+           proof
+           shows
+           sort
+           again
+           first_look
+           alike
+           carried_by
+           against
+           not_proved
+           cautions
+           assumed
+           at_title
+         ].include?(key)
         [value]
       else
         []

@@ -13,6 +13,7 @@ module Gorvant
       # symptoms: ids. evidence: [Clue]. hold: "in_force", "over" or nil where nobody knows. past: [Past].
       def initialize(library, symptoms: [], evidence: [], hold: nil, past: [])
         @library = library
+        @evidence = evidence
         @told = evidence.map { |clue| told_by(clue) }
         @likelihoods = @told.map(&:mean)
         @past = past
@@ -32,6 +33,14 @@ module Gorvant
       # How much none of these would weigh had one piece of the evidence not been told: by its number.
       def none_without(told) = weighed(@told.reject.with_index { |_one, e| e == told }).last
 
+      # How probable it is, by all that was told, that this piece of it was misread.
+      def misread(told)
+        clue = @evidence[told]
+        slip = clue.column.scale.slip * clue.told.sum
+        rates = @likelihoods[told]
+        (0...(@all.size - 1)).sum { |i| rates[i].zero? ? 0.0 : @all[i] * [slip / rates[i], 1.0].min }
+      end
+
       # Bits that one more answer of this column is expected to bring about what is to be put right. It is never more
       # than what it brings about all there is to know.
       def gain(column)
@@ -50,11 +59,7 @@ module Gorvant
       # Bits that it is expected to bring about whether it is one of these: [index].
       def gain_about(column, indexes)
         both, = expected(column)
-        yes = Array.new(both.size, 0.0)
-        indexes.each do |i|
-          row = column.codes[i] ? column.scale.row(column.codes[i]) : column.none
-          row.each_with_index { |part, a| yes[a] += @all[i] * part }
-        end
+        yes, = spread(column, *only(indexes))
         whether(yes.sum) - both.each_index.sum { |a| both[a].zero? ? 0.0 : both[a] * whether(yes[a] / both[a]) }
       end
 
@@ -127,13 +132,26 @@ module Gorvant
       def whether(share) = Scale.entropy([share, [1.0 - share, 0.0].max])
 
       # [[P(answer)], bits that stay open where the truth is known]
-      def expected(column)
-        left = 1.0 - @all.last
+      def expected(column) = spread(column, @all, 1.0)
+
+      # [beliefs of these alone, all others nothing; their sum], once for all columns.
+      def only(indexes)
+        (@only ||= {}.compare_by_identity)[indexes] ||= begin
+          weights = Array.new(@all.size, 0.0)
+          indexes.each { |i| weights[i] = @all[i] }
+          [weights, weights.sum]
+        end
+      end
+
+      # The same of any weights with this sum: of each answer, and of what stays open.
+      def spread(column, weights, total)
+        none = weights.last
+        left = total - none
         answers = Array.new(column.none.size, 0.0)
         known = 0.0
         column.others.each do |row, bits, list|
           share = 0.0
-          list.each { |i| share += @all[i] }
+          list.each { |i| share += weights[i] }
           next if share < TOO_LITTLE
 
           left -= share
@@ -141,7 +159,6 @@ module Gorvant
           row.each_with_index { |part, a| answers[a] += share * part }
         end
         left = 0.0 if left.negative?
-        none = @all.last
         column.common.each_with_index { |part, a| answers[a] += (left * part) + (none * column.none[a]) }
         [answers, known + (left * column.common_bits) + (none * column.none_bits)]
       end

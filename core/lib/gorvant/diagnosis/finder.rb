@@ -75,7 +75,7 @@ module Gorvant
       # changed. nil where nothing is left that would tell.
       def next_test
         return nil if found?
-        return waiting if waiting
+        return waiting || first_of_all if waiting || first_of_all
         return confirming if (sure? || likely_design?) && !top.proved && confirming
 
         sure? ? nil : question || own_look || next_tests.all.first
@@ -108,6 +108,12 @@ module Gorvant
         return nil unless @hold == "in_force" && library.hypotheses[top.indexes.first].turns["board"] == "hold"
 
         next_tests.of("after_the_wait")
+      end
+
+      # What a complaint is about is looked at before anything is read: of ice, where on the coil it is.
+      def first_of_all
+        places = @symptoms.filter_map { |symptom| Catalogue.symptoms.dig(symptom, "first") }
+        places.lazy.filter_map { |place| next_tests.of(place) }.first
       end
 
       # A question that takes no step and tells something comes before any reading: what the board holds back looks like
@@ -168,6 +174,20 @@ module Gorvant
       def confirming
         @confirming ||=
           next_tests.about(top.indexes, library.tests.select { |test| @direct.to?(test, top.indexes) }).max_by(&:gain)
+      end
+
+      # The reading that was misread more probably than not, by all the others: whoever made it may well read otherwise
+      # now. nil where none was, or it was read twice already.
+      def doubtful
+        return @doubtful if defined?(@doubtful)
+
+        @doubtful = nil
+        return nil if @evidence.size < Diagnosis.numbers.dig("doubt", "from") || sure?
+
+        told = @evidence.each_index.max_by { |e| [beliefs.misread(e), -e] }
+        clue = @evidence[told]
+        again = @evidence.count { |one| one.test.id == clue.test.id } > 1
+        @doubtful = clue unless again || beliefs.misread(told) < Diagnosis.numbers.dig("doubt", "above")
       end
 
       # [least, most] minutes that a hold in force still lasts; nil where none is known to be.
@@ -243,7 +263,11 @@ module Gorvant
       end
 
       # How much all weigh together under which a fuse opens in some call; at a first look, may open in one.
-      def blowing = @blowing ||= library.hypotheses.each_index.sum { |i| library.blows?(i) ? beliefs[i] : 0.0 }
+      def blowing
+        @blowing ||=
+          library.hypotheses.each_index.sum { |i| library.blows?(i) ? beliefs[i] : 0.0 } +
+            (beliefs.all.last * library.blows_unseen)
+      end
 
       # Whether a further test with the power on may cost a fuse.
       def fuse_care? = @symptoms.include?(FUSE) || fuse_open? || blowing >= Diagnosis.numbers.dig("fuse_care", "from")
@@ -342,7 +366,9 @@ module Gorvant
         )
       end
 
-      def made = (@evidence + @aside).map { |clue| clue.test.id }.uniq + @skip
+      # Tests that are not asked for again: all that were made, but for one that was misread more
+      # probably than not.
+      def made = ((@evidence + @aside).map { |clue| clue.test.id }.uniq - [doubtful&.test&.id]) + @skip
 
       def suspect(number, belief)
         indexes = library.classes[number].sort_by { |i| [-beliefs[i], i] }
@@ -367,13 +393,12 @@ module Gorvant
 
       # Evidence that speaks for and against a hypothesis, by how it compares with all the others together.
       def clues_of(index)
+        share = beliefs.before[index]
         weighed =
           evidence.each_index.map do |e|
-            rates = beliefs.likelihoods[e]
-            mean =
-              rates.each_index.sum { |i| i == index ? 0.0 : rates[i] * beliefs.before[i] } /
-                (1.0 - beliefs.before[index])
-            [evidence[e], rates[index] / [mean, 1e-12].max]
+            rate = beliefs.likelihoods[e][index]
+            others = (usual(e) - (rate * share)) / (1.0 - share)
+            [evidence[e], rate / [others, 1e-12].max]
           end
         [
           weighed.select { |_clue, ratio| ratio > 1.15 }.map(&:first),
@@ -381,10 +406,16 @@ module Gorvant
         ]
       end
 
+      # How often a piece of evidence was to be told by the complaint alone.
+      def usual(told) = (@usual ||= {})[told] ||= beliefs.likelihoods[told].zip(beliefs.before).sum { |a, b| a * b }
+
+      # How often what gives it most often does.
+      def most(told) = (@most ||= {})[told] ||= beliefs.likelihoods[told].max
+
       def worst_for(index)
         evidence
           .each_index
-          .map { |e| [evidence[e], beliefs.likelihoods[e][index] / beliefs.likelihoods[e].max] }
+          .map { |e| [evidence[e], beliefs.likelihoods[e][index] / most(e)] }
           .min_by(&:last)
           &.then { |clue, rate| rate < 0.5 ? clue : nil }
       end

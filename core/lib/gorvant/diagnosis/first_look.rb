@@ -2,9 +2,9 @@
 
 module Gorvant
   module Diagnosis
-    # What of a unit's signatures is worked out before all else, so that there is something to measure soon: what is
-    # read and seen in the calls of the complaint, and what no circuit has to be solved for. Frost comes along only
-    # where the complaint is one of frost. No answer of it is sure: the other calls are still to come.
+    # What of a unit's signatures is worked out before all else, so that there is something to measure soon: what the
+    # likeliest causes show to who reads and looks in the calls of the complaint, and what no circuit has to be solved
+    # for. Frost comes along only where the complaint is one of frost. No answer of it is sure: the rest is to come.
     class FirstLook
       FROST_MARKS = %w[ice never_defrosts often_defrosts coil_switch_shut].freeze
       COLD = %w[heat_cold defrost].freeze
@@ -45,11 +45,25 @@ module Gorvant
       def in?(state) = @states.include?(state)
 
       # Whether a test belongs to it.
-      def at?(test)
+      def at?(test) = (@known ||= {}).fetch(test.id) { |id| @known[id] = looks_at?(test) }
+
+      def looks_at?(test)
         return false unless test.state.nil? || in?(test.state)
         return @frost if OVER_CALLS.include?(test.place)
 
         NextTests.powered?(test) && !of_fuse?(test)
+      end
+
+      # Those of all hypotheses that it is of: the likeliest, with what comes and goes of them. All others weigh with
+      # none of these, which stands last.
+      def among(hypotheses)
+        steady = hypotheses[0...-1].reject(&:steady)
+        left = steady.sum(&:share) * Diagnosis.numbers.fetch("first_look_share")
+        ids =
+          steady.sort_by.with_index { |one, i| [-one.share, i] }.take_while { |one| (left -= one.share) > -one.share }
+        known = ids.to_h { |one| [one.id, true] }.merge("nothing" => true)
+        chosen, others = hypotheses[0...-1].partition { |one| known.key?(one.steady || one.id) }
+        [*chosen, hypotheses.last.with(share: hypotheses.last.share + others.sum(&:share))]
       end
 
       # Whether it leaves nothing out.
@@ -59,6 +73,7 @@ module Gorvant
       class Whole < FirstLook
         def initialize = super([].freeze, true, nil)
         def whole? = true
+        def among(hypotheses) = hypotheses
         def in?(_state) = true
         def at?(_test) = true
       end

@@ -24,7 +24,7 @@ module Gorvant
         @look = look
         @maker = Maker.new(situation)
         @situation = situation
-        @hypotheses = @maker.hypotheses
+        @hypotheses = look.among(@maker.hypotheses)
         @tests = @maker.tests
         @position = @tests.each_with_index.to_h { |test, i| [test.id, i] }
         @by_id = @hypotheses.each_with_index.to_h { |one, i| [one.id, i] }
@@ -48,13 +48,15 @@ module Gorvant
       # Makes and lays out in one go: for specs, benches and small rigs.
       def self.of(situation, look = FirstLook::WHOLE)
         maker = Maker.new(situation)
-        new(situation, maker.hypotheses.map { |one| maker.shows(one, look) }, look)
+        new(situation, look.among(maker.hypotheses).map { |one| maker.shows(one, look) }, look)
       end
 
       # Whether other calls are still to come: then nothing is sure.
       def first_look? = !@look.whole?
       # How many tests it can say something of.
       def known_tests = @tests.count { |test| @look.at?(test) }
+      # How many hypotheses there are in all.
+      def all_size = @maker.hypotheses.size
 
       def size = @hypotheses.size
       def index(id) = @by_id.fetch(id)
@@ -109,6 +111,16 @@ module Gorvant
       # A test that is not in the list, in a state or another condition.
       def solved_in(condition, test) =
         @columns[test.id] ||= shape(test.scale, codes { |one, _i| @maker.code_in(condition, test, one) })
+
+      # How much of none of these is causes that are still to come and may open a fuse.
+      def blows_unseen
+        @blows_unseen ||=
+          begin
+            known = @hypotheses.to_h { |one| [one.id, true] }
+            unseen = @maker.hypotheses.reject { |one| one.steady || known.key?(one.id) || !may_blow?(one) }
+            unseen.sum(&:share) / @hypotheses.last.share
+          end
+      end
 
       private
 

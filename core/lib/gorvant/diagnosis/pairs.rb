@@ -19,24 +19,30 @@ module Gorvant
       end
 
       # [Pair], those that explain most first; only such as explain more than either member alone.
-      def all
-        @all ||=
-          chosen
-            .filter_map { |first, second| pair(first, second) }
-            .sort_by
-            .with_index { |pair, i| [-pair.explains.size, -pair.weight, i] }
-            .first(@numbers["shown"])
-      end
+      def all = once(:pairs) { found }
 
       # The reading without which one thing alone explains most of the rest: worth repeating first. nil where none is.
-      def doubtful
-        return nil if @evidence.size < 3
+      def doubtful = @evidence.size < 3 ? nil : once(:doubtful) { least_like_the_rest }
 
+      private
+
+      # Of the same evidence it is asked again and again: wherever one stands, however the next test is chosen.
+      def once(kind, &)
+        @library.remember(kind, @finder.symptoms, @finder.hold, @finder.past, @evidence, &)
+      end
+
+      def found
+        chosen
+          .filter_map { |first, second| pair(first, second) }
+          .sort_by
+          .with_index { |pair, i| [-pair.explains.size, -pair.weight, i] }
+          .first(@numbers["shown"])
+      end
+
+      def least_like_the_rest
         best = @evidence.min_by { |clue| none_without(clue) }
         none_without(best) < @finder.beliefs.all.last / 2 ? best : nil
       end
-
-      private
 
       def none_without(clue)
         @without ||= {}.compare_by_identity

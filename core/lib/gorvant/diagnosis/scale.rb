@@ -36,6 +36,9 @@ module Gorvant
       # [[P(answer)]] for each stand of the supply (Supply), where the answer hangs on it; else one for all.
       def stands(code) = (@stands ||= {})[code] ||= reckon(code).freeze
 
+      # P(this answer and misread), whatever the unit shows.
+      def slip = @misread / answers.size
+
       # Bits of what the answers themselves leave open where the code is known.
       def bits(code) = (@bits ||= {})[code] ||= Scale.entropy(row(code))
 

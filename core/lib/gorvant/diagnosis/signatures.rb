@@ -16,7 +16,7 @@ module Gorvant
         @rigs = {}
       end
 
-      # What one hypothesis shows: { "codes" => [code of each test], "marks" => { state => [mark] } }. Of a FirstLook
+      # What one hypothesis shows: { "codes" => [code of each test], "marks" => { state => [mark] } }. At a FirstLook
       # only what belongs to it: all other codes are unknown, and calls beside it have no marks.
       def shows(hypothesis, look = FirstLook::WHOLE)
         return nil if hypothesis.none_of_these? || hypothesis.steady

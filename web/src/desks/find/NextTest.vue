@@ -75,6 +75,7 @@ defineExpose({
       <span class="mono">{{ $t('NextTest.min', { minutes: test.minutes }) }}</span>
     </p>
     <h2 data-testid="next-test" :data-test="test.id">{{ test.says }}</h2>
+    <p v-if="test.again" class="first" data-testid="once-more">↻ {{ test.again }}</p>
     <p v-if="test.first" class="first">{{ $t('NextTest.first', { first: test.first }) }}</p>
     <p v-for="caution in test.cautions" :key="caution" class="caution">⚠ {{ caution }}</p>
     <form v-if="numeric" class="entry" @submit.prevent="keepNumber">

@@ -4698,6 +4698,8 @@ export interface components {
             says: string;
             /** @description What is done before it */
             first: string | null;
+            /** @description Why it is asked for once more, where it was told already */
+            again: string | null;
             /** @description From where one stands */
             minutes: number;
             bits: number;

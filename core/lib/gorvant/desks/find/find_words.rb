@@ -178,7 +178,7 @@ module Gorvant
 
           calls = @library.look.states.map { |id| @situation.state(id).condition.call }.uniq
           titles = calls.map { |call| Catalogue.calls.fetch(call).fetch("title") }
-          words("first_look", known: @library.known_tests, all: @library.tests.size, calls: titles.join(", "))
+          words("first_look", known: @library.size, all: @library.all_size, calls: titles.join(", "))
         end
 
         # [key, key of its words, what it speaks of]
@@ -297,6 +297,7 @@ module Gorvant
             id: test.id,
             says: says(test),
             first: first(test),
+            again: again(test),
             minutes: choice.minutes.round(1),
             bits: choice.gain.round(2),
             at: test.at,
@@ -311,6 +312,12 @@ module Gorvant
             cautions: cautions(test),
             answers: %w[volts_ac ohms microfarads degrees_f].include?(test.function) ? [] : answers(test)
           }
+        end
+
+        # Why it is asked for once more; nil where it was not made yet.
+        def again(test)
+          doubtful = @finder.doubtful
+          doubtful && doubtful.test.id == test.id ? words("again", answer: answer_of(doubtful)) : nil
         end
 
         # What can hurt, and what it takes away: the lamp is read before the power is touched.
@@ -424,9 +431,11 @@ module Gorvant
               { source: clue.source, says: words("aside", says: clue_words(clue)), aside: true }
             end
 
-        def clue_words(clue)
+        def clue_words(clue) = "#{says(clue.test).delete_suffix("?")}: #{answer_of(clue)}"
+
+        def answer_of(clue)
           known = clue.test.scale.answers.find { |answer| answer.to_s == clue.answer }
-          "#{says(clue.test).delete_suffix("?")}: #{known.nil? ? clue.answer : answer_words(clue.test, known)}"
+          known.nil? ? clue.answer : answer_words(clue.test, known)
         end
 
         def changed(one)
