@@ -43,25 +43,20 @@ module Gorvant
 
       # Bits that one more answer of this column is expected to bring about what is to be put right. It is never more
       # than what it brings about all there is to know.
-      def gain(column)
-        fed = @joint && column.scale.is_a?(Volts)
-        (fed ? @joint.gain(column) : gain_at_most(column)) - within_remedies(column)
-      end
+      def gain(column) = (@gains ||= {})[column] ||= true_gain(column)
 
       def gain_at_most(column)
-        answers, known = expected(column)
-        Scale.entropy(answers) - known
+        (@gains_at_most ||= {})[column] ||= begin
+          answers, known = expected(column)
+          Scale.entropy(answers) - known
+        end
       end
 
       # [P(answer)] of a column, as far as is known.
       def odds(column) = expected(column).first
 
       # Bits that it is expected to bring about whether it is one of these: [index].
-      def gain_about(column, indexes)
-        both, = expected(column)
-        yes, = spread(column, *only(indexes))
-        whether(yes.sum) - both.each_index.sum { |a| both[a].zero? ? 0.0 : both[a] * whether(yes[a] / both[a]) }
-      end
+      def gain_about(column, indexes) = (only(indexes).gains[column] ||= about(column, only(indexes)))
 
       # Whether the unit does what this symptom says, with this hypothesis.
       def shows?(index, symptom)
@@ -104,6 +99,11 @@ module Gorvant
         end
       end
 
+      def true_gain(column)
+        fed = @joint && column.scale.is_a?(Volts)
+        (fed ? @joint.gain(column) : gain_at_most(column)) - within_remedies(column)
+      end
+
       # Bits that only tell one cause of a repair from another.
       def within_remedies(column)
         column.mixed.sum do |list, parts|
@@ -134,13 +134,22 @@ module Gorvant
       # [[P(answer)], bits that stay open where the truth is known]
       def expected(column) = spread(column, @all, 1.0)
 
-      # [beliefs of these alone, all others nothing; their sum], once for all columns.
+      # Beliefs of these alone, all others nothing; their sum; bits about them by column, as far as asked.
+      Only = Value.define(:weights, :sum, :gains)
+      private_constant :Only
+
       def only(indexes)
-        (@only ||= {}.compare_by_identity)[indexes] ||= begin
+        (@only ||= {})[indexes] ||= begin
           weights = Array.new(@all.size, 0.0)
           indexes.each { |i| weights[i] = @all[i] }
-          [weights, weights.sum]
+          Only.new(weights: weights, sum: weights.sum, gains: {})
         end
+      end
+
+      def about(column, only)
+        both, = expected(column)
+        yes, = spread(column, only.weights, only.sum)
+        whether(yes.sum) - both.each_index.sum { |a| both[a].zero? ? 0.0 : both[a] * whether(yes[a] / both[a]) }
       end
 
       # The same of any weights with this sum: of each answer, and of what stays open.

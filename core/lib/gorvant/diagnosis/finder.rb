@@ -46,7 +46,7 @@ module Gorvant
         @stopped = asked.stopped_minutes
         @skip = asked.skip
         @hold = hold_now
-        @beliefs = Beliefs.new(library, symptoms: symptoms, evidence: @evidence, hold: @hold, past: past)
+        @beliefs = library.remember(:beliefs, symptoms, @evidence, @hold, past) { weighed(past) }
         @past = past
         @stands = asked.stands || FIRST_PLACE
         @call = in_defrost? ? "defrost" : asked.call || first_call
@@ -280,6 +280,9 @@ module Gorvant
       def hold_seconds = Diagnosis.hold_seconds(@situation.rig)
 
       private
+
+      # Beliefs hang on nothing of how it is asked: wherever one stands, what they told of a test they tell again.
+      def weighed(past) = Beliefs.new(library, symptoms: symptoms, evidence: @evidence, hold: @hold, past: past)
 
       def look_for_it
         unseen = @symptoms.reject { |symptom| looked_at?(symptom) }

@@ -37,6 +37,8 @@ module Gorvant
     TAPS = { "T1" => "outdoor.board.T1", "M" => "outdoor.board.M", "CC" => "outdoor.CC.1" }.freeze
     # Screws that a thermostat has and that nothing is behind on this rig: a wire on one of them lands on nothing.
     DEAD = %w[Y2 L].freeze
+    RIGS_REMEMBERED = 16
+    private_constant :RIGS_REMEMBERED
     LIES = %w[landed capped bare].freeze
     MOST = 400
 
@@ -60,10 +62,21 @@ module Gorvant
 
       private
 
+      # Of the rigs that were asked about last: each landing of each desk asks, and a netlist takes a while.
+      def taps(rig)
+        known = @taps
+        found = known&.find { |one, _taps| one.equal?(rig) } and return found.last
+
+        netlist = Assembly.netlist(rig)
+        fitted = TAPS.select { |_name, node| netlist.node?(node) }.keys.freeze
+        @taps = [[rig, fitted], *known.to_a.first(RIGS_REMEMBERED - 1)].freeze
+        fitted
+      end
+
       def more(rig, place)
         case place
         when "outdoor"
-          TAPS.select { |_name, node| Assembly.netlist(rig).node?(node) }.keys
+          taps(rig)
         when "wall"
           DEAD - rig.terminals(place)
         else
