@@ -12,6 +12,7 @@ module Gorvant
         @tests = Tests.new(situation, @hypotheses).all
         @by_state = @tests.group_by(&:state)
         @volts = Scale.volts
+        @ports = Diagnosis.ports
         @plain = Points.new(situation.netlist)
         @rigs = {}
       end
@@ -173,7 +174,7 @@ module Gorvant
         whole = OF_ALL[test.place] and return send(whole, hypothesis, bodies)
 
         case test.place
-        when "suction_port", "liquid_side"
+        when *@ports
           hypothesis.senses["port"] == test.place ? "past" : "inside"
         when /\Awires_/
           landed?(hypothesis, test.place.delete_prefix("wires_")) ? "otherwise" : "as_drawn"

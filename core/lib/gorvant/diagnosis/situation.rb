@@ -41,9 +41,7 @@ module Gorvant
       end
 
       # Whether the unit has what an entry of core/data/diagnosis.yml needs.
-      def fits?(about) =
-        about.fetch("needs", {}).all? { |fact, value| rig[fact.to_sym] == value } &&
-          (!about["needs_balance"] || Balance.in_use?(rig))
+      def fits?(about) = Diagnosis.fitted?(rig, about) && (!about["needs_balance"] || Balance.in_use?(rig))
 
       # Every call, on what the weather makes of it; the board's hold; a field wire lifted at the outdoor unit or at
       # the wall, where one wire can be fed from two sides.

@@ -132,14 +132,11 @@ module Gorvant
 
         def place?(rig, netlist, place, load)
           return Diagnosis.guarded(place).any? { |code| netlist.branch?(code) } if Diagnosis.ports.include?(place)
-          return flickering?(rig) if place == "coil_switch_watched"
+          return Diagnosis.fitted?(rig, Diagnosis.numbers.dig("hidden", "flickers")) if place == "coil_switch_watched"
           return netlist.branch?("FU") if Diagnosis.numbers.fetch("fuse_lamp").key?(place)
 
           netlist.branch?(load || { "display" => "THERMOSTAT" }.fetch(place, "COMP"))
         end
-
-        def flickering?(rig) =
-          Diagnosis.numbers.dig("hidden", "flickers", "needs").all? { |fact, value| rig[fact.to_sym] == value }
       end
 
       private

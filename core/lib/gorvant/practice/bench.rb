@@ -40,6 +40,7 @@ module Gorvant
         @drawn = Assembly.netlist(drill.rig)
         @situation = drill.situation
         @unsafe = Unsafe.new(drill, @situation)
+        @ports = Diagnosis.ports
         @costs = Diagnosis.numbers.fetch("minutes").merge(Practice.numbers.fetch("minutes"))
       end
 
@@ -121,7 +122,7 @@ module Gorvant
       def look(standing, act)
         place = act["place"]
         minutes = Diagnosis.numbers.dig("by_hand", place, "minutes") || @costs[place] || @costs["seen"]
-        minutes = @costs["port"] if %w[suction_port liquid_side].include?(place)
+        minutes = @costs["port"] if @ports.include?(place)
         minutes = Diagnosis.numbers.dig("fuse_lamp", place, "minutes") || minutes
         now = standing.at(Practice.numbers.dig("looks", place), minutes)
         choice = seen(place, now)
@@ -336,7 +337,7 @@ module Gorvant
           lamp(place, now)
         when "coil_switch_watched"
           watched(now)
-        when "suction_port", "liquid_side"
+        when *@ports
           @truth.whole.senses["port"] == place && @truth.there?(now.seconds) ? "past" : "inside"
         else
           unit.body.look(place).then { |choice| choice == Diagnosis::Scale::UNKNOWN ? nil : choice }
