@@ -258,6 +258,7 @@ require_relative "gorvant/drawing/legend"
 require_relative "gorvant/drawing/views"
 
 # formats: one open format a file
+require_relative "gorvant/formats/of_run"
 require_relative "gorvant/formats/schemas"
 require_relative "gorvant/formats/rig_json"
 require_relative "gorvant/formats/spice"

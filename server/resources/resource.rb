@@ -34,10 +34,11 @@ module Gorvant
           "legend" => :answer_legend,
           "way" => :answer_way,
           "timeline" => :answer_timeline,
-          "why" => :answer_why,
-          "vcd" => :answer_vcd,
-          "events" => :answer_events
+          "why" => :answer_why
         }.each { |question, answer| post("#{prefix}/:id/#{question}") { send(answer, send(rows).alone(params[:id])) } }
+        Formats.of_run.each do |format|
+          post("#{prefix}/:id/#{format::OF_RUN[:path]}") { answer_run(send(rows).alone(params[:id]), format) }
+        end
         get("#{prefix}/:id/faults") { answer_faults(send(rows).alone(params[:id])) }
       end
 
@@ -128,9 +129,9 @@ module Gorvant
         text(Formats::Svg.dump(scene, state: state), "image/svg+xml")
       end
 
-      def answer_vcd(row) = text(Formats::Vcd.dump(answers.run(row, TimelineRequest.parse(body_json))), "text/plain")
-      def answer_events(row) =
-        text(Formats::TimelineCsv.dump(answers.run(row, TimelineRequest.parse(body_json))), "text/csv")
+      # A run in one of the formats that there are.
+      def answer_run(row, format) =
+        text(format.dump(answers.run(row, TimelineRequest.parse(body_json))), format::OF_RUN[:type])
 
       def text(content, type)
         content_type type

@@ -3,6 +3,7 @@
 require_relative "../support/core"
 require_relative "../support/draughtsman"
 require_relative "../support/finding"
+require_relative "../../bench/rigs"
 
 # A newcomer has one obvious room: one of each kind is added here by what docs/architecture.md says, and works with
 # everything that was there before.
@@ -221,5 +222,24 @@ RSpec.describe "A newcomer" do
       expect(timeline.signal("HM").steps.last[1]).to be(true)
       expect(timeline.signal("CC").steps.last(2)).to match([[be < 60, true], [60.0, false]])
     end
+  end
+
+  it "among the formats is a file: one that a run is written in says so, and is one of those" do
+    tally =
+      Module.new do
+        def self.dump(timeline) = timeline.events.map(&:signal).tally.map { |one| one.join(" ") }.join("\n")
+      end
+    tally.const_set(:OF_RUN, { path: "tally", type: "text/plain" })
+    before = Gorvant::Formats.of_run.map { |format| format::OF_RUN[:path] }
+    stub_const("Gorvant::Formats::Tally", tally)
+    expect(Gorvant::Formats.of_run.map { |format| format::OF_RUN[:path] }).to match_array(before + ["tally"])
+    moves = [{ "at_seconds" => 0, "what" => "call", "value" => "heat" }]
+    run = Gorvant::Run.of(BenchRigs::SINGLE, Gorvant::Script.parse({ "moves" => moves }, 600))
+    texts = Gorvant::Formats.of_run.to_h { |format| [format::OF_RUN[:path], format.dump(run)] }
+    expect(texts).to include(
+      "tally" => match(/^CC \d/),
+      "vcd" => include("$enddefinitions"),
+      "events" => start_with("number")
+    )
   end
 end

@@ -53,6 +53,21 @@ RSpec.describe "Runs over the API", :server do
     expect(last_response.body.lines.first).to start_with("number,seconds,time")
   end
 
+  it "gives it in a format that has come since, at the rig and at the visit, without being told of it" do
+    stub_const(
+      "Gorvant::Formats::Tally",
+      Module.new do
+        def self.dump(timeline) = timeline.events.map(&:signal).tally.map { |one| one.join(" ") }.join("\n")
+      end
+    )
+    Gorvant::Formats::Tally.const_set(:OF_RUN, { path: "tally", type: "text/plain" })
+    resource = Class.new(Gorvant::Server::Resource) { circuit_routes("/api/anything", :rigs) }
+    answers = resource.routes["POST"].map { |pattern, *| pattern.match("/api/anything/one/tally") }
+    expect(answers.compact.map { |match| match["id"] }).to eq(["one"])
+    ask("vcd")
+    expect([last_response.status, last_response.content_type]).to match([200, start_with("text/plain")])
+  end
+
   it "reads temperatures from CSV, or names the line that is wrong" do
     send_json(:post, "/api/courses", { text: "minutes,outdoor\n0,35\n30,20\n" })
     expect(answer["moves"].last).to include("value" => 20.0, "over_seconds" => 1800.0)

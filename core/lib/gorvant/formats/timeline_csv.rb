@@ -5,6 +5,7 @@ module Gorvant
     # A timeline's events as CSV: seconds, clock, what, value, says, because (the line's own number), rule. Cells that a
     # spreadsheet would take for a formula are defused.
     module TimelineCsv
+      OF_RUN = { path: "events", type: "text/csv" }.freeze
       HEAD = %w[number seconds time signal value says because_of rule as_designed].freeze
 
       class << self

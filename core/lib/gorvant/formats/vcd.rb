@@ -5,6 +5,7 @@ module Gorvant
     # A timeline as a value change dump (IEEE 1364): one wire a signal, words as strings of bits, temperatures as reals.
     # A time unit is a millisecond.
     module Vcd
+      OF_RUN = { path: "vcd", type: "text/plain" }.freeze
       FIRST = 33 # printable identifiers from "!" on
       COUNT = 94
 
