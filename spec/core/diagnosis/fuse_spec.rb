@@ -53,6 +53,41 @@ RSpec.describe "A fuse that blows" do
     end
   end
 
+  it "asks for the lamp before anything else, and for no ice: the fuse goes before any can grow" do
+    ways =
+      %w[cheapest fewest].map { |mode| Gorvant::Diagnosis::Finder.new(library, symptoms: %w[fuse_blows], mode: mode) }
+    expect(ways.map { |way| way.next_test.test.place } - lamps).to eq([])
+    truths = %w[coil_shorted:RVS coil_shorted:CC coil_shorted:SEQ short:wall.R~wall.C]
+    expect(truths.map { |truth| code(truth, "seen|ice|person") }.uniq).to eq(["usual_frost"])
+    expect(code("open:BOARD", "seen|ice|person")).to eq("solid_block")
+  end
+
+  describe "by a conductor bared against the chassis, where C is bonded to it" do
+    let(:library) do
+      bonded = Gorvant::Composer.compose(name: "Bonded", facts: { "c_bonded" => "yes" })
+      Finding.library("bonded", bonded, 34.0)
+    end
+    let(:truth) { "to_ground:air_handler.cable_b.yellow" }
+    let(:bare) { %w[air_handler.chassis air_handler.cable_b.yellow] }
+
+    it "is found without a fuse burnt, and proved by ohms to the chassis, its two ends off" do
+      now, asked = played(truth)
+      expect([now.sure?, asked.reject { |one| one.state.nil? || lamps.include?(one.place) }]).to eq([true, []])
+      expect(library.remedies[now.top.indexes.first]).to eq(library.remedies[library.index(truth)])
+      expect([now.top.proved, now.next_test]).to eq([true, nil])
+      joined = Finding.new(library).finder(%w[fuse_blows], ["off", "ohms", bare, 0.2, { isolated: true }])
+      expect([joined.top.proved, library.hypotheses[joined.top.indexes.first].id]).to eq([true, truth])
+    end
+
+    it "is cleared by none other than its own: C is bare metal here, the others are open to it" do
+      own = library.tests.select { |one| one.from_node == bare.first }
+      expect(own.size).to eq(library.situation.rig.cables.sum { |cable| cable.conductors.count { |wire| !wire.spare } })
+      shown = own.to_h { |one| [one.to_node, code(truth, one.id)] }
+      expect(shown.select { |_node, is| is == "joined" }.keys).to eq([bare.last])
+      expect(own.map { |one| code("short:outdoor.cable_b.white~outdoor.C", one.id) }.uniq).to eq(["open"])
+    end
+  end
+
   it "accuses nothing where nothing blows: the lamp lights up in no call" do
     finder, asked = played("nothing")
     expect(asked.map(&:place)).to include("fuse_lamp")

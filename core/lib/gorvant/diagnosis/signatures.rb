@@ -198,13 +198,16 @@ module Gorvant
       end
 
       # Ice as a fault leaves it; else as frost does. A unit that does not run frosts no coil, but a pressure switch may
-      # have opened because of ice.
+      # have opened because of ice; and where heating or its defrosts blow the fuse, that goes before any ice grows.
       def ice(hypothesis, bodies)
         return hypothesis.senses["ice"] if hypothesis.senses["ice"]
+        return "usual_frost" if frosting.any? { |state| bodies[state].blows? }
         return hypothesis.senses["port"] == "suction_port" ? "ice_or_none" : "no_frost" unless bodies["heat"].pumps?
 
         iced?(hypothesis, bodies) ? "solid_block" : "usual_frost"
       end
+
+      def frosting = @frosting ||= ["heat", cold_state, "defrost"].uniq.select { |state| @situation.state(state) }
 
       # No defrost, too seldom, or one that brings the coil no heat.
       def iced?(hypothesis, bodies)

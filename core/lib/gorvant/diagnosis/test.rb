@@ -296,7 +296,7 @@ module Gorvant
 
       def ohms
         parts = @netlist.branches.select { |branch| measurable?(branch) }
-        to_common_conductor +
+        of_conductors +
           parts.map do |branch|
             test(
               "ohms",
@@ -331,26 +331,29 @@ module Gorvant
           end
       end
 
-      # A conductor to the common one of its cable, both off at both ends: open, unless they touch.
-      def to_common_conductor
+      # A conductor to the common one of its cable, and to the chassis, off at both ends: open, unless they touch.
+      def of_conductors
         @rig.cables.flat_map do |cable|
-          common = cable.conductors.find { |conductor| conductor.to == "C" && !conductor.spare } or next []
-          others = cable.conductors.reject { |conductor| conductor.spare || conductor.id == common.id }
-          others.map { |conductor| apart(cable, common, conductor) }
+          wires = cable.conductors.reject(&:spare)
+          common = wires.find { |conductor| conductor.to == "C" }
+          others = common ? wires.reject { |conductor| conductor.id == common.id } : []
+          others.map { |wire| apart(cable.to, *[common, wire].map { |one| "#{cable.to}.#{cable.id}.#{one.id}" }) } +
+            wires.map { |wire| apart(CHASSIS_AT, Assembly::CHASSIS, "#{CHASSIS_AT}.#{cable.id}.#{wire.id}") }
         end
       end
+      CHASSIS_AT = Assembly::CHASSIS.split(".").first # where an end of either cable and bare metal are at hand
+      private_constant :CHASSIS_AT
 
-      def apart(cable, common, conductor)
-        ends = [common, conductor].map { |one| "#{cable.to}.#{cable.id}.#{one.id}" }
+      def apart(place, from, to)
         test(
           "ohms",
-          from: ends[0],
-          to: ends[1],
+          from: from,
+          to: to,
           instrument: "ohmmeter",
           isolated: true,
           place: "between",
           scale: Scale.ohms,
-          at: cable.to,
+          at: place,
           minutes: @costs["ohms"] / 2,
           cautions: %w[ohms_isolated],
           first: "find.first_both_off"
@@ -464,10 +467,14 @@ module Gorvant
       end
     end
 
-    # Whether a test between two conductors of a cable, both off at both ends, shows a fault: the one touches the other,
-    # or C, as the library has the common one's terminal.
+    # Whether a test between two conductors of a cable, or one and the chassis, off at both ends, shows a fault: the one
+    # touches the other, or C, as the library has the common one's terminal.
     def self.touch?(fault, test)
-      return false unless fault["kind"] == "short" && test.place == "between"
+      return false unless %w[short to_ground].include?(fault["kind"]) && test.place == "between"
+
+      bare = test.from_node == Assembly::CHASSIS
+      return false unless bare == (fault["kind"] == "to_ground")
+      return fault["at"].split(".").last(2) == test.to_node.split(".").last(2) if bare
 
       common, wire = [test.from_node, test.to_node].map { |node| ".#{node.split(".").last(2).join(".")}" }
       first, second = fault["at"].partition { |node| node.end_with?(wire) }.map(&:first)
