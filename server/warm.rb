@@ -8,7 +8,7 @@ module Gorvant
       MOST = 64
       MOST_TIMELINES = 12
       MOST_TRACES = 12
-      MOST_LIBRARIES = 4
+      MOST_LIBRARIES = 6 # with first looks at them
       TURNS = Turns.new
       @lock = Mutex.new
       @rigs = {}

@@ -221,6 +221,12 @@ RSpec.describe Gorvant::Diagnosis::Finder do
         boathouse.finder(%w[no_heat], stands: "outdoor")
       ]
       expect(others.map { |finder| asks(finder) }).not_to include(first)
+      open = ["off", "ohms", %w[outdoor.DFT.1 outdoor.DFT.2], nil, { open: true, isolated: true }]
+      points = %w[outdoor.C outdoor.board.DFT_2]
+      told = [open, ["heat", "volts_ac", points, 0.1, { condition: { "coil_degrees_f" => 20.0 } }]]
+      sure = boathouse.finder(%w[iced_outdoor_unit], *told, %w[heat seen forced_defrost goes_in_right])
+      expect(sure).to be_sure # then what is in front is looked at itself, whatever was not asked
+      expect(asks(sure)).not_to eq(first)
     end
 
     # What leaves a coil iced, by what was planted; on a board whose clock asks for cold as it counts, a switch that

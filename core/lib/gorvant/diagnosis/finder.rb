@@ -75,7 +75,8 @@ module Gorvant
       # changed. nil where nothing is left that would tell.
       def next_test
         return nil if found?
-        return waiting || first_of_all if waiting || first_of_all
+        return waiting if waiting
+        return first_of_all if first_of_all && !sure?
         return confirming if (sure? || likely_design?) && !top.proved && confirming
 
         sure? ? nil : question || own_look || next_tests.all.first
@@ -369,8 +370,7 @@ module Gorvant
         )
       end
 
-      # Tests that are not asked for again: all that were made, but for one that was misread more
-      # probably than not.
+      # Tests that are not asked for again: all that were made, but for one that was misread more probably than not.
       def made = ((@evidence + @aside).map { |clue| clue.test.id }.uniq - [doubtful&.test&.id]) + @skip
 
       def suspect(number, belief)
