@@ -18,6 +18,14 @@ RSpec.describe Gorvant::Diagnosis::FirstLook do
     "a call of its own" => [%w[no_auxiliary_heat], 34.0, ["heat_aux"], false],
     "two complaints" => [%w[no_heat thermostat_blank], 34.0, %w[heat off], false],
     "calls that the weather forbids left out" => [%w[contactor_silent], 34.0, ["heat"], false],
+    "the season's, where the weather forbids the complaint's" => [%w[no_heat], 95.0, ["cool"], false],
+    "a call that this unit does not have left out" => [
+      %w[second_stage_never emergency_heat_dead],
+      34.0,
+      ["emergency"],
+      false
+    ],
+    "the season's, where this unit has none of its calls" => [%w[second_stage_never], 34.0, ["heat"], false],
     "both calls where the weather lets both" => [%w[contactor_silent], 68.0, %w[heat cool], false],
     "any call: the season's" => [%w[contactor_chatters], 95.0, ["cool"], false],
     "frost, with what frosts and thaws" => [%w[iced_outdoor_unit], 34.0, %w[heat heat_cold defrost], true]

@@ -16,25 +16,20 @@ module Gorvant
       attr_reader :states, :frost
 
       # The look of a complaint; nil where it asks for all calls: of a fuse that blows nothing is offered before all of
-      # them are known. A complaint that shows in any call, and no complaint, have the season's own.
+      # them are known. What shows in any call, or in none that the weather allows, and no complaint have the season's.
       def self.of(situation, symptoms)
         ways = symptoms.flat_map { |symptom| Catalogue.symptoms.dig(symptom, "shows") || [] }
         return nil if ways.any? { |way| way["with"] == "blown" }
 
         frost = ways.any? { |way| FROST_MARKS.include?(way["with"]) }
-        calls = ways.filter_map { |way| way["call"] } + (ways.all? { |way| way["call"] } ? [] : [season(situation)])
-        calls << season(situation) if calls.empty?
-        new(states(situation, calls.uniq, frost), frost, situation.netlist)
+        calls = ways.map { |way| way["call"] || season(situation) }.uniq
+        run = calls.select { |call| situation.allowed?(call) && situation.state(call) }
+        states = [*(run.empty? ? season(situation) : run), *(frost ? COLD : [])]
+        new(states.select { |id| situation.state(id) }, frost, situation.netlist)
       end
 
       def self.season(situation) = situation.allowed?("heat") ? "heat" : "cool"
-
-      # Those of the calls that the weather allows and this unit has.
-      def self.states(situation, calls, frost)
-        wanted = calls.select { |call| situation.allowed?(call) } + (frost ? COLD : [])
-        wanted.select { |id| situation.state(id) }
-      end
-      private_class_method :season, :states
+      private_class_method :season
 
       def initialize(states, frost, netlist)
         @states = states
