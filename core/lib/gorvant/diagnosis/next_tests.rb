@@ -59,17 +59,17 @@ module Gorvant
       end
 
       # What would prove or clear these soonest: bits about them alone, of all tests or of those given.
-      def about(indexes, tests = @library.tests, least: LEAST_BITS)
+      def about(indexes, tests = nil, least: LEAST_BITS)
+        shapes = tests ? tests.group_by { |test| @library.column(test) } : @library.shapes
         candidates =
-          tests
-            .select { |test| possible?(test) }
-            .group_by { |test| @library.column(test) }
-            .map do |column, alike|
-              gain = @beliefs.gain_about(column, indexes)
-              test = soonest(alike)
-              valued(Choice.new(test: test, gain: gain, minutes: minutes(test), worth: 0.0))
-            end
-        candidates.select { |choice| choice.gain >= least }.sort_by { |choice| [-choice.worth, order(choice.test)] }
+          shapes.filter_map do |column, alike|
+            gain = @beliefs.gain_about(column, indexes)
+            next if gain < least
+
+            test = cheapest(alike)
+            test && valued(Choice.new(test: test, gain: gain, minutes: minutes(test), worth: 0.0))
+          end
+        candidates.sort_by { |choice| [-choice.worth, order(choice.test)] }
       end
 
       # Minutes of a test from here.
@@ -104,10 +104,10 @@ module Gorvant
         @library
           .shapes
           .filter_map do |column, tests|
-            test = cheapest(tests) or next
             gain = @beliefs.gain_at_most(column)
             next if gain < LEAST_BITS
 
+            test = cheapest(tests) or next
             [valued(Choice.new(test: test, gain: gain, minutes: minutes(test), worth: 0.0)), column]
           end
           .sort_by { |choice, _column| [-choice.worth, order(choice.test)] }
