@@ -30,6 +30,7 @@ module Gorvant
         )
 
       FIRST_PLACE = "wall" # where the call is set
+      VISITS_AT_ONCE = 12 # of one unit, by as many people: what each was told last is weighed already
       FUSE = "fuse_blows"
       FUSE_OPEN = "stuck_open:FU"
 
@@ -46,7 +47,7 @@ module Gorvant
         @stopped = asked.stopped_minutes
         @skip = asked.skip
         @hold = hold_now
-        @beliefs = library.remember(:beliefs, symptoms, @evidence, @hold, past) { weighed(past) }
+        @beliefs = library.remember(:beliefs, symptoms, @evidence, @hold, past, most: VISITS_AT_ONCE) { weighed(past) }
         @past = past
         @stands = asked.stands || FIRST_PLACE
         @call = in_defrost? ? "defrost" : asked.call || first_call

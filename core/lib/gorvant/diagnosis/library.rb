@@ -37,10 +37,10 @@ module Gorvant
 
       # What follows from the unit alone, or from it and what the key says, is worked out once for as many keys as one
       # unit is usually asked about; the oldest go first.
-      def remember(kind, *key)
+      def remember(kind, *key, most: MOST_REMEMBERED)
         known = @remembered[kind] ||= {}
         known.fetch(key) do
-          known.shift if known.size >= MOST_REMEMBERED
+          known.shift if known.size >= most
           known[key] = yield
         end
       end
