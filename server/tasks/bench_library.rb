@@ -19,8 +19,11 @@ module Gorvant
 
       # Diagnosis::Library. pieces: of all steps.
       def library(pieces)
-        @computed.put(Signatures::KIND, @key, JSON.generate(pieces)) unless @kept
-        Diagnosis::Library.new(@situation, @kept ? JSON.parse(@kept) : pieces)
+        return Diagnosis::Library.new(@situation, JSON.parse(@kept)) if @kept
+
+        made = Diagnosis::Packed.of(pieces)
+        @computed.put(Signatures::KIND, @key, JSON.generate(made))
+        Diagnosis::Library.new(@situation, made)
       end
 
       private

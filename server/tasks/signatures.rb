@@ -34,10 +34,10 @@ module Gorvant
         index < first ? @maker.shows(likeliest[index], @look) : @maker.shows(@maker.hypotheses[index - first])
       end
 
-      def answer(pieces) = pieces.drop(first)
+      def answer(pieces) = Diagnosis::Packed.of(pieces.drop(first))
 
       # [key, answer] once the first look is done.
-      def early(pieces) = @look && pieces.size == first ? [@first_key, pieces] : nil
+      def early(pieces) = @look && pieces.size == first ? [@first_key, Diagnosis::Packed.of(pieces)] : nil
 
       private
 

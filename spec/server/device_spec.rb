@@ -23,7 +23,9 @@ RSpec.describe "a device without signal", :server do
   # What the server says to a question; a close-out without its closings, which no device makes.
   def server(visit, method, under, body)
     path = "/api/visits/#{visit}#{"/#{under}" unless under.empty?}"
-    method == "GET" ? fetch(path) : send_json(:post, path, body)
+    asks = -> { method == "GET" ? fetch(path) : send_json(:post, path, body) }
+    asks.call
+    asks.call if last_response.status == 202 && Gorvant::Server::Worker.new(db).run_one
     expect(last_response.status).to eq(200), "#{method} #{under}: #{last_response.body[0, 200]}"
     under == "close-out" ? answer.except("closings", "addenda") : answer
   end
@@ -41,7 +43,7 @@ RSpec.describe "a device without signal", :server do
         }
       )
     key = Gorvant::Server::Signatures.key(row[:digest], finders.situation(row))
-    computed.put("signatures", key, JSON.generate(Array.new(work.total) { |i| work.step(i) }))
+    computed.put("signatures", key, JSON.generate(work.answer(Array.new(work.total) { |i| work.step(i) })))
   end
 
   it "says of every visit what the server says, word for word" do

@@ -66,11 +66,9 @@ RSpec.describe "Find", :server do
     expect(listed).to eq("so_far")
   end
 
-  it "weighs a reading as it comes, and forgets it when it is taken back" do
-    worked_out
-    before = answer.except("stands")
-    id = uuid
-    reading = {
+  # A reading that goes beside every test.
+  def interval(id) =
+    {
       id: id,
       function: "looked_up",
       place: "defrost_interval_minutes",
@@ -80,7 +78,12 @@ RSpec.describe "Find", :server do
       },
       taken_at: Time.now.utc.iso8601
     }
-    send_json(:post, "#{visit}/readings", reading)
+
+  it "weighs a reading as it comes, and forgets it when it is taken back" do
+    worked_out
+    before = answer.except("stands")
+    id = uuid
+    send_json(:post, "#{visit}/readings", interval(id))
     expect(last_response.status).to eq(201)
     ask
     expect(answer["suspects"]).not_to eq(before["suspects"])
@@ -206,15 +209,37 @@ RSpec.describe "Find", :server do
     expect([last_response.status, answer["verdict"]]).to eq([201, "agrees"])
   end
 
-  it "draws a road map from where the visit stands" do
-    send_json(:post, "#{visit}/road-map", {})
-    expect(last_response.status).to eq(202)
+  # Asked for, worked out and asked for again; the kind of what was to be worked out.
+  def road_map(**asked)
+    send_json(:post, "#{visit}/road-map", asked)
+    kind = last_response.status == 202 ? answer["kind"] : nil
     worker.run_one
-    send_json(:post, "#{visit}/road-map", {})
+    kind
+  end
+
+  it "draws a road map from where the visit stands: a task once what it is drawn from is there, another after a reading" do
+    expect(Array.new(3) { road_map }).to eq(["signatures", "road_map", nil])
     expect([last_response.status, answer["leaves"]]).to match([200, be_between(1, 25)])
-    tree = answer["tree"]
+    drawn = answer
+    expect([road_map(mode: "fewest"), road_map]).to eq(["road_map", nil])
+    expect(answer).to eq(drawn)
+    send_json(:post, "#{visit}/readings", interval(uuid))
+    expect([last_response.status, road_map, road_map]).to eq([201, "road_map", nil])
+    expect(answer["tree"]).not_to eq(drawn["tree"])
+    after = answer
     ask
-    expect(tree.dig("test", "says")).to eq(answer["next"]["says"])
+    expect(after.dig("tree", "test", "says")).to eq(answer["next"]["says"])
+  end
+
+  it "draws no road map of a unit that was changed meanwhile, and says so" do
+    road_map
+    send_json(:post, "#{visit}/road-map", {})
+    id = answer["id"]
+    send_json(:patch, visit, version: db[:visits].where(id: visit_id).get(:version), outdoor_degrees_f: 61)
+    worker.run_one
+    fetch("/api/tasks/#{id}")
+    expect(answer.values_at("state", "error")).to match(["failed", /changed while .* ask for it again/])
+    expect(road_map).to eq("signatures")
   end
 
   it "refuses what it does not know" do

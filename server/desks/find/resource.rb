@@ -17,17 +17,26 @@ module Gorvant
         json(answer)
       end
 
-      # The tests from here on, to take along where no device goes.
+      # The tests from here on, to take along where no device goes; drawn by a task, once the signatures are there.
       post "/api/visits/:id/road-map" do
         row = visits.alone(params[:id])
-        answer = answers.road_map(row, FindRequest.parse(body_json || {}))
-        answer ? json(answer) : json(Present.task(ask(row)), 202)
+        asked = FindRequest.parse(body_json || {})
+        next json(Present.task(ask(row)), 202) unless finders.library(row)
+
+        key = DrawRoadMap.key(row, find_marks.state(row[:id]), asked)
+        drawn = computed.get(key)
+        drawn ? json(drawn) : json(Present.task(ask_for_map(key, row, asked)), 202)
       end
 
       private
 
       def find_marks = FindMarks.new(db, viewer)
       def finders = Finders.new(computed, readings)
+
+      def ask_for_map(key, row, asked)
+        whose = { "crew_id" => viewer.crew_id, "user_id" => viewer.user_id }
+        tasks.ask_anew(DrawRoadMap::KIND, key, row[:id], { "asked" => asked, **whose })
+      end
 
       # A newer unit, wiring or weather makes the visit's older task idle.
       def ask(row)

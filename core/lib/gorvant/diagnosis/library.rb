@@ -3,7 +3,7 @@
 module Gorvant
   module Diagnosis
     # The signatures of a unit, laid out for asking: every test's column of codes, with the hypotheses that do not show
-    # the commonest of them. Pieces are what Maker#shows gave, in the order of the hypotheses, as JSON has them.
+    # the commonest of them.
     class Library
       # What a test shows of every hypothesis. common_code, common: the code that most show, and its row of answers;
       # others: [[row, bits, [index]]]; none: the row for none of these; mixed: those of one remedy that differ here,
@@ -19,8 +19,8 @@ module Gorvant
 
       attr_reader :situation, :hypotheses, :tests, :marks, :look
 
-      # look: what of it is there.
-      def initialize(situation, pieces, look = FirstLook::WHOLE)
+      # kept: what Packed.of gave of all hypotheses, in their order; look: what of it is there.
+      def initialize(situation, kept, look = FirstLook::WHOLE)
         @look = look
         @maker = Maker.new(situation)
         @situation = situation
@@ -28,10 +28,10 @@ module Gorvant
         @tests = @maker.tests
         @position = @tests.each_with_index.to_h { |test, i| [test.id, i] }
         @by_id = @hypotheses.each_with_index.to_h { |one, i| [one.id, i] }
-        @rows = pieces.map { |piece| piece && piece["codes"] }
-        @marks = pieces.map { |piece| piece && piece["marks"] }
+        @packed = Packed.new(kept)
+        @marks = @packed.marks
         @columns = {}
-        @kept_columns = {}
+        @shared_columns = {}
         @remembered = {}
       end
 
@@ -48,7 +48,7 @@ module Gorvant
       # Makes and lays out in one go: for specs, benches and small rigs.
       def self.of(situation, look = FirstLook::WHOLE)
         maker = Maker.new(situation)
-        new(situation, look.among(maker.hypotheses).map { |one| maker.shows(one, look) }, look)
+        new(situation, Packed.of(look.among(maker.hypotheses).map { |one| maker.shows(one, look) }), look)
       end
 
       # Whether other calls are still to come: then nothing is sure.
@@ -66,7 +66,7 @@ module Gorvant
       def test(id) = @tests.fetch(@position.fetch(id))
 
       # The Column of a test; one that is not in the list is solved for it.
-      def column(test) = @columns[test.id] ||= shape(test.scale, @position.key?(test.id) ? kept(test) : solved(test))
+      def column(test) = @columns[test.id] ||= @position.key?(test.id) ? kept(test) : solved(test)
 
       # [[Column, [Test]]]: tests that tell the same are asked about once.
       def shapes = @shapes ||= @tests.group_by { |test| column(test) }.to_a
@@ -80,17 +80,7 @@ module Gorvant
       # { class number => [index] } of hypotheses that no test of the list tells apart; by index: class_of.
       def classes = @classes ||= (0...size).group_by { |i| class_of[i] }
 
-      def class_of
-        @class_of ||=
-          begin
-            known = {}
-            all = @tests.map { |test| column(test).codes }
-            (0...size).map do |i|
-              own = [@hypotheses[i].none_of_these?, all.map { |codes| codes[i] }]
-              known[own.hash] ||= known.size
-            end
-          end
-      end
+      def class_of = @class_of ||= numbered(signs)
 
       # What would be put right with each hypothesis: the part, the wire, the setting, the board. Where all that is left
       # ends in one remedy, nothing needs to be told apart any more.
@@ -110,7 +100,7 @@ module Gorvant
 
       # A test that is not in the list, in a state or another condition.
       def solved_in(condition, test) =
-        @columns[test.id] ||= shape(test.scale, codes { |one, _i| @maker.code_in(condition, test, one) })
+        @columns[test.id] ||= shape(test.scale, codes { |one| @maker.code_in(condition, test, one) })
 
       # How much of none of these is causes that are still to come and may open a fuse.
       def blows_unseen
@@ -145,65 +135,107 @@ module Gorvant
         Diagnosis.numbers.fetch("board_parts").include?(part) ? "board" : part
       end
 
+      # [where it shows what is not the commonest, and what] of each hypothesis.
+      def signs
+        signs = @hypotheses.map { |one| [one.none_of_these?] }
+        @tests
+          .map { |test| column(test) }
+          .uniq
+          .each do |column|
+            column.others.each { |_row, _bits, list| list.each { |i| signs[i] << column << column.codes[i] } }
+          end
+        signs
+      end
+
+      def numbered(all)
+        known = {}
+        all.map { |one| known[one.hash] ||= known.size }
+      end
+
+      # Tests of one scale that show the same are one Column.
       def kept(test)
-        place = @position.fetch(test.id)
-        codes { |_one, i| @rows[i][place] }
+        number = @packed.number(@position.fetch(test.id))
+        @shared_columns[[test.scale.name, test.scale.answers, number]] ||= shape(
+          test.scale,
+          codes_of(@packed.groups[number])
+        )
       end
 
       def solved(test)
         condition = @situation.state(test.state)&.condition || Condition.new(call: "off")
-        codes { |one, _i| @maker.code_in(condition, test, one) }
+        shape(test.scale, codes { |one| @maker.code_in(condition, test, one) })
       end
 
-      # Codes of every hypothesis: one that comes and goes is either as it is or as if nothing were wrong.
-      def codes
-        all = @hypotheses.each_with_index.map { |one, i| one.none_of_these? || one.steady ? nil : yield(one, i).to_s }
-        well = all.fetch(@by_id.fetch("nothing"))
-        @hypotheses.each_with_index do |one, i|
-          next unless one.steady
+      # [code] of every hypothesis, nil of none of these.
+      def codes_of(group)
+        all = Array.new(size, group.common)
+        group.others.each { |code, list| list.each { |i| all[i] = code } }
+        come_and_gone(all)
+      end
 
-          steady = all.fetch(@by_id.fetch(one.steady))
-          all[i] = steady == well ? well : "#{steady}+#{well}"
-        end
+      def codes = come_and_gone(@hypotheses.map { |one| one.none_of_these? || one.steady ? nil : yield(one).to_s })
+
+      # What comes and goes is either as it is while it is there or as if nothing were wrong.
+      def come_and_gone(all)
+        well = all.fetch(@by_id.fetch("nothing"))
+        steady_of.each { |i, steady| all[i] = all[steady] == well ? well : "#{all[steady]}+#{well}" }
+        all[-1] = nil
         all
       end
 
-      def shape(scale, codes)
-        @kept_columns[[scale.name, scale.answers, codes]] ||= begin
-          members = codes.each_index.group_by { |i| codes[i] }
-          members.delete(nil)
-          common = members.max_by { |_code, list| list.size }.first
-          none = none_row(scale, codes)
-          Column.new(
-            scale: scale,
-            codes: codes,
-            common_code: common,
-            common: scale.row(common),
-            common_bits: scale.bits(common),
-            others: members.except(common).map { |code, list| [scale.row(code), scale.bits(code), list] },
-            none: none,
-            none_bits: Scale.entropy(none),
-            mixed: mixed(scale, codes)
-          )
-        end
+      # { index => index of what it is while it is there }
+      def steady_of
+        @steady_of ||=
+          @hypotheses
+            .each_index
+            .select { |i| @hypotheses[i].steady }
+            .to_h { |i| [i, @by_id.fetch(@hypotheses[i].steady)] }
       end
 
-      # Those with one remedy that show different things in this test: what parts them parts no repair.
-      def mixed(scale, codes)
-        parted = shared_remedies.select { |list| list.map { |i| codes[i] }.uniq.size > 1 }
+      def shape(scale, codes)
+        members = codes.each_index.group_by { |i| codes[i] }
+        members.delete(nil)
+        common = members.max_by { |_code, list| list.size }.first
+        none = none_row(scale, members)
+        Column.new(
+          scale: scale,
+          codes: codes,
+          common_code: common,
+          common: scale.row(common),
+          common_bits: scale.bits(common),
+          others: members.except(common).map { |code, list| [scale.row(code), scale.bits(code), list] },
+          none: none,
+          none_bits: Scale.entropy(none),
+          mixed: mixed(scale, codes, members.except(common).values)
+        )
+      end
+
+      # Those with one remedy that show different things in this test: what parts them parts no repair. others: those
+      # that do not show the commonest.
+      def mixed(scale, codes, others)
+        touched = others.flat_map { |list| list.filter_map { |i| shared_remedy_of[i] } }.uniq.sort
+        parted =
+          touched
+            .map { |number| shared_remedies[number] }
+            .select { |list| list.any? { |i| codes[i] != codes[list.first] } }
         parted.map do |list|
           by_code = list.group_by { |i| codes[i] }
           [list, by_code.map { |code, some| [scale.row(code), scale.bits(code), some] }]
         end
       end
 
+      # { index => number of its remedy among those that several share }
+      def shared_remedy_of
+        @shared_remedy_of ||=
+          shared_remedies.each_with_index.flat_map { |list, number| list.map { |i| [i, number] } }.to_h
+      end
+
       def shared_remedies =
         @shared_remedies ||= remedies.each_index.group_by { |i| remedies[i] }.values.select { |list| list.size > 1 }
 
       # None of these: half as all together, half as anything.
-      def none_row(scale, codes)
-        shares = Hash.new(0.0)
-        codes.each_with_index { |code, i| shares[code] += @hypotheses[i].share if code }
+      def none_row(scale, members)
+        shares = members.transform_values { |list| list.sum { |i| @hypotheses[i].share } }
         total = shares.values.sum
         sums = Array.new(scale.answers.size, 0.0)
         shares.each { |code, share| scale.row(code).each_with_index { |part, a| sums[a] += part * share / total } }

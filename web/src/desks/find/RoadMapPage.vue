@@ -51,10 +51,14 @@ function save() {
       </span>
     </header>
     <ProblemNote v-if="problem" :problem="problem" />
-    <p v-if="task" role="status">
+    <p v-if="task?.kind === 'signatures'" role="status">
       {{ $t('RoadMapPage.whatEveryFaultWouldShow', { done: task.done, total: task.total ?? '…' }) }}
     </p>
-    <el-skeleton v-else-if="asking && !answer" :rows="8" :aria-label="$t('RoadMapPage.drawingTheMap')" />
+    <el-skeleton
+      v-else-if="(task || asking) && !answer"
+      :rows="8"
+      :aria-label="$t('RoadMapPage.drawingTheMap')"
+    />
     <template v-if="answer">
       <div data-testid="road-map"><RoadBranch :stop="answer.tree" /></div>
       <p class="foot">
