@@ -5,8 +5,10 @@ module Gorvant
     # Long work of a crew: asked for, watched, cancelled.
     class Tasks < Repository
       CHANNEL = "gorvant_tasks" # a word to workers that have nothing to do
+      AHEAD = "ahead" # in the input of what nobody waits for yet
 
-      # The task for a key: one that waits or runs already, or a new one.
+      # The task for a key: one that waits or runs already, or a new one. One that waits is asked for anew: what was
+      # begun ahead of anybody's asking is wanted now.
       def ask(kind, key, input)
         fields = {
           crew_id: viewer.crew_id,
@@ -15,9 +17,10 @@ module Gorvant
           key: key,
           input: Sequel.pg_jsonb(input)
         }
-        db[:tasks].insert_conflict(target: %i[crew_id key], conflict_where: { state: %w[waiting running] }).insert(
-          fields
-        )
+        unfinished = { target: %i[crew_id key], conflict_where: { state: %w[waiting running] } }
+        wanted = { update: { input: Sequel[:excluded][:input] }, update_where: { Sequel[:tasks][:state] => "waiting" } }
+        wanted = {} if input.key?(AHEAD)
+        db[:tasks].insert_conflict(**unfinished, **wanted).insert(fields)
         db.notify(CHANNEL)
         newest(key)
       end

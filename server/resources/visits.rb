@@ -20,6 +20,7 @@ module Gorvant
       post "/api/visits" do
         input = VisitRequest.parse(body_json)
         row, first_time = db.transaction { visits.create(input[:id], body_json, fields(input)) }
+        FindTasks.new(tasks, computed, readings).ahead(visits.alone(row[:id])) if first_time
         created Present.visit(row), first_time
       end
 

@@ -101,9 +101,9 @@ module Gorvant
       def claim
         @db.transaction do
           lost = Sequel.lit("state = 'running' AND beat_at < now() - ? * interval '1 second'", LOST_AFTER_SECONDS)
-          # What somebody waits for comes before the demo's own records.
-          made_up = Sequel.function(:jsonb_exists, :input, "made_up")
-          waiting = @db[:tasks].where(state: "waiting").or(lost).order(made_up, :created_at)
+          # What somebody waits for comes before what was begun ahead, and that before the demo's own records.
+          later = ["made_up", Tasks::AHEAD].map { |why| Sequel.function(:jsonb_exists, :input, why) }
+          waiting = @db[:tasks].where(state: "waiting").or(lost).order(*later, :created_at)
           task = waiting.for_update.skip_locked.first or return nil
           @db[:tasks].where(id: task[:id]).update(
             state: "running",

@@ -158,6 +158,34 @@ RSpec.describe "Find", :server do
     expect(answer["next"]["id"]).to eq(before["next"]["id"])
   end
 
+  # A visit of the same unit, in a weather of its own.
+  def begun(degrees_f)
+    unit = db[:visits].where(id: visit_id).get(:unit_id)
+    given = { id: uuid, unit_id: unit, as_visit_id: visit_id, outdoor_degrees_f: degrees_f, symptoms: %w[no_heat] }
+    send_json(:post, "/api/visits", given.merge(visit_on: "2026-11-30"))
+    expect(last_response.status).to eq(201)
+    given[:id]
+  end
+
+  # [[id, whether nobody waits for it]]
+  def waiting =
+    db[:tasks].where(state: "waiting").order(:created_at).map { |task| [task[:id], task[:input].key?("ahead")] }
+
+  it "is begun as a visit is, behind what somebody waits for, and once where it is there or asked for already" do
+    first, second = [97.31, 98.31].map { |degrees_f| begun(degrees_f) }
+    begun(97.31)
+    expect(waiting.map(&:last)).to eq([true, true])
+    send_json(:post, "/api/visits/#{second}/find", { early: true })
+    expect([answer["id"], waiting.map(&:last)]).to eq([waiting.last.first, [true, false]])
+    expect([worker.run_one, worker.run_one]).to eq([answer["id"], db[:tasks].order(:created_at).get(:id)])
+    [first, second].each do |id|
+      send_json(:post, "/api/visits/#{id}/find", { early: true })
+      expect([last_response.status, answer["first_look"]]).to eq([200, nil])
+    end
+    begun(98.31)
+    expect(waiting).to eq([])
+  end
+
   it "begins anew where the unit is otherwise, and lets the older work go" do
     ask
     first = answer["id"]

@@ -42,16 +42,26 @@ RSpec.describe Gorvant::Diagnosis::Pairs do
     expect(Gorvant::Desks::Find::Words.new(find.finder(%w[no_heat], *fan)).to_h[:beside]).to be_nil
   end
 
-  it "names the one reading that does not go with the rest, to be repeated" do
+  it "names the one reading without which one thing explains the rest, to be made once more, and once only" do
     whole = [
-      ["heat", "volts_ac", %w[outdoor.C outdoor.Y], 24.1],
-      ["heat", "volts_ac", %w[outdoor.LPS.1 outdoor.LPS.2], 24.2],
+      ["heat", "volts_ac", %w[air_handler.C air_handler.R], 24.6],
+      ["heat", "volts_ac", %w[outdoor.C outdoor.R], 0.1],
+      ["heat", "volts_ac", %w[outdoor.CC.1 outdoor.CC.2], 24.1],
       %w[heat seen contactor out],
-      %w[heat seen compressor silent]
+      %w[heat seen outdoor_fan turns]
     ]
-    odd = ["heat", "volts_ac", %w[outdoor.C outdoor.R], 0.1]
-    finder = find.finder(%w[no_heat], *whole, odd, ["heat", "volts_ac", %w[air_handler.C air_handler.R], 24.6])
-    expect(finder.pairs.doubtful&.test&.to_node).to eq("outdoor.R")
-    expect(find.finder(%w[no_heat], *whole).pairs.doubtful).to be_nil
+    odd = ["heat", "volts_ac", %w[outdoor.LPS.1 outdoor.LPS.2], 24.2]
+    finder = find.finder(%w[no_heat], *whole, odd)
+    expect([finder.unexplained?, finder.doubtful.clue.test.from_node, finder.doubtful.why]).to eq(
+      [true, "outdoor.LPS.1", "alone"]
+    )
+    page = Gorvant::Desks::Find::Words.new(finder).to_h
+    expect(page.dig(:beside, :repeat)).to match(/\ARepeat first: .* Without it one thing alone explains the rest\.\z/)
+    expect(page[:next].values_at(:from_node, :again)).to eq(
+      ["outdoor.LPS.1", "Told already: 24.2 V. Without it one thing alone explains the rest: once more."]
+    )
+    twice = find.finder(%w[no_heat], *whole, odd, odd)
+    asked = twice.evidence.map { |clue| clue.test.id }
+    expect([twice.once_more, asked.include?(twice.next_test.test.id)]).to eq([nil, false])
   end
 end

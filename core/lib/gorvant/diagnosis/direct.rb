@@ -10,6 +10,7 @@ module Gorvant
       def initialize(library)
         @hypotheses = library.hypotheses
         @netlist = library.situation.netlist
+        @rig = library.situation.rig
       end
 
       # indexes: of a class, the likeliest first.
@@ -21,7 +22,7 @@ module Gorvant
         return design?(test, hypothesis) unless hypothesis.turns.empty?
 
         looked_up?(test, hypothesis) || wires?(test, hypothesis) || sensed?(test, hypothesis) ||
-          hypothesis.faults.any? { |fault| Diagnosis.touch?(fault, test) } || measured?(test, parts(hypothesis))
+          hypothesis.faults.any? { |fault| Diagnosis.touch?(fault, test, @rig) } || measured?(test, parts(hypothesis))
       end
 
       # What something as designed hangs on.

@@ -78,6 +78,7 @@ module Gorvant
         return nil if found?
         return waiting if waiting
         return first_of_all if first_of_all && !sure?
+        return once_more if once_more
         return confirming if (sure? || likely_design?) && !top.proved && confirming
 
         sure? ? nil : question || own_look || next_tests.all.first
@@ -114,8 +115,22 @@ module Gorvant
 
       # What a complaint is about is looked at before anything is read: of ice, where on the coil it is.
       def first_of_all
-        places = @symptoms.filter_map { |symptom| Catalogue.symptoms.dig(symptom, "first") }
-        places.lazy.filter_map { |place| next_tests.of(place) }.first
+        @first_of_all ||= [
+          @symptoms
+            .filter_map { |symptom| Catalogue.symptoms.dig(symptom, "first") }
+            .lazy
+            .filter_map { |place| next_tests.of(place) }
+            .first
+        ]
+        @first_of_all.first
+      end
+
+      # Where nothing alone explains what was read, the reading without which something would: one such, then it may
+      # well be two things.
+      def once_more
+        return nil unless doubtful&.why == "alone" && evidence.map { |clue| clue.test.id }.uniq.size == evidence.size
+
+        next_tests.choice(doubtful.clue.test)
       end
 
       # A question that takes no step and tells something comes before any reading: what the board holds back looks like
@@ -178,19 +193,12 @@ module Gorvant
           next_tests.about(top.indexes, library.tests.select { |test| @direct.to?(test, top.indexes) }).max_by(&:gain)
       end
 
-      # The reading that was misread more probably than not, by all the others: whoever made it may well read otherwise
-      # now. nil where none was, or it was read twice already.
-      def doubtful
-        return @doubtful if defined?(@doubtful)
+      # Doubt, or nil: the reading to make once more.
+      def doubtful = once(:doubt) { Doubt.of(self) }
 
-        @doubtful = nil
-        return nil if @evidence.size < Diagnosis.numbers.dig("doubt", "from") || sure?
-
-        told = @evidence.each_index.max_by { |e| [beliefs.misread(e), -e] }
-        clue = @evidence[told]
-        again = @evidence.count { |one| one.test.id == clue.test.id } > 1
-        @doubtful = clue unless again || beliefs.misread(told) < Diagnosis.numbers.dig("doubt", "above")
-      end
+      # What follows from complaint and evidence is asked again and again: wherever one stands, however the next test is
+      # chosen.
+      def once(kind, &) = library.remember(kind, symptoms, hold, past, evidence, &)
 
       # [least, most] minutes that a hold in force still lasts; nil where none is known to be.
       def remaining_minutes
@@ -371,8 +379,8 @@ module Gorvant
         )
       end
 
-      # Tests that are not asked for again: all that were made, but for one that was misread more probably than not.
-      def made = ((@evidence + @aside).map { |clue| clue.test.id }.uniq - [doubtful&.test&.id]) + @skip
+      # Tests that are not asked for again: all that were made, but for a doubtful one.
+      def made = ((@evidence + @aside).map { |clue| clue.test.id }.uniq - [doubtful&.clue&.test&.id]) + @skip
 
       def suspect(number, belief)
         indexes = library.classes[number].sort_by { |i| [-beliefs[i], i] }

@@ -6,12 +6,6 @@ module Gorvant
     # likeliest causes show to who reads and looks in the calls of the complaint, and what no circuit has to be solved
     # for. Frost comes along only where the complaint is one of frost. No answer of it is sure: the rest is to come.
     class FirstLook
-      FROST_MARKS = %w[ice never_defrosts often_defrosts coil_switch_shut].freeze
-      COLD = %w[heat_cold defrost].freeze
-      # Solved for in many calls, or over a run, beside the one that they are made in.
-      OVER_CALLS = %w[ice forced_defrost coil_switch_watched].freeze
-      private_constant :FROST_MARKS, :COLD, :OVER_CALLS
-
       # states: ids of Situation::State; frost: whether frost and defrosts are part of it.
       attr_reader :states, :frost
 
@@ -21,20 +15,22 @@ module Gorvant
         ways = symptoms.flat_map { |symptom| Catalogue.symptoms.dig(symptom, "shows") || [] }
         return nil if ways.any? { |way| way["with"] == "blown" }
 
-        frost = ways.any? { |way| FROST_MARKS.include?(way["with"]) }
+        frost = ways.any? { |way| numbers["frost_marks"].include?(way["with"]) }
         calls = ways.map { |way| way["call"] || season(situation) }.uniq
         run = calls.select { |call| situation.allowed?(call) && situation.state(call) }
-        states = [*(run.empty? ? season(situation) : run), *(frost ? COLD : [])]
+        states = [*(run.empty? ? season(situation) : run), *(frost ? numbers["states_of_frost"] : [])]
         new(states.select { |id| situation.state(id) }, frost, situation.netlist)
       end
 
       def self.season(situation) = situation.allowed?("heat") ? "heat" : "cool"
-      private_class_method :season
+      def self.numbers = Diagnosis.numbers.fetch("first_look")
+      private_class_method :season, :numbers
 
       def initialize(states, frost, netlist)
         @states = states
         @frost = frost
         @netlist = netlist
+        @looks_of_frost = Diagnosis.numbers.dig("first_look", "looks_of_frost")
       end
 
       def in?(state) = @states.include?(state)
@@ -44,7 +40,7 @@ module Gorvant
 
       def looks_at?(test)
         return false unless test.state.nil? || in?(test.state)
-        return @frost if OVER_CALLS.include?(test.place)
+        return @frost if @looks_of_frost.include?(test.place)
 
         NextTests.powered?(test) && !of_fuse?(test)
       end
@@ -53,7 +49,7 @@ module Gorvant
       # none of these, which stands last.
       def among(hypotheses)
         steady = hypotheses[0...-1].reject(&:steady)
-        left = steady.sum(&:share) * Diagnosis.numbers.fetch("first_look_share")
+        left = steady.sum(&:share) * Diagnosis.numbers.dig("first_look", "share")
         ids =
           steady.sort_by.with_index { |one, i| [-one.share, i] }.take_while { |one| (left -= one.share) > -one.share }
         known = ids.to_h { |one| [one.id, true] }.merge("nothing" => true)

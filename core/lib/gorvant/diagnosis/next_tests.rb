@@ -54,7 +54,13 @@ module Gorvant
 
       # Choice of the one test at a place that needs no points, where it can be made; nil otherwise.
       def of(place)
-        test = @library.tests.find { |one| one.place == place && possible?(one) } or return nil
+        @library.tests.find { |one| one.place == place && possible?(one) }&.then { |test| choice(test) }
+      end
+
+      # Choice of this test, where it can be made; nil otherwise.
+      def choice(test)
+        return nil unless possible?(test)
+
         valued(Choice.new(test: test, gain: @beliefs.gain(@library.column(test)), minutes: minutes(test), worth: 0.0))
       end
 

@@ -19,17 +19,9 @@ module Gorvant
       end
 
       # [Pair], those that explain most first; only such as explain more than either member alone.
-      def all = once(:pairs) { found }
-
-      # The reading without which one thing alone explains most of the rest: worth repeating first. nil where none is.
-      def doubtful = @evidence.size < 3 ? nil : once(:doubtful) { least_like_the_rest }
+      def all = @finder.once(:pairs) { found }
 
       private
-
-      # Of the same evidence it is asked again and again: wherever one stands, however the next test is chosen.
-      def once(kind, &)
-        @library.remember(kind, @finder.symptoms, @finder.hold, @finder.past, @evidence, &)
-      end
 
       def found
         chosen
@@ -37,16 +29,6 @@ module Gorvant
           .sort_by
           .with_index { |pair, i| [-pair.explains.size, -pair.weight, i] }
           .first(@numbers["shown"])
-      end
-
-      def least_like_the_rest
-        best = @evidence.min_by { |clue| none_without(clue) }
-        none_without(best) < @finder.beliefs.all.last / 2 ? best : nil
-      end
-
-      def none_without(clue)
-        @without ||= {}.compare_by_identity
-        @without[clue] ||= @finder.beliefs.none_without(@evidence.index { |one| one.equal?(clue) })
       end
 
       # [[index, index]]: those that explain most, each with those that explain most of what it leaves.

@@ -269,7 +269,7 @@ module Gorvant
         end
       end
 
-      def touching?(hypothesis, test) = hypothesis.faults.any? { |fault| Diagnosis.touch?(fault, test) }
+      def touching?(hypothesis, test) = hypothesis.faults.any? { |fault| Diagnosis.touch?(fault, test, @situation.rig) }
 
       # Behind a short the fuse is whole until the call that blows it, and open from then on.
       def fuse?(id) = @situation.netlist[id].kind == :fuse

@@ -331,13 +331,13 @@ module Gorvant
           end
       end
 
-      # A conductor to the common one of its cable, and to the chassis, off at both ends: open, unless they touch.
+      # Two conductors of a cable, and each and the chassis, off at both ends: open, unless they touch. The common one
+      # comes first.
       def of_conductors
         @rig.cables.flat_map do |cable|
-          wires = cable.conductors.reject(&:spare)
-          common = wires.find { |conductor| conductor.to == "C" }
-          others = common ? wires.reject { |conductor| conductor.id == common.id } : []
-          others.map { |wire| apart(cable.to, *[common, wire].map { |one| "#{cable.to}.#{cable.id}.#{one.id}" }) } +
+          wires = cable.conductors.reject(&:spare).partition { |conductor| conductor.to == "C" }.flatten
+          pairs = wires.combination(2).map { |pair| pair.map { |one| "#{cable.to}.#{cable.id}.#{one.id}" } }
+          pairs.map { |from, to| apart(cable.to, from, to) } +
             wires.map { |wire| apart(CHASSIS_AT, Assembly::CHASSIS, "#{CHASSIS_AT}.#{cable.id}.#{wire.id}") }
         end
       end
@@ -468,18 +468,32 @@ module Gorvant
     end
 
     # Whether a test between two conductors of a cable, or one and the chassis, off at both ends, shows a fault: the one
-    # touches the other, or C, as the library has the common one's terminal.
-    def self.touch?(fault, test)
+    # touches the other. The library has what touches the common one touch C, where that lands.
+    def self.touch?(fault, test, rig)
       return false unless %w[short to_ground].include?(fault["kind"]) && test.place == "between"
 
       bare = test.from_node == Assembly::CHASSIS
       return false unless bare == (fault["kind"] == "to_ground")
-      return fault["at"].split(".").last(2) == test.to_node.split(".").last(2) if bare
+      return conductor_of(fault["at"], rig) == conductor_of(test.to_node, rig) if bare
 
-      common, wire = [test.from_node, test.to_node].map { |node| ".#{node.split(".").last(2).join(".")}" }
-      first, second = fault["at"].partition { |node| node.end_with?(wire) }.map(&:first)
-      !first.nil? && !second.nil? && second.end_with?(common, ".C")
+      touching = fault["at"].map { |node| conductor_of(node, rig) }
+      tested = [test.from_node, test.to_node].map { |node| conductor_of(node, rig) }
+      tested.all? { |one| touching.include?(one) || (touching.include?("C") && common?(one, rig)) }
     end
+
+    # "cable_b.yellow" of "outdoor.cable_b.yellow"; "C" of a terminal C; nil of any other.
+    def self.conductor_of(node, rig)
+      _place, *rest = node.split(".")
+      return rest.join(".") if rig.cables.any? { |cable| cable.id == rest.first }
+
+      rest == ["C"] ? "C" : nil
+    end
+
+    def self.common?(conductor, rig)
+      cable, id = conductor.split(".")
+      rig.cables.find { |one| one.id == cable }.conductors.any? { |wire| wire.id == id && wire.to == "C" }
+    end
+    private_class_method :conductor_of, :common?
 
     # Facts that a hypothesis has otherwise than noted: its own, and those of a wrong set-up.
     def self.facts_of(hypothesis)

@@ -30,10 +30,8 @@ watch(
 )
 const { readings, problem: refused, busy, keep, takeBack } = useReadings(props.id)
 const fork = ref<InstanceType<typeof NextTest> | null>(null)
-const { answer, task, problem, asking, again, cancel, stands, mode, skipped, suspect, skip } = useFind(
-  props.id,
-  () => fork.value?.typing() ?? false,
-)
+const { answer, task, problem, asking, settling, again, cancel, stands, mode, skipped, suspect, skip } =
+  useFind(props.id, () => fork.value?.typing() ?? false)
 
 // What it comes to now stands at its tab.
 watch(
@@ -236,7 +234,7 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
           v-if="next"
           ref="fork"
           :answer="answer"
-          :busy="busy"
+          :busy="busy || settling"
           @keep="keepRead"
           @skip="skip(next)"
           @untold="untold"

@@ -62,7 +62,7 @@ const choose = (lane: Lane) =>
   emit('keep', { function: test.value.function, place: test.value.place, choice: lane.raw })
 const digit = (i: number) => (i < 9 ? String(i + 1) : '')
 defineExpose({
-  choose: (i: number) => !numeric.value && lanes.value[i] && choose(lanes.value[i]),
+  choose: (i: number) => !props.busy && !numeric.value && lanes.value[i] && choose(lanes.value[i]),
   typing: () => typed.value !== '',
 })
 </script>
@@ -126,7 +126,7 @@ defineExpose({
       <el-button class="key quiet" :disabled="busy" data-testid="untold" @click="emit('untold')">
         {{ $t('NextTest.couldNotTell') }}
       </el-button>
-      <el-button class="key quiet" data-testid="skip" @click="emit('skip')">{{
+      <el-button class="key quiet" :disabled="busy" data-testid="skip" @click="emit('skip')">{{
         $t('NextTest.notPossibleHere')
       }}</el-button>
     </div>

@@ -1,10 +1,12 @@
 import { onBeforeUnmount, ref, watch } from 'vue'
+import { refAutoReset } from '@vueuse/core'
 import { api, type Find, type FindTest } from '@/shared/api/client'
 import { useLongAnswer } from '@/shared/api/useLongAnswer'
 
 export type Place = NonNullable<Find['stands']>
 export type Way = Find['mode']
 const TICK_MS = 20_000
+const SETTLE_MS = 600
 
 /** Find of one visit: where one stands, how the next test is chosen, what cannot be done here, whom it is about. A hold
  *  runs on while one looks, so it is asked again while one is on. inHand: whether a reading is being typed in: what is
@@ -25,6 +27,15 @@ export function useFind(id: string, inHand: () => boolean) {
       }),
     { restOf: (found) => found.task, inHand },
   )
+  // The whole may bring another test than the first look had: a tap that was meant for that one is of neither.
+  const settling = refAutoReset(false, SETTLE_MS)
+  watch(
+    answer,
+    (now, before) => {
+      if (before?.first_look && !now?.first_look && before.next?.id !== now?.next?.id) settling.value = true
+    },
+    { flush: 'sync' },
+  )
   watch([stands, mode, skipped, suspect], again, { immediate: true })
   const ticking = window.setInterval(() => {
     if (answer.value?.hold?.state === 'in_force') void again()
@@ -32,7 +43,7 @@ export function useFind(id: string, inHand: () => boolean) {
   onBeforeUnmount(() => clearInterval(ticking))
 
   const skip = (test: FindTest) => (skipped.value = [...skipped.value, test.id])
-  return { answer, task, problem, asking, again, cancel, stands, mode, skipped, suspect, skip }
+  return { answer, task, problem, asking, settling, again, cancel, stands, mode, skipped, suspect, skip }
 }
 
 export type Lane = { id: string; title: string; raw: string | number | boolean; suspects: Find['suspects'] }

@@ -317,7 +317,9 @@ module Gorvant
         # Why it is asked for once more; nil where it was not made yet.
         def again(test)
           doubtful = @finder.doubtful
-          doubtful && doubtful.test.id == test.id ? words("again", answer: answer_of(doubtful)) : nil
+          return nil unless doubtful && doubtful.clue.test.id == test.id
+
+          words("again_#{doubtful.why}", answer: answer_of(doubtful.clue))
         end
 
         # What can hurt, and what it takes away: the lamp is read before the power is touched.
@@ -454,10 +456,10 @@ module Gorvant
         def beside
           return nil unless @finder.unexplained?
 
-          doubtful = @finder.pairs.doubtful
+          doubtful = @finder.doubtful
           {
             pairs: @finder.pairs.all.map { |pair| pair_words(pair) },
-            repeat: doubtful && words("repeat", says: clue_words(doubtful))
+            repeat: doubtful && words("repeat", says: clue_words(doubtful.clue))
           }
         end
 
