@@ -19,7 +19,7 @@ RSpec.describe "a doubtful reading" do
   let(:live) { ["heat", "volts_ac", points, 24.2] }
 
   def finder(*told) = find.finder(%w[cold_air_in_heating], *told)
-  def doubted(*told) = finder(*told).doubtful&.clue&.test&.then { |test| [test.from_node, test.to_node] }
+  def doubted(*told) = finder(*told).doubtful&.test&.then { |test| [test.from_node, test.to_node] }
 
   it "is the one that the rest speaks against, in whatever order they were told, and none where all agree" do
     expect([doubted(dead, *others), doubted(*others, dead), doubted(live, *others)]).to eq([points, points, nil])

@@ -52,7 +52,7 @@ RSpec.describe Gorvant::Diagnosis::Pairs do
     ]
     odd = ["heat", "volts_ac", %w[outdoor.LPS.1 outdoor.LPS.2], 24.2]
     finder = find.finder(%w[no_heat], *whole, odd)
-    expect([finder.unexplained?, finder.doubtful.clue.test.from_node, finder.doubtful.why]).to eq(
+    expect([finder.unexplained?, finder.doubtful.test.from_node, finder.doubtful.why]).to eq(
       [true, "outdoor.LPS.1", "alone"]
     )
     page = Gorvant::Desks::Find::Words.new(finder).to_h

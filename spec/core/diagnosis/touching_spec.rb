@@ -3,7 +3,7 @@
 require_relative "../../support/finding_trial"
 require_relative "../../../bench/rigs"
 
-# Two conductors of a cable that touch: what tells them from all others is ohms between these two, both off at both ends.
+# Two conductors of a cable that touch: what tells them from all others is ohms between these two, off at both ends.
 RSpec.describe "conductors that touch" do
   BenchRigs::ALL.each do |name, rig|
     describe "in #{name}" do

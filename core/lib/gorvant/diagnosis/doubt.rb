@@ -5,10 +5,10 @@ module Gorvant
     # The reading to make once more before it is believed, for whoever made it may well read otherwise now. why: "slip"
     # where by all the others it was misread more probably than not; "alone" where nothing alone explains all of it, and
     # one thing would explain the rest.
-    Doubt = Value.define(:clue, :why)
+    Doubt = Value.define(:clue, :why) { def test = clue.test }
 
     class << Doubt
-      # Of all that a Finder was told; nil where nothing is doubtful, where it was read twice already, and among too few.
+      # Of all that a Finder was told; nil where nothing is doubtful, where it was read twice, and among too few.
       def of(finder)
         evidence = finder.evidence
         return nil if evidence.size < Diagnosis.numbers.dig("doubt", "from") || finder.sure?

@@ -130,7 +130,7 @@ module Gorvant
       def once_more
         return nil unless doubtful&.why == "alone" && evidence.map { |clue| clue.test.id }.uniq.size == evidence.size
 
-        next_tests.choice(doubtful.clue.test)
+        next_tests.choice(doubtful.test)
       end
 
       # A question that takes no step and tells something comes before any reading: what the board holds back looks like
@@ -380,7 +380,7 @@ module Gorvant
       end
 
       # Tests that are not asked for again: all that were made, but for a doubtful one.
-      def made = ((@evidence + @aside).map { |clue| clue.test.id }.uniq - [doubtful&.clue&.test&.id]) + @skip
+      def made = ((@evidence + @aside).map { |clue| clue.test.id }.uniq - [doubtful&.test&.id]) + @skip
 
       def suspect(number, belief)
         indexes = library.classes[number].sort_by { |i| [-beliefs[i], i] }

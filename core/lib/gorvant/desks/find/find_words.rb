@@ -317,7 +317,7 @@ module Gorvant
         # Why it is asked for once more; nil where it was not made yet.
         def again(test)
           doubtful = @finder.doubtful
-          return nil unless doubtful && doubtful.clue.test.id == test.id
+          return nil unless doubtful && doubtful.test.id == test.id
 
           words("again_#{doubtful.why}", answer: answer_of(doubtful.clue))
         end
