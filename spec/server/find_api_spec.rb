@@ -186,6 +186,11 @@ RSpec.describe "Find", :server do
     expect(waiting).to eq([])
   end
 
+  it "keeps no visit from being begun, whatever Find has against the unit" do
+    allow(Gorvant::Desks::Find).to receive(:situation).and_raise(Gorvant::BadCondition.new(field: "/", problem: "odd"))
+    expect([begun(96.31), waiting]).to match([String, []])
+  end
+
   it "begins anew where the unit is otherwise, and lets the older work go" do
     ask
     first = answer["id"]

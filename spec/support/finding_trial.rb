@@ -102,6 +102,7 @@ class FindingTrial
     tolerance = Gorvant::Catalogue.profile.fetch("tolerance")
     load = tolerance["load_va_fraction"]
     {
+      amount: @random.rand(3),
       source: 1 + (((@random.rand * 2) - 1) * tolerance["source_volts_fraction"]),
       loads: Hash.new { |all, id| all[id] = 1 / (1 + (((@random.rand * 2) - 1) * load)) },
       wires: Hash.new { |all, id| all[id] = @random.rand(0.5..2.0) }
@@ -112,7 +113,10 @@ class FindingTrial
     return test.scale.answers.sample(random: @random) if @random.rand < @misread
 
     code = shown(truth, test)
-    code = code.split("+").sample(random: @random) if code.include?("+")
+    if code.include?("+") # there just now, or not
+      code, truth = code.split("+").zip([truth, @library.index("nothing")]).sample(random: @random)
+    end
+    code = code.split("|")[@specimen[:amount]] if code.include?("|")
     return measured(truth, test) if code.match?(/\Ab\d/)
 
     drawn(test.scale, code)
@@ -149,8 +153,9 @@ class FindingTrial
   end
 
   def specimen_volts(truth, state)
-    @bodies[state] ||= begin
-      solution = @maker.body_in(hypothesis(truth), state).solution
+    @bodies[[truth, state]] ||= begin
+      amounts = @maker.amounts(hypothesis(truth))
+      solution = @maker.body_in(amounts[@specimen[:amount]] || amounts.first, state).solution
       scale = scale_of(solution.netlist)
       solution
         .netlist

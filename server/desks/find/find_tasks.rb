@@ -34,6 +34,8 @@ module Gorvant
       def ahead(row)
         key = Signatures.key(row[:digest], @finders.situation(row))
         signatures(row, { Tasks::AHEAD => true }) unless @computed.get(key)
+      rescue Gorvant::Error
+        nil # a visit begins all the same; Find says why when it is asked
       end
 
       # The task that draws the road map; asked: what a FindRequest gives.

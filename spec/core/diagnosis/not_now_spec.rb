@@ -80,7 +80,8 @@ RSpec.describe "A complaint that does not show now" do
       library.hypotheses.each_index.reject do |i|
         marks = library.marks_of(i)
         library.hypotheses[i].none_of_these? || library.hypotheses[i].steady ||
-          marks["heat"].include?("ice") == !%w[usual_frost no_frost].include?(look.codes[i])
+          marks["heat"].include?("ice") ==
+            !%w[usual_frost no_frost].include?(Gorvant::Diagnosis::Scale.usual(look.codes[i]))
       end
     expect(odd.map { |i| library.hypotheses[i].id }).to eq([])
     finder = find.finder(%w[iced_outdoor_unit], %w[heat seen ice thin_even], *well)

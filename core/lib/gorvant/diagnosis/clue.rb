@@ -24,9 +24,11 @@ module Gorvant
     class Clue
       # How probable it is to be told so where a hypothesis, by its index, is true.
       def weight(index)
-        row = column.codes[index] ? column.scale.row(column.codes[index]) : column.none
-        row.each_with_index.sum { |share, a| share * told[a] }
+        weighed(column.codes[index] ? column.scale.row(column.codes[index]) : column.none)
       end
+
+      # The same of a row of answers.
+      def weighed(row) = row.each_with_index.sum { |share, a| share * told[a] }
 
       # Whether a forced defrost was told to have gone in, whatever it did then.
       def gone_in? = test.place == "forced_defrost" && told_of.all? { |one| one.start_with?("goes_in") }

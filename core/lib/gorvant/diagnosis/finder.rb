@@ -394,13 +394,33 @@ module Gorvant
         )
       end
 
-      # The hypotheses, as bits of a number, that give this piece of evidence at least so often as anything can. None of
-      # these is not among them, it may be anything; nor what comes and goes, which at one instant is there or is not.
+      AMOUNTS = 3
+      IN_EACH = (1 << AMOUNTS) - 1
+      private_constant :AMOUNTS, :IN_EACH
+
+      # The hypotheses, as bits of a number, one for each amount there may be of it, that give this piece of evidence at
+      # least so often as anything can. None of these is not among them, it may be anything; nor what comes and goes,
+      # which at one instant is there or is not.
       def showing(told, share)
         steady = library.remember(:steady) { (0...(library.size - 1)).reject { |i| library.hypotheses[i].steady } }
         least = share * evidence[told].told.max
         rates = beliefs.likelihoods[told]
-        steady.inject(0) { |all, i| rates[i] >= least ? all | (1 << i) : all }
+        all = steady.inject(0) { |bits, i| rates[i] >= least ? bits | (IN_EACH << (AMOUNTS * i)) : bits }
+        by_amount(evidence[told], least).inject(all) do |bits, (i, own)|
+          (bits & ~(IN_EACH << (AMOUNTS * i))) | (own << (AMOUNTS * i))
+        end
+      end
+
+      # { index => bits } of those that show otherwise the more of it there is: a bad joint that hardly hinders the one
+      # may stop the other, but not both at once.
+      def by_amount(clue, least)
+        codes = clue.column.codes
+        several =
+          library.remember(:several, clue.column) { codes.each_index.select { |i| Scale.amounts(codes[i]).size > 1 } }
+        several.to_h do |i|
+          rates = Scale.amounts(codes[i]).map { |code| clue.weighed(clue.column.scale.row(code)) }
+          [i, rates.each_index.sum { |k| rates[k] >= least ? 1 << k : 0 }]
+        end
       end
 
       # Evidence that speaks for and against a hypothesis, by how it compares with all the others together.

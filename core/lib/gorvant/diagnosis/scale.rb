@@ -19,6 +19,12 @@ module Gorvant
       end
 
       class << self
+        # The code of what shows otherwise, the more or less of it there is: "less|usual|more".
+        def of_amounts(codes) = codes.uniq.one? ? codes.first : codes.join("|")
+        # The codes of such a code, and which of them is usual; of any other itself, of none of these nothing.
+        def amounts(code) = code.to_s.include?("|") && !code.include?("+") ? code.split("|") : [code].compact
+        def usual(code) = amounts(code).then { |codes| codes.size > 1 ? codes[1] : code }
+
         def volts = Volts.new
         def choice(answers) = new("choice", answers, Diagnosis.numbers.dig("misread", "seen"))
         def ohms = @ohms ||= new("ohms", %w[open joined winding shorted], Diagnosis.numbers.dig("misread", "ohms"))
@@ -30,7 +36,8 @@ module Gorvant
         def minutes = new("minutes", %w[within over], Diagnosis.numbers.dig("misread", "minutes"))
       end
 
-      # [P(answer)] in the order of answers; "a+b" is either, as an intermittent has it; { answer => P } is itself.
+      # [P(answer)] in the order of answers; "a+b" is either, as an intermittent has it, "a|b|c" any, as what there may
+      # be more or less of has it.
       def row(code) = @rows[code] ||= weighed(stands(code)).freeze
 
       # [[P(answer)]] for each stand of the supply (Supply), where the answer hangs on it; else one for all.
@@ -53,13 +60,16 @@ module Gorvant
       end
 
       def reckon(code)
-        if code.include?("+")
-          parts = code.split("+").map { |part| stands(part) }
-          return Array.new(parts.map(&:size).max) { |stand| mean(parts.map { |rows| rows[stand] || rows[0] }) }
-        end
+        several = %w[+ |].find { |sign| code.include?(sign) }
+        return together(code.split(several)) if several
 
         even = 1.0 / answers.size
         spreads(code).map { |plain| plain.map { |share| (share * (1 - @misread)) + (even * @misread) } }
+      end
+
+      def together(codes)
+        parts = codes.map { |part| stands(part) }
+        Array.new(parts.map(&:size).max) { |stand| mean(parts.map { |rows| rows[stand] || rows[0] }) }
       end
 
       def mean(rows) = rows.transpose.map { |shares| shares.sum / shares.size }

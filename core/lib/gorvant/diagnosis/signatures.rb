@@ -4,6 +4,8 @@ module Gorvant
   module Diagnosis
     # What every hypothesis shows in every test: made once for a unit, hypothesis by hypothesis, and kept as text.
     class Maker
+      LATELY = 3 # as many as one has amounts
+
       attr_reader :situation, :hypotheses, :tests
 
       def initialize(situation)
@@ -15,21 +17,50 @@ module Gorvant
         @ports = Diagnosis.ports
         @plain = Points.new(situation.netlist)
         @rigs = {}
+        @bodies = {}.compare_by_identity
+        @circuits = {}.compare_by_identity
       end
 
       # What one hypothesis shows: { "codes" => [code of each test], "marks" => { state => [mark] } }. At a FirstLook
-      # only what belongs to it: all other codes are unknown, and calls beside it have no marks.
+      # only what belongs to it: all other codes are unknown, and calls beside it have no marks. Marks are those of the
+      # usual amount.
       def shows(hypothesis, look = FirstLook::WHOLE)
         return nil if hypothesis.none_of_these? || hypothesis.steady
 
-        bodies = bodies(hypothesis)
-        codes = @tests.map { |test| look.at?(test) ? code(test, hypothesis, bodies) : Scale::UNKNOWN }
-        { "codes" => codes, "marks" => marks(hypothesis, bodies, look) }
+        asked = @tests.select { |test| look.at?(test) }
+        shown =
+          amounts(hypothesis).map { |one| bodies_of(one).then { |own| asked.map { |test| code(test, one, own) } } }
+        codes = asked.zip(shown.transpose).to_h { |test, several| [test.id, Scale.of_amounts(several)] }
+        {
+          "codes" => @tests.map { |test| codes.fetch(test.id, Scale::UNKNOWN) },
+          "marks" => marks(hypothesis, bodies_of(hypothesis), look)
+        }
+      end
+
+      # The hypothesis with less of its fault, as much as is usual and more, where nobody knows how much there is; alone
+      # of all others.
+      def amounts(hypothesis)
+        fault = hypothesis.faults.one? ? hypothesis.faults.first : {}
+        about = Diagnosis.numbers.fetch("amounts")[fault["kind"]]
+        return [hypothesis] if about.nil? || fault.key?("ohms")
+
+        known = (@amounts ||= {}.compare_by_identity)
+        known.clear unless known.key?(hypothesis)
+        less, more = (known[hypothesis] ||= about.map { |ohms| hypothesis.with(faults: [{ **fault, "ohms" => ohms }]) })
+        [less, hypothesis, more]
       end
 
       # The code of one test for a hypothesis by itself, in a condition that may be no state. What was solved for the
       # last hypothesis is kept: it is asked test after test.
-      def code_in(condition, test, hypothesis)
+      def code_in(condition, test, hypothesis) =
+        Scale.of_amounts(amounts(hypothesis).map { |one| code_once(condition, test, one) })
+
+      # The Body of a hypothesis in a state, for what looks into it by itself.
+      def body_in(hypothesis, state_id) = body(hypothesis, @situation.state(state_id).condition, state_id)
+
+      private
+
+      def code_once(condition, test, hypothesis)
         bodies = bodies_of(hypothesis)
         state = test.state && @situation.state(test.state)
         return code(test, hypothesis, bodies) if test.state.nil? || state&.condition == condition
@@ -38,16 +69,14 @@ module Gorvant
         code(test, hypothesis, own.merge!(test.state => body(hypothesis, condition, test.state)))
       end
 
-      # The Body of a hypothesis in a state, for what looks into it by itself.
-      def body_in(hypothesis, state_id) = body(hypothesis, @situation.state(state_id).condition, state_id)
+      def bodies_of(hypothesis) = lately(@bodies, hypothesis) { bodies(hypothesis) }
 
-      private
-
-      def bodies_of(hypothesis)
-        return @bodies if @bodies_for.equal?(hypothesis)
-
-        @bodies_for = hypothesis
-        @bodies = bodies(hypothesis)
+      # What was made of the last few: one is asked in all its amounts, test after test.
+      def lately(made, hypothesis)
+        made.fetch(hypothesis) do
+          made.shift if made.size >= LATELY
+          made[hypothesis] = yield
+        end
       end
 
       # { state id => Body }, solved when asked for.
@@ -90,14 +119,13 @@ module Gorvant
         [rig, changed, held, changed.equal?(netlist) ? points : Points.new(changed, points)]
       end
 
-      def own_circuit(hypothesis)
-        return @circuit if @circuit_of.equal?(hypothesis)
+      def own_circuit(hypothesis) = lately(@circuits, hypothesis) { made_circuit(hypothesis) }
 
+      def made_circuit(hypothesis)
         faults = Fault.parse_all(@situation.faults + hypothesis.faults)
         rig = rig_of(hypothesis, faults)
         netlist, held = Fault.inject(netlist_of(rig), faults)
-        @circuit_of = hypothesis
-        @circuit = [rig, netlist, held, Points.new(netlist, @plain)]
+        [rig, netlist, held, Points.new(netlist, @plain)]
       end
 
       def rig_of(hypothesis, faults)

@@ -142,7 +142,7 @@ module Gorvant
         tests.to_h do |test|
           all = @library.column(test).codes
           otherwise = indexes.map { |i| all[i] }.find { |code| code != all[well] }
-          [test.place == "ice" ? "ice" : test.id, otherwise || all[indexes.first]]
+          [test.place == "ice" ? "ice" : test.id, Diagnosis::Scale.usual(otherwise || all[indexes.first])]
         end
       end
     end
