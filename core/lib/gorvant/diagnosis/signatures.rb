@@ -27,12 +27,9 @@ module Gorvant
       def shows(hypothesis, look = FirstLook::WHOLE)
         return nil if hypothesis.none_of_these? || hypothesis.steady
 
-        asked = @tests.select { |test| look.at?(test) }
-        shown =
-          amounts(hypothesis).map { |one| bodies_of(one).then { |own| asked.map { |test| code(test, one, own) } } }
-        codes = asked.zip(shown.transpose).to_h { |test, several| [test.id, Scale.of_amounts(several)] }
+        shown = amounts(hypothesis).map { |one| codes(one, look) }
         {
-          "codes" => @tests.map { |test| codes.fetch(test.id, Scale::UNKNOWN) },
+          "codes" => shown.one? ? shown.first : shown.transpose.map { |several| Scale.of_amounts(several) },
           "marks" => marks(hypothesis, bodies_of(hypothesis), look)
         }
       end
@@ -139,6 +136,13 @@ module Gorvant
         (@netlists ||= { @situation.rig => @situation.netlist }.compare_by_identity)[rig] ||= Assembly.netlist(rig)
 
       # --- codes
+
+      # [code] of every test; unknown of those that the look leaves out.
+      def codes(hypothesis, look)
+        bodies = bodies_of(hypothesis)
+        known = (@known ||= {}.compare_by_identity)[look] ||= @tests.map { |test| look.at?(test) }
+        @tests.each_with_index.map { |test, i| known[i] ? code(test, hypothesis, bodies) : Scale::UNKNOWN }
+      end
 
       def code(test, hypothesis, bodies)
         case test.function
