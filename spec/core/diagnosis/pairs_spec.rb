@@ -55,8 +55,13 @@ RSpec.describe Gorvant::Diagnosis::Pairs do
     expect([finder.unexplained?, finder.doubtful.test.from_node, finder.doubtful.why]).to eq(
       [true, "outdoor.LPS.1", "alone"]
     )
-    page = Gorvant::Desks::Find::Words.new(finder).to_h
-    expect(page.dig(:beside, :repeat)).to match(/\ARepeat first: .* Without it one thing alone explains the rest\.\z/)
+    page, elsewhere =
+      [{}, { mode: "here", stands: "wall" }].map do |how|
+        Gorvant::Desks::Find::Words.new(find.finder(%w[no_heat], *whole, odd, **how)).to_h
+      end
+    expect([page, elsewhere].map { |one| one.dig(:beside, :repeat) }).to match(
+      [nil, /\ARepeat first: .* Without it one thing alone explains the rest\.\z/]
+    )
     expect(page[:next].values_at(:from_node, :again)).to eq(
       ["outdoor.LPS.1", "Told already: 24.2 V. Without it one thing alone explains the rest: once more."]
     )

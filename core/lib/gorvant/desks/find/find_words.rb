@@ -452,15 +452,16 @@ module Gorvant
 
         def timed(clue) = [clue_words(clue), clue.at && clue.at[11, 5]].compact.join(" at ")
 
-        # Where nothing alone explains it: two at once, and the reading to repeat.
+        # Where nothing alone explains it: two at once, and the reading to repeat, where that is not what comes next.
         def beside
           return nil unless @finder.unexplained?
 
           doubtful = @finder.doubtful
-          {
-            pairs: @finder.pairs.all.map { |pair| pair_words(pair) },
-            repeat: doubtful && words("repeat", says: clue_words(doubtful.clue))
-          }
+          doubtful = nil if doubtful && @finder.next_test&.test&.id == doubtful.test.id
+          pairs = @finder.pairs.all.map { |pair| pair_words(pair) }
+          return nil if pairs.empty? && doubtful.nil?
+
+          { pairs: pairs, repeat: doubtful && words("repeat", says: clue_words(doubtful.clue)) }
         end
 
         def pair_words(pair)
