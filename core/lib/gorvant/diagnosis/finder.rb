@@ -194,7 +194,7 @@ module Gorvant
       end
 
       # Doubt, or nil: the reading to make once more.
-      def doubtful = once(:doubt) { Doubt.of(self) }
+      def doubtful = (@doubtful ||= [once(:doubt) { Doubt.of(self) }]).first
 
       # What follows from complaint and evidence is asked again and again: wherever one stands, however the next test is
       # chosen.
