@@ -17,7 +17,7 @@ def now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
 
 # A worker of the bench's own for as long as the block, which begins once the demo's records are read.
 def working(bench)
-  worker = Process.spawn("bundle", "exec", "bin/worker", chdir: ROOT, out: File::NULL)
+  worker = Process.spawn(Keeper::FASTER, "bundle", "exec", "bin/worker", chdir: ROOT, out: File::NULL)
   bench.in_database { |db, _viewer| sleep(1) until db[:tasks].where(state: %w[waiting running]).empty? }
   yield
 ensure
