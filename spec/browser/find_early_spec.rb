@@ -24,6 +24,6 @@ RSpec.describe "Find, before all of it is worked out", :browser, type: :feature 
     expect(complaints).to eq([])
     worker.run_one
     expect(page).to have_no_css("[data-testid=first-look]", wait: 10)
-    expect(page).to have_css("[data-testid=next-test]")
+    expect(page).to have_css("[data-testid=next-test]").and have_no_css(".next [disabled]")
   end
 end

@@ -31,10 +31,11 @@ RSpec.describe "Find", :browser, type: :feature do
     end
   end
 
-  # Once all of it is worked out.
+  # Once all of it is worked out, and a tap is of the test that stands there.
   def see_all(part)
     expect(page).to have_css("[data-testid=#{part}]", wait: 60)
     expect(page).to have_no_css("[data-testid=first-look]", wait: 60)
+    expect(page).to have_no_css(".next [disabled]")
   end
 
   # What a unit with this truth would answer.
