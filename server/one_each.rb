@@ -39,6 +39,9 @@ module Gorvant
           end
         end
 
+        # How many wait in this process for an answer of their own account.
+        def waiting = @waiting.size
+
         private
 
         def wait(asker)
@@ -49,6 +52,7 @@ module Gorvant
             late = now + WAIT_SECONDS
             while now < late
               sleep(LOOK_EVERY_SECONDS)
+              Patience.check! # who has hung up keeps nobody else from waiting
               holder = asker.answers.take(asker.id)
               return holder if holder
             end

@@ -26,7 +26,7 @@ module Gorvant
         def count(by) = @lock.synchronize { @asked += by }
 
         # Whether anybody waits for an answer beside those that are, or want to be, worked out in turn.
-        def others? = @asked > Warm::TURNS.taken
+        def others? = @asked > Warm::TURNS.taken + OneEach.waiting
       end
 
       def call(env)

@@ -98,6 +98,9 @@ RSpec.describe "Find", :browser, type: :feature do
     id = visit_of("North unit")
     visit "/visits/#{id}/find"
     see_all("next-test")
+    expect(page).to have_css("[data-testid=once-more]", text: "Told already: 0.1 V")
+    find("[data-testid=find-reads]").send_keys("0.1", :enter)
+    expect(page).to have_no_css("[data-testid=once-more]")
     test = find("[data-testid=next-test]")["data-test"]
     first = find("[data-testid^=lane-]", match: :first).text
     page.send_keys("1")

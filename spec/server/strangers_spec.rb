@@ -303,6 +303,30 @@ RSpec.describe "Strangers at the door", :server do
       expect { one.as(who, answers) { one.serve { :never } } }.to raise_error(Gorvant::Server::OneByOne)
     end
 
+    it "is waited for by nobody who has hung up, and whoever waits for an answer of their own slows it down for nobody" do
+      answers.take(who)
+      looks = [false, true].each
+      waits = nil
+      hung_up = -> { waits = [one.waiting, looks.next] and waits.last }
+      asks = -> { one.as(who, answers) { one.serve { :never } } }
+      expect { Gorvant::Patience.with(hung_up, &asks) }.to raise_error(Gorvant::GaveUp)
+      expect([waits, one.waiting]).to eq([[1, true], 0])
+      budget = Gorvant::Server::Budget
+      gate = Queue.new
+      Gorvant::Server::Warm::TURNS.serve do
+        budget.count(2)
+        waiting = Thread.new { Gorvant::Patience.with(-> { gate.pop }, &asks) }
+        waiting.report_on_exception = false
+        Thread.pass until one.waiting == 1
+        expect(budget).not_to be_others
+        gate << true
+        expect { waiting.join }.to raise_error(Gorvant::GaveUp)
+        expect(budget).to be_others
+      ensure
+        budget.count(-2)
+      end
+    end
+
     it "answers 429 and when to ask again, which the page does by itself" do
       db[:dear_answers].insert(user_id: ServerBench.viewer.user_id, holder: uuid, until: Time.now + 60)
       stub_const("Gorvant::Server::OneEach::WAIT_SECONDS", 0.1)

@@ -70,6 +70,27 @@ describe('a question that is kept', () => {
     expect(asked).toBe(5)
   })
 
+  it.each([
+    ['one_by_one', true],
+    ['busy', true],
+    ['too_often', false],
+  ])('that is refused as %s is asked again by itself, beside the answer before: %s', async (code, again) => {
+    vi.useFakeTimers()
+    const problem = { type: `urn:gorvant:problem:${code}`, title: 'Wait', status: 429, detail: 'later' }
+    const question = ref(1)
+    let refusals = 30
+    const ask = async (one: number) =>
+      one === 2 && refusals-- > 0 ? ({ state: 'failed', problem } as const) : ready(one)
+    const { value, problem: told } = asking(code, question, ask)
+    await vi.advanceTimersByTimeAsync(10)
+    question.value = 2
+    await vi.advanceTimersByTimeAsync(20_000)
+    expect([value.value, told.value]).toEqual(again ? [1, null] : [null, problem])
+    await vi.advanceTimersByTimeAsync(20_000)
+    expect(value.value).toBe(again ? 2 : null)
+    vi.useRealTimers()
+  })
+
   it('shows no other answer meanwhile where none may stand in', async () => {
     const late = new Map<number, (answer: Outcome<string>) => void>()
     const question = ref(1)

@@ -3,6 +3,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { mount } from '@vue/test-utils'
 import { defineComponent } from 'vue'
 import type { Task } from '@/shared/api/client'
+import type { Outcome } from '@/shared/model/outcome'
 import { useLongAnswer } from '@/shared/api/useLongAnswer'
 
 const task = (state: Task['state'], done = 0): Task => ({
@@ -14,7 +15,7 @@ const task = (state: Task['state'], done = 0): Task => ({
   error: state === 'failed' ? 'no room' : null,
 })
 type Answer = { says: string; task?: Task }
-const asked = vi.fn<() => Promise<{ state: 'ready'; value: Answer | Task }>>()
+const asked = vi.fn<() => Promise<Outcome<Answer | Task>>>()
 const watched = vi.fn<() => Promise<{ state: 'ready'; value: Task }>>()
 vi.mock('@/shared/api/client', () => ({ api: { task: () => watched(), cancelTask: () => watched() } }))
 
@@ -55,6 +56,18 @@ describe('an answer that is worked out in two parts', () => {
     watched.mockImplementation(() => ready(task('done', 10)))
     await vi.advanceTimersByTimeAsync(800)
     expect([long.answer?.says, long.task]).toEqual(['whole', null])
+  })
+
+  it('is asked for again where a long answer before it was still at work, without a word of refusal', async () => {
+    const long = begin()
+    const problem = { type: 'urn:gorvant:problem:one_by_one', title: 'Wait', status: 429, detail: 'later' }
+    asked.mockImplementation(() => Promise.resolve({ state: 'failed' as const, problem }))
+    await long.again()
+    await vi.advanceTimersByTimeAsync(5000)
+    expect([long.problem, long.answer, long.asking]).toEqual([null, null, true])
+    asked.mockImplementation(() => ready({ says: 'whole' }))
+    await vi.advanceTimersByTimeAsync(800)
+    expect([long.answer?.says, long.asking]).toEqual(['whole', false])
   })
 
   it('does not take the first part away from under a hand that is at work on it', async () => {

@@ -94,7 +94,7 @@ describe('a request that has patience', () => {
     await vi.advanceTimersByTimeAsync(100)
     expect(waiting.value).toBe(2)
     leaving.abort()
-    expect((await both[0]!).status).toBe(503)
+    await expect(both[0]).rejects.toThrow('aborted')
     expect(waiting.value).toBe(1)
     asked.mockImplementation(async () => answer(200))
     await vi.advanceTimersByTimeAsync(2000)

@@ -182,7 +182,7 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
           <p>
             <b aria-hidden="true">{{ SIGN[answer.outcome.key] }}</b> {{ answer.outcome.says }}
           </p>
-          <p v-if="answer.first_look" class="quiet" role="status" data-testid="first-look">
+          <p v-if="answer.first_look" class="quiet proof" role="status" data-testid="first-look">
             {{ answer.first_look }}
             <TaskProgress
               v-if="task"
@@ -192,7 +192,7 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
               thin
             />
           </p>
-          <p v-else class="quiet">{{ answer.outcome.not_proved }}</p>
+          <p v-else class="quiet proof">{{ answer.outcome.not_proved }}</p>
           <p v-for="one in answer.changed" :key="one.says" class="changed">≠ {{ one.says }}</p>
         </section>
         <section
@@ -232,9 +232,11 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
         </section>
         <NextTest
           v-if="next"
+          :key="next.id"
           ref="fork"
           :answer="answer"
-          :busy="busy || settling"
+          :busy="busy"
+          :resting="settling"
           @keep="keepRead"
           @skip="skip(next)"
           @untold="untold"
@@ -250,7 +252,12 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
             </el-collapse-item>
           </el-collapse>
         </section>
-        <section v-if="next?.others.length" class="others" :aria-label="$t('FindPage.otherTests')">
+        <section
+          v-if="next?.others.length"
+          :key="`or-${next.id}`"
+          class="others"
+          :aria-label="$t('FindPage.otherTests')"
+        >
           <h3>{{ $t('FindPage.or') }}</h3>
           <p v-for="one in next.others" :key="one.id">
             {{ one.says }} <span class="mono">{{ $t('FindPage.min', { minutes: one.minutes }) }}</span>
@@ -315,6 +322,11 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
   right: 0;
   bottom: 0;
   left: 0;
+}
+
+/* Of the first look two lines; what takes its place moves nothing. */
+.stand .proof {
+  min-height: 2lh;
 }
 
 .stand.proved,

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
+import { computed, ref } from 'vue'
 import { useI18n } from 'vue-i18n'
 import type { Find, FindTest } from '@/shared/api/client'
 import type { Read } from '@/shared/ui/useReadings'
@@ -7,8 +7,9 @@ import { readAmount, readNumber, unitShown } from '@/shared/model/units'
 import { lanesOf, percent, width, type Lane } from '@/desks/find/useFind'
 
 const { t } = useI18n()
-/** The test to make now: one sentence, and its answers as lanes with the suspects that would give each. */
-const props = defineProps<{ answer: Find; busy: boolean }>()
+/** The test to make now: one sentence, and its answers as lanes with the suspects that would give each. resting: no tap is
+ *  taken, it may be meant for the test before. */
+const props = defineProps<{ answer: Find; busy: boolean; resting: boolean }>()
 const emit = defineEmits<{ keep: [read: Read]; skip: []; untold: [] }>()
 
 const test = computed(() => props.answer.next!)
@@ -16,11 +17,6 @@ const lanes = computed(() => lanesOf(props.answer))
 const MOST = 4
 const typed = ref('')
 const wrong = ref('')
-watch(
-  () => test.value.id,
-  () => ((typed.value = ''), (wrong.value = '')),
-)
-
 const UNITS: Partial<Record<FindTest['function'], string>> = {
   volts_ac: 'V',
   ohms: 'Ω',
@@ -62,7 +58,8 @@ const choose = (lane: Lane) =>
   emit('keep', { function: test.value.function, place: test.value.place, choice: lane.raw })
 const digit = (i: number) => (i < 9 ? String(i + 1) : '')
 defineExpose({
-  choose: (i: number) => !props.busy && !numeric.value && lanes.value[i] && choose(lanes.value[i]),
+  choose: (i: number) =>
+    !props.busy && !props.resting && !numeric.value && lanes.value[i] && choose(lanes.value[i]),
   typing: () => typed.value !== '',
 })
 </script>
@@ -93,7 +90,7 @@ defineExpose({
           <template #suffix>{{ unitShown(unit) }}</template>
         </el-input>
       </label>
-      <el-button class="key solid" native-type="submit" :disabled="busy" data-testid="find-keep">
+      <el-button class="key solid" native-type="submit" :disabled="busy || resting" data-testid="find-keep">
         {{ busy ? $t('NextTest.keeping') : $t('NextTest.keep') }}
       </el-button>
     </form>
@@ -103,7 +100,7 @@ defineExpose({
         <el-button
           v-if="!numeric"
           class="key head"
-          :disabled="busy"
+          :disabled="busy || resting"
           :data-testid="`lane-${lane.id}`"
           @click="choose(lane)"
         >
@@ -123,10 +120,10 @@ defineExpose({
       </li>
     </ul>
     <div class="aside">
-      <el-button class="key quiet" :disabled="busy" data-testid="untold" @click="emit('untold')">
+      <el-button class="key quiet" :disabled="busy || resting" data-testid="untold" @click="emit('untold')">
         {{ $t('NextTest.couldNotTell') }}
       </el-button>
-      <el-button class="key quiet" :disabled="busy" data-testid="skip" @click="emit('skip')">{{
+      <el-button class="key quiet" :disabled="busy || resting" data-testid="skip" @click="emit('skip')">{{
         $t('NextTest.notPossibleHere')
       }}</el-button>
     </div>

@@ -11,13 +11,25 @@ export const signedOut = ref(false)
 /** Other refusals of that kind are about what was typed: a password, a code, a passkey. */
 const NOBODY = 'urn:gorvant:problem:not_signed_in'
 
+let wanted: { readonly signal: AbortSignal } | null = null
+/** Whatever the block asks at once is called off with the signal: nobody wants its answer any more. */
+export function whileWanted<T>(by: { readonly signal: AbortSignal }, ask: () => T): T {
+  wanted = by
+  try {
+    return ask()
+  } finally {
+    wanted = null
+  }
+}
+
 export const client = createClient<paths>({ baseUrl: '/', fetch: patientFetch })
 client.use({
   onRequest({ request }) {
     request.headers.set('X-Client', CLIENT)
     const units = chosenUnits()
     if (units) request.headers.set('X-Units', units)
-    return request
+    const signal = wanted?.signal
+    return signal ? new Request(request, { signal }) : request
   },
   async onResponse({ response }) {
     if (response.status !== 401) return

@@ -82,6 +82,7 @@ export async function patientFetch(request: Request): Promise<Response> {
   try {
     for (let attempt = 0; ; attempt++) {
       const answer = await askOnce(request).catch((problem: unknown) => problem)
+      request.signal.throwIfAborted()
       const here =
         answer instanceof Response && !NO_SERVER.has(answer.status)
           ? null
@@ -89,7 +90,7 @@ export async function patientFetch(request: Request): Promise<Response> {
       if (here) return here
       const seconds =
         answer instanceof Response ? again(answer, new URL(request.url).pathname) : WAITS[attempt]
-      if (!seconds || seconds > MOST_SECONDS || attempt >= WAITS.length || request.signal.aborted) {
+      if (!seconds || seconds > MOST_SECONDS || attempt >= WAITS.length) {
         if (!(answer instanceof Response)) throw answer
         heard(answer)
         void pocket.heard(request, answer, asking).catch(() => undefined)

@@ -1,6 +1,6 @@
 import { onBeforeUnmount, ref, shallowRef } from 'vue'
 import { api, type Task } from '@/shared/api/client'
-import type { Outcome, Problem } from '@/shared/model/outcome'
+import { passes, type Outcome, type Problem } from '@/shared/model/outcome'
 import { say } from '@/words'
 
 const ASK_AGAIN_MS = 700
@@ -32,6 +32,10 @@ export function useLongAnswer<Answer extends object>(
     asking.value = true
     const given = await ask()
     if (mine !== newest) return
+    if (given.state === 'failed' && passes(given.problem)) {
+      timer = window.setTimeout(again, ASK_AGAIN_MS)
+      return
+    }
     asking.value = false
     if (given.state === 'failed') problem.value = given.problem
     if (given.state !== 'ready') return

@@ -1,20 +1,8 @@
-import { keepPreviousData, QueryClient, useQuery } from '@tanstack/vue-query'
+import { keepPreviousData, QueryClient, useQuery, type QueryFunctionContext } from '@tanstack/vue-query'
 import { computed, toValue, watch, type MaybeRefOrGetter } from 'vue'
-import { LOADING, type Outcome, type Problem } from '@/shared/model/outcome'
+import { whileWanted } from '@/shared/api/http'
+import { LOADING, passes, type Outcome, type Problem } from '@/shared/model/outcome'
 import { chosenUnits } from '@/shared/model/units'
-
-/** Answers of this tab. The server is on loopback and asks again are patientFetch's: nothing is asked twice here. */
-export const answers = new QueryClient({
-  defaultOptions: {
-    queries: {
-      retry: false,
-      networkMode: 'always',
-      refetchOnWindowFocus: false,
-      refetchOnReconnect: false,
-      structuralSharing: false,
-    },
-  },
-})
 
 /** A refused or lost question, as vue-query wants it. */
 class Refused extends Error {
@@ -22,6 +10,22 @@ class Refused extends Error {
     super(problem.detail)
   }
 }
+const AGAIN_MS = 1000
+
+/** Answers of this tab. Asking again is patientFetch's; here only what was refused because of another long answer, for as
+ *  long as somebody looks: it says that it is asked again. */
+export const answers = new QueryClient({
+  defaultOptions: {
+    queries: {
+      retry: (_times, refusal) => refusal instanceof Refused && passes(refusal.problem),
+      retryDelay: AGAIN_MS,
+      networkMode: 'always',
+      refetchOnWindowFocus: false,
+      refetchOnReconnect: false,
+      structuralSharing: false,
+    },
+  },
+})
 
 interface Ways<Question> {
   /** The answer follows from the question alone (the default): asked once, kept. Else a page that opens asks anew. */
@@ -42,11 +46,13 @@ export function useQuestion<Question, Answer>(
 ) {
   const key = (one: Question | null) => [name, chosenUnits(), one]
   const lasts = follows ? { staleTime: Infinity } : { staleTime: 0, gcTime: 0 }
-  const asking = (one: Question) => async (): Promise<Answer> => {
-    const answer = await ask(one)
-    if (answer.state === 'ready') return answer.value
-    throw new Refused((answer as { problem: Problem }).problem)
-  }
+  const asking =
+    (one: Question) =>
+    async (by: QueryFunctionContext): Promise<Answer> => {
+      const answer = await whileWanted(by, () => ask(one))
+      if (answer.state === 'ready') return answer.value
+      throw new Refused((answer as { problem: Problem }).problem)
+    }
   const query = useQuery(
     computed(() => {
       const one = toValue(question)

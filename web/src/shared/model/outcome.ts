@@ -18,3 +18,7 @@ export function unreachable(): Problem {
     detail: say('outcome.didNotAnswer'),
   }
 }
+
+/** Refusals that pass by themselves: this person's long answer before, or those of others, are worked out just now. */
+const PASSING = new Set(['urn:gorvant:problem:one_by_one', 'urn:gorvant:problem:busy'])
+export const passes = (problem: Problem) => PASSING.has(problem.type)
