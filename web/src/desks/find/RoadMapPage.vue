@@ -47,12 +47,14 @@ function save() {
         <el-button v-if="answer" class="key" data-testid="road-svg" @click="save">{{
           $t('RoadMapPage.svg')
         }}</el-button>
-        <el-button class="key solid" @click="print">{{ $t('RoadMapPage.print') }}</el-button>
+        <el-button class="key solid" :disabled="!answer" @click="print">{{
+          $t('RoadMapPage.print')
+        }}</el-button>
       </span>
     </header>
     <ProblemNote v-if="problem" :problem="problem" />
     <p v-if="task?.kind === 'signatures'" role="status">
-      {{ $t('RoadMapPage.whatEveryFaultWouldShow', { done: task.done, total: task.total ?? '…' }) }}
+      {{ $t('RoadMapPage.whatEveryFaultWouldShow', { done: task.done, total: task.total || '…' }) }}
     </p>
     <el-skeleton
       v-else-if="(task || asking) && !answer"
@@ -86,7 +88,9 @@ header {
   align-items: center;
 }
 
+/* A row of its own: whose it is comes later and moves nothing. */
 h1 {
+  flex: 1 0 100%;
   font-size: 20px;
 }
 
@@ -102,6 +106,12 @@ h1 span {
 
 .foot {
   color: var(--ink-soft);
+}
+
+@media (max-width: 640px) {
+  h1 {
+    min-height: 3lh;
+  }
 }
 
 @page {
