@@ -280,7 +280,7 @@ module Gorvant
       end
 
       # Whether a further test with the power on may cost a fuse.
-      def fuse_care? = @symptoms.include?(FUSE) || fuse_open? || blowing >= Diagnosis.numbers.dig("fuse_care", "from")
+      def fuse_care? = @symptoms.include?(FUSE) || fuse_open? || blowing >= care_from
 
       # The fuse itself is open, and nothing here says what opened it.
       def fuse_open? =
@@ -290,6 +290,8 @@ module Gorvant
       def hold_seconds = Diagnosis.hold_seconds(@situation.rig)
 
       private
+
+      def care_from = Diagnosis.numbers.dig("fuse_care", library.first_look? ? "from_first" : "from")
 
       # Beliefs hang on nothing of how it is asked: wherever one stands, what they told of a test they tell again.
       def weighed(past) = Beliefs.new(library, symptoms: symptoms, evidence: @evidence, hold: @hold, past: past)
