@@ -52,6 +52,24 @@ RSpec.describe "Long work", :server do
     expect(Gorvant::Server::Computed.new(db).get("counted").then { |text| JSON.parse(text) }).to eq("sum" => 10)
   end
 
+  it "of several visits is called off once none of them wants it any more, whether it waits or runs" do
+    tasks = Gorvant::Server::Tasks.new(db, ServerBench.viewer)
+    want = ->(visit, key) do
+      Gorvant::Server::Crew.as(ServerBench.viewer.crew_id) { tasks.ask_anew("shared", key, visit, {})[:id] }
+    end
+    state = ->(id) { fetch("/api/tasks/#{id}") && answer["state"] }
+    %w[waiting running].product([%w[north south], %w[south north]]) do |now, (first, last)|
+      cold = "cold #{now} #{first}"
+      shared = want.call("north", cold)
+      db[:tasks].where(id: shared).update(state: now)
+      2.times { expect([want.call("south", cold), want.call("north", cold)]).to eq([shared, shared]) }
+      others = [want.call(first, "warm #{cold}")]
+      expect(state.call(shared)).to eq(now)
+      others << want.call(last, "mild #{cold}")
+      expect([state.call(shared), *others.map(&state)]).to eq(%w[cancelled waiting waiting])
+    end
+  end
+
   it "goes on where a killed worker stood, and leaves alone what a living one holds" do
     ask
     id = answer["id"]

@@ -136,7 +136,8 @@ RSpec.describe Gorvant::Diagnosis::FirstLook do
       told.select! { |list| whole.finder(%w[no_heat], *list).fuse_care? }
       expect(told.size).to be > 20
       expect(told.reject { |list| early.finder(%w[no_heat], *list).fuse_care? }).to eq([])
-      [[dead.last], [["heat", "volts_ac", %w[wall.C wall.R], 24.3]]].each do |list|
+      runs = [%w[heat seen contactor in], %w[heat seen compressor runs], %w[heat seen blower stands]]
+      [[dead.last], [["heat", "volts_ac", %w[wall.C wall.R], 24.3]], runs].each do |list|
         expect(early.finder(%w[no_heat], *list)).not_to be_fuse_care
       end
     end

@@ -275,8 +275,10 @@ module Gorvant
       # How much all weigh together under which a fuse opens in some call; at a first look, may open in one.
       def blowing
         @blowing ||=
-          library.hypotheses.each_index.sum { |i| library.blows?(i) ? beliefs[i] : 0.0 } +
-            (beliefs.all.last * library.blows_unseen)
+          begin
+            known = library.blowing.sum { |i| beliefs[i] }
+            known + (beliefs.all.last * unseen_blowing(known))
+          end
       end
 
       # Whether a further test with the power on may cost a fuse.
@@ -292,6 +294,18 @@ module Gorvant
       private
 
       def care_from = Diagnosis.numbers.dig("fuse_care", library.first_look? ? "from_first" : "from")
+
+      # How much of none of these may open a fuse, where causes are still to come: what was read speaks for those as it
+      # does for the ones that are known. known: how much these weigh by now.
+      def unseen_blowing(known)
+        return 0.0 if library.blows_unseen.zero?
+
+        shares = library.hypotheses.map(&:share)
+        share = shares.values_at(*library.blowing).sum
+        odds = share.zero? ? 1.0 : known / share / (beliefs.all.last / shares.last)
+        unseen = library.blows_unseen * odds
+        unseen / (unseen + 1.0 - library.blows_unseen)
+      end
 
       # Beliefs hang on nothing of how it is asked: wherever one stands, what they told of a test they tell again.
       def weighed(past) = Beliefs.new(library, symptoms: symptoms, evidence: @evidence, hold: @hold, past: past)

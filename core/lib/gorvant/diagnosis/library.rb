@@ -98,6 +98,9 @@ module Gorvant
         blown || (first_look? && may_blow?(@hypotheses[steady(index)]))
       end
 
+      # Indexes of those.
+      def blowing = @blowing ||= @hypotheses.each_index.select { |i| blows?(i) }
+
       # A test that is not in the list, in a state or another condition.
       def solved_in(condition, test) =
         @columns[test.id] ||= shape(test.scale, codes { |one| @maker.code_in(condition, test, one) })
