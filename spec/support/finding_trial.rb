@@ -118,6 +118,7 @@ class FindingTrial
     end
     code = code.split("|")[@specimen[:amount]] if code.include?("|")
     return measured(truth, test) if code.match?(/\Ab\d/)
+    return chattering(test) if code == "unsteady"
 
     drawn(test.scale, code)
   end
@@ -145,11 +146,21 @@ class FindingTrial
 
   # Volts of this very specimen, by this very meter.
   def measured(truth, test)
-    volts = specimen_volts(truth, test.state)
-    return @meter.answer(0.0) unless volts.key?(test.from_node) && volts.key?(test.to_node)
-
-    between = (volts[test.from_node] - volts[test.to_node]).abs * @specimen[:source]
+    between = volts_between(truth, test) or return @meter.answer(0.0)
     @meter.answer([between + (((@random.rand * 2) - 1) * ((between * 0.01) + 0.2)), 0.0].max)
+  end
+
+  # A relay that picks up and drops out again and again: a meter shows something between nothing and what feeds it.
+  def chattering(test)
+    sound = volts_between(@library.index("nothing"), test) || 0.0
+    @meter.answer(@random.rand * [sound, 24.0 * @specimen[:source]].max)
+  end
+
+  def volts_between(truth, test)
+    volts = specimen_volts(truth, test.state)
+    return nil unless volts.key?(test.from_node) && volts.key?(test.to_node)
+
+    (volts[test.from_node] - volts[test.to_node]).abs * @specimen[:source]
   end
 
   def specimen_volts(truth, state)
