@@ -41,9 +41,7 @@ module Gorvant
       def remove
         @db.transaction do
           mine = { crew_id: @viewer.crew_id, demo: true }
-          @db[:visits].where(mine).delete
-          @db[:logs].where(mine).delete
-          @db[:courses].where(mine).delete
+          %i[visits logs courses].each { |table| @db[table].where(mine).delete }
           # Where somebody has been at a drill, what they did stays, and so does the drill.
           untouched = { crew_id: @viewer.crew_id, made_by: "demo" }
           @db[:drills].where(untouched).exclude(id: @db[:drill_tries].select(:drill_id)).delete

@@ -29,11 +29,7 @@ module Gorvant
             site: row[:site_name],
             unit: row[:unit_name],
             unit_id: row[:unit_id],
-            rig_id: row[:rig_id],
-            rig_name: Warm.rig(row).name,
-            changeover: Warm.rig(row).changeover,
-            rig_revision_id: row[:rig_revision_id],
-            rig_revision: row[:revision_number],
+            **rig_of(row),
             visit_on: row[:visit_on].iso8601,
             complaint: row[:complaint],
             symptoms: row[:symptoms].to_a,
@@ -227,6 +223,17 @@ module Gorvant
         end
 
         private
+
+        def rig_of(row)
+          rig = Warm.rig(row)
+          {
+            rig_id: row[:rig_id],
+            rig_name: rig.name,
+            changeover: rig.changeover,
+            rig_revision_id: row[:rig_revision_id],
+            rig_revision: row[:revision_number]
+          }
+        end
 
         # "Split heat pump, two stages, gas furnace"
         def title(rig)

@@ -130,17 +130,21 @@ module Gorvant
         # Widths by how much there is to say in each column; no word is broken that could stand whole.
         def widths(block, size)
           weights =
-            block["head"].each_index.map do |i|
-              cells = [block["head"][i], *block["rows"].first(60).map { |cells| words(cells[i]) }]
-              longest = cells.map { |cell| [cell.size, LONGEST].min }.max
-              word = cells.flat_map(&:split).map(&:size).max || 0
-              [[longest, 3].max**0.75, ([word, 18].min * size * 0.58) + (PAD * 2)]
+            block["head"].each_with_index.map do |title, i|
+              weight([title, *block["rows"].first(60).map { |cells| words(cells[i]) }], size)
             end
           least = weights.sum(&:last)
           spare = [@pdf.bounds.width - least, 0].max
           scale = [@pdf.bounds.width / least, 1.0].min
           total = weights.sum(&:first)
           weights.map { |weight, word| (word * scale) + (spare * weight / total) }
+        end
+
+        # How much a column has to say, and how wide its longest word is.
+        def weight(cells, size)
+          longest = cells.map { |cell| [cell.size, LONGEST].min }.max
+          word = cells.flat_map(&:split).map(&:size).max || 0
+          [[longest, 3].max**0.75, ([word, 18].min * size * 0.58) + (PAD * 2)]
         end
 
         # cells: [[words, width, style]]. A row higher than a page goes on over the next ones.

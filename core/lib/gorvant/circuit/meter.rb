@@ -88,22 +88,14 @@ module Gorvant
       expected(volts, @tolerance.volts_between(first, second).map { |value| value * share })
     end
 
+    UNDETERMINED =
+      Expected.new(volts_ac: nil, low_volts_ac: nil, high_volts_ac: nil, klass: "undetermined", floating: false)
+    private_constant :UNDETERMINED
+
     # Points of two supplies can be told only where both are tied to ground.
     def apart(first, second)
-      tie =
-        solution.netlist.ties.find do |ends|
-          ends.all? do |node|
-            @section_of[node] && [first, second].any? { |one| @section_of[one].equal?(@section_of[node]) } &&
-              !solution.floating?(node)
-          end
-        end
-      unless tie
-        return(
-          Expected.new(volts_ac: nil, low_volts_ac: nil, high_volts_ac: nil, klass: "undetermined", floating: false)
-        )
-      end
-
-      to_ground = [first, second].map { |node| tie.find { |ground| @section_of[ground].equal?(@section_of[node]) } }
+      tie = tie_of([first, second]) or return UNDETERMINED
+      to_ground = [first, second].map { |node| tie.find { |ground| together?(ground, node) } }
       volts = [first, second].zip(to_ground).map { |node, ground| solution.volts[node] - solution.volts[ground] }
       difference = (volts[0] - volts[1]).abs
       spread =
@@ -111,6 +103,16 @@ module Gorvant
           .sum { |node, ground| @tolerance.volts_between(node, ground).then { |low, high| (high - low) / 2 } }
       expected(difference, [difference - spread, difference + spread])
     end
+
+    # The two points, one of each supply, that are tied to one another.
+    def tie_of(nodes) =
+      solution.netlist.ties.find do |ends|
+        ends.all? do |tied|
+          @section_of[tied] && nodes.any? { |node| together?(node, tied) } && !solution.floating?(tied)
+        end
+      end
+
+    def together?(first, second) = @section_of[first].equal?(@section_of[second])
 
     def expected(volts, span)
       error = accuracy(volts)

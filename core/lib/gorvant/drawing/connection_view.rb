@@ -145,30 +145,25 @@ module Gorvant
     end
 
     def draw
-      half = SCREW / 2
       thermostat
-      rows.each do |place, nodes|
-        nodes.each { |node, y| @pen.screw(node, Naming.letter(@rig, node.split(".").last), @x[place.to_sym], y) }
-      end
-      @field["wall"].draw(
-        @x[:wall] + half,
-        @x[:air_handler] - half,
-        lanes_from: @x[:lanes_a],
-        names_end: @x[:indoor_edge]
-      )
-      @indoor.draw(@x[:indoor_edge] + 2, @x[:air_handler] - half)
+      rows.each { |place, nodes| nodes.each { |node, y| @pen.screw(node, letter(node), @x[place.to_sym], y) } }
+      field("wall", "air_handler", lanes_from: @x[:lanes_a], names_end: @x[:indoor_edge])
+      @indoor.draw(@x[:indoor_edge] + 2, @x[:air_handler] - (SCREW / 2))
       indoor_heights.each { |code, y| indoor(code, @x[:air_handler], y) }
-      @field["air_handler"].draw(
-        @x[:air_handler] + half,
-        @x[:outdoor] - half,
-        lanes_from: @x[:lanes_b],
-        names_end: @x[:board_edge]
-      )
+      field("air_handler", "outdoor", lanes_from: @x[:lanes_b], names_end: @x[:board_edge])
       board
       jumpers
       boxes
       cable_names
     end
+
+    # The cable from the strip of one place to that of the next.
+    def field(from, upto, **lanes)
+      half = SCREW / 2
+      @field[from].draw(@x[from.to_sym] + half, @x[upto.to_sym] - half, **lanes)
+    end
+
+    def letter(node) = Naming.letter(@rig, node.split(".").last)
 
     # A hook beside the strip, from screw to screw.
     def jumpers
@@ -195,17 +190,20 @@ module Gorvant
 
     def board
       half = SCREW / 2
-      @copper[0].draw(@x[:outdoor] + half, @x[:contacts] - (Board::COLUMN / 2))
+      contacts = (@x[:contacts] - (Board::COLUMN / 2))..(@x[:contacts] + (Board::COLUMN / 2))
+      @copper[0].draw(@x[:outdoor] + half, contacts.begin)
       @board.place(@pen, @x[:contacts])
-      @copper[1].draw(@x[:contacts] + (Board::COLUMN / 2), @x[:pins] - half)
-      @board.pins.each do |node, y|
-        @pen.pin(node, Board::PINS.fetch(node) { Naming.letter(@rig, node.split(".").last) }, @x[:pins], y)
-      end
-      devices = @x[:devices] - (OutdoorDevices::COLUMN / 2)
-      @pins.draw(@x[:pins] + half, devices)
-      @devices.place(@pen, @x[:devices], @x[:motors])
-      @line.draw(devices + OutdoorDevices::COLUMN, @x[:motors] - (OutdoorDevices::MOTORS / 2))
+      @copper[1].draw(contacts.end, @x[:pins] - half)
+      @board.pins.each { |node, y| @pen.pin(node, Board::PINS.fetch(node) { letter(node) }, @x[:pins], y) }
+      devices(@x[:pins] + half)
       not_fitted
+    end
+
+    def devices(from)
+      edge = @x[:devices] - (OutdoorDevices::COLUMN / 2)
+      @pins.draw(from, edge)
+      @devices.place(@pen, @x[:devices], @x[:motors])
+      @line.draw(edge + OutdoorDevices::COLUMN, @x[:motors] - (OutdoorDevices::MOTORS / 2))
     end
 
     def not_fitted

@@ -64,14 +64,17 @@ module Gorvant
           take(taken, points, carrier.ends[i], i.zero? ? amps : -amps) if one == node && carrier.ends[i]
         end
       end
-      @runs.each do |run|
-        next if run[:branches].empty? || run[:nodes].first == run[:nodes].last
-
-        amps = run[:nodes].include?(node) ? through(run) : next
-        take(taken, points, run[:points].first, amps) if run[:nodes].first == node
-        take(taken, points, run[:points].last, -amps) if run[:nodes].last == node
-      end
+      @runs.each { |run| take_by_run(taken, points, run, node) }
       taken
+    end
+
+    def take_by_run(taken, points, run, node)
+      from, upto = run[:nodes].values_at(0, -1)
+      return if run[:branches].empty? || from == upto || !run[:nodes].include?(node)
+
+      amps = through(run)
+      take(taken, points, run[:points].first, amps) if from == node
+      take(taken, points, run[:points].last, -amps) if upto == node
     end
 
     def take(taken, points, place, amps)

@@ -129,14 +129,7 @@ module Gorvant
       cables =
         @string.beads[@string.beads.index(first)..@string.beads.index(second)].select { |bead| bead.kind == "cable" }
       between = branches(*nodes)
-      factory =
-        (
-          if cables.empty?
-            @pen.factory_color(*nodes, *between.flat_map { |id| [@trace.netlist[id].from, @trace.netlist[id].to] })
-          else
-            nil
-          end
-        )
+      factory = cables.empty? ? factory_color(nodes, between) : nil
       @pen.run(
         between,
         *nodes,
@@ -148,6 +141,9 @@ module Gorvant
       colors = [*cables.map(&:color), factory].compact
       color_names(colors, points) if colors.any?
     end
+
+    def factory_color(nodes, between) =
+      @pen.factory_color(*nodes, *between.flat_map { |id| @trace.netlist[id].then { |one| [one.from, one.to] } })
 
     # Straight, or from the end of one row to the beginning of the next.
     def way_between(start, finish)

@@ -90,15 +90,19 @@ module Gorvant
           problems = []
           hours =
             rows.filter_map do |cells, line|
-              time = FieldLogClock.parts(cells[at[:time]].to_s, order)
-              degrees, humidity = number(cells[at[:degrees]], head), number(cells[at[:humidity]], head)
-              wrong = time ? out_of_bounds(degrees, humidity) : "'#{cells[at[:time]].to_s[0, 30]}' is no time"
-              next problem(problems, line, wrong) if wrong
-
-              [time[:month], fahrenheit(degrees, head, at), humidity]
+              hour = hour(cells, at, head, order)
+              hour.is_a?(String) ? problem(problems, line, hour) : hour
             end
           finish(problems, hours.empty?)
           Climate.of_hours(hours, title: Catalogue.words("planner.own_hours", hours: hours.size), wind_mph: wind_mph)
+        end
+
+        # [month, °F, humidity] of a row, or what is wrong with it.
+        def hour(cells, at, head, order)
+          told = cells[at[:time]].to_s
+          time = FieldLogClock.parts(told, order) or return "'#{told[0, 30]}' is no time"
+          degrees, humidity = number(cells[at[:degrees]], head), number(cells[at[:humidity]], head)
+          out_of_bounds(degrees, humidity) || [time[:month], fahrenheit(degrees, head, at), humidity]
         end
 
         def number(cell, head)

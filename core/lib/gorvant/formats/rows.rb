@@ -17,28 +17,15 @@ module Gorvant
         text = text.to_s.dup.force_encoding(Encoding::UTF_8).delete_prefix("\uFEFF")
         return refused(1, "is not valid UTF-8") unless text.valid_encoding?
 
-        first = text.lines.first.to_s
-        table =
-          CSV.new(text.gsub("\r\n", "\n").tr("\r", "\n"), col_sep: first.count(";") > first.count(",") ? ";" : ",")
+        table = table(text)
         head = (table.shift || []).map { |cell| cell.to_s.strip.downcase }
         missing = columns.reject { |names| names.intersect?(head) }
-        if missing.any?
-          return(
-            refused(
-              1,
-              "has to name the columns #{columns.map { |names| names.join(" or ") }.join(", ")}; missing: #{
-                missing.map { |names| names.join(" or ") }.join(", ")
-              }"
-            )
-          )
-        end
+        return refused(1, "has to name the columns #{named(columns)}; missing: #{named(missing)}") if missing.any?
 
         rows = body(table, head)
-        if rows.size > most
-          refused(1, "has #{rows.size} rows; at most #{most}")
-        else
-          new(head: head, rows: rows, problem: nil)
-        end
+        return refused(1, "has #{rows.size} rows; at most #{most}") if rows.size > most
+
+        new(head: head, rows: rows, problem: nil)
       rescue CSV::MalformedCSVError => e
         refused(e.line_number, "cannot be read as a table: #{e.message.sub(/ in line \d+\.?/, "")}")
       end
@@ -49,6 +36,13 @@ module Gorvant
         value if value&.finite?
       end
 
+      def self.table(text)
+        first = text.lines.first.to_s
+        separator = first.count(";") > first.count(",") ? ";" : ","
+        CSV.new(text.gsub("\r\n", "\n").tr("\r", "\n"), col_sep: separator)
+      end
+
+      def self.named(columns) = columns.map { |names| names.join(" or ") }.join(", ")
       def self.refused(line, words) = new(head: NONE, rows: NONE, problem: [line, words])
 
       def self.body(table, head)
@@ -60,7 +54,7 @@ module Gorvant
         end
         rows
       end
-      private_class_method :refused, :body
+      private_class_method :refused, :body, :table, :named
     end
   end
 end

@@ -37,18 +37,7 @@ module Gorvant
         (%w[amps y] & ids).find { |id| @on_off[id]&.over || @on_off[id]&.always } || (%w[fan coil] & ids).first
       @seen_by = (%w[ob fan coil] & ids).find { |id| id == "coil" || @on_off[id]&.over }
       @assumed_humidity = @numbers.fetch("assumed_humidity_percent")
-      @defrosts, @runs, @stretches, @fan_stops, @watching = [], [], [], [], []
-      @recent = []
-      @run_seconds = @since_run = @since_cold = @start_run = 0.0
-      @frost_coil = nil
-      @frost_owed = 0.0
-      @whole = @known_since = false
-      @cold = false
-      @clean = @difference = nil
-      @run_since = nil
-      @pending_fan_off = nil
-      @cold_spans = []
-      @over_air = @under_air = @w2_alone = @w2_alone_most = 0.0
+      nothing_seen
     end
 
     # Which way O/B stands in heating: as it mostly does while the compressor runs and it is cold.
@@ -115,6 +104,21 @@ module Gorvant
     end
 
     private
+
+    def nothing_seen
+      @defrosts, @runs, @stretches, @fan_stops, @watching = [], [], [], [], []
+      @recent = []
+      @run_seconds = @since_run = @since_cold = @start_run = 0.0
+      @frost_coil = nil
+      @frost_owed = 0.0
+      @whole = @known_since = false
+      @cold = false
+      @clean = @difference = nil
+      @run_since = nil
+      @pending_fan_off = nil
+      @cold_spans = []
+      @over_air = @under_air = @w2_alone = @w2_alone_most = 0.0
+    end
 
     def on?(id, value)
       return false if value.nan?

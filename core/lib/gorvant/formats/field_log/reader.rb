@@ -42,20 +42,8 @@ module Gorvant
         @kinds = @about.map { |one| one.fetch("kind") }
         @limits = Catalogue.recorded.fetch("limits")
         @degrees = Catalogue.recorded.fetch("degrees").values
-        @problems = []
-        @bad = 0
-        @rows = @repeated = 0
-        @hour = @last = @from = @repeated_line = @interval = nil
-        @back = @gap_seconds = 0.0
-        @seconds = []
-        @columns = @at.map { [] }
-        @deltas, @gaps = [], []
-        @strange, @empty = Hash.new(0), Hash.new(0)
-        @samples = @kinds.map { |kind| kind == "switched" ? [] : nil }
-        @stride = 1
-        @still = @at.map { nil }
-        @stuck = []
         @clock = FieldLogClock.new(**mapping.to_h.slice(:order, :zone, :daylight_saving, :start))
+        nothing_read
       end
 
       # A new file of the record begins. number: from 1, for what is told of its lines. head: of the file, which may
@@ -157,6 +145,22 @@ module Gorvant
           .to_h
 
       private
+
+      def nothing_read
+        @problems = []
+        @bad = 0
+        @rows = @repeated = 0
+        @hour = @last = @from = @repeated_line = @interval = nil
+        @back = @gap_seconds = 0.0
+        @seconds = []
+        @columns = @at.map { [] }
+        @deltas, @gaps = [], []
+        @strange, @empty = Hash.new(0), Hash.new(0)
+        @samples = @kinds.map { |kind| kind == "switched" ? [] : nil }
+        @stride = 1
+        @still = @at.map { nil }
+        @stuck = []
+      end
 
       def turn(unit)
         pair = FieldLogMapping::UNITS.fetch(unit)
