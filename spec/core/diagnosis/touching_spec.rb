@@ -31,6 +31,21 @@ RSpec.describe "conductors that touch" do
         expect(apart.size).to eq(wires.sum { |count| count * (count - 1) / 2 })
       end
 
+      it "are named with their cable and place said once; what touches bare metal has its own end in full" do
+        words = Gorvant::Desks::Find::Words.new(Finding.new(library).finder(%w[no_heat]))
+        says = apart.to_h { |test| [test, words.send(:says, test)] }
+        said = ->(id) { id.tr("_", " ") }
+        says.each do |test, line|
+          place, cable, color = test.from_node.split(".")
+          other = test.to_node.split(".").last
+          whole =
+            "from #{said.call(color)} to #{said.call(other)} of #{said.call(cable)}, at the #{rig.place_title(place)}"
+          expect([line.downcase.include?(whole), line.scan("cable").size]).to eq([true, 1])
+        end
+        bare = library.tests.find { |test| test.place == "between" && test.from_node.end_with?("chassis") }
+        expect(words.send(:says, bare)).to match(/Ω from .*chassis.* to .* of cable/)
+      end
+
       it "are found in ten tests where the complaint shows it, and proved by the last" do
         complaint = "cold_air_in_heating"
         beliefs = Gorvant::Diagnosis::Beliefs.new(library)

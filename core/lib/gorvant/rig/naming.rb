@@ -27,6 +27,12 @@ module Gorvant
       # "cable A"
       def cable(cable) = cable_name(cable.id)
       def cable_name(id) = id.tr("_", " ").sub(/ ([a-z])\z/) { " #{Regexp.last_match(1).upcase}" }
+      # "yellow" of "outdoor.cable_a.yellow" where the other is of that cable at that place, and has both said of it.
+      def beside(node, other)
+        *whence, conductor = node.split(".")
+        conductor.tr("_", " ") if whence.size > 1 && whence == other.split(".")[0...-1]
+      end
+
       # "YE" for yellow; the first letters of a color that no standard knows.
       def color_code(color) = Catalogue.colors.dig(color.downcase.tr(" ", "_"), "code") || color[0, 3].upcase
 

@@ -53,6 +53,9 @@ const WAYS: { id: Way; title: string }[] = [
   { id: 'fewest', title: t('FindPage.fewestTests') },
   { id: 'here', title: t('FindPage.stayHere') },
 ]
+/** Whether a first look stood here: what takes the place of its two lines leaves room for as much. */
+const early = ref(false)
+watch(answer, (now) => (early.value ||= !!now?.first_look))
 const narrow = useMediaQuery('(max-width: 640px)')
 const next = computed(() => answer.value?.next ?? null)
 /** What the complaint says to look at first: there is no need to wait for it. */
@@ -87,6 +90,7 @@ async function keepRead(read: Read) {
     ...(held.value ? { moment: held.value } : {}),
   } as Parameters<typeof keep>[0])
   if (!kept) return
+  fork.value?.clear() // the same test may be asked for once more: nothing stands there that a second Enter would keep
   if (test.at) stands.value = test.at as Place
   await again()
 }
@@ -182,7 +186,7 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
           <p>
             <b aria-hidden="true">{{ SIGN[answer.outcome.key] }}</b> {{ answer.outcome.says }}
           </p>
-          <p v-if="answer.first_look" class="quiet proof" role="status" data-testid="first-look">
+          <p v-if="answer.first_look" class="quiet" role="status" data-testid="first-look">
             {{ answer.first_look }}
             <TaskProgress
               v-if="task"
@@ -192,7 +196,7 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
               thin
             />
           </p>
-          <p v-else class="quiet proof">{{ answer.outcome.not_proved }}</p>
+          <p v-else :class="['quiet', { proof: early }]">{{ answer.outcome.not_proved }}</p>
           <p v-for="one in answer.changed" :key="one.says" class="changed">≠ {{ one.says }}</p>
         </section>
         <section
@@ -324,7 +328,6 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
   left: 0;
 }
 
-/* Of the first look two lines; what takes its place moves nothing. */
 .stand .proof {
   min-height: 2lh;
 }

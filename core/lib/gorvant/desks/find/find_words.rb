@@ -369,7 +369,8 @@ module Gorvant
         def ohms(test)
           return words("test_ohms", part: @netlist[test.place].label) unless test.place == "between"
 
-          words("test_ohms_between", from: label(test.from_node), to: label(test.to_node))
+          from = Naming.beside(test.from_node, test.to_node) || label(test.from_node)
+          words("test_ohms_between", from: from, to: label(test.to_node))
         end
 
         def label(node) = @netlist.node?(node) ? @netlist.label(node) : node
