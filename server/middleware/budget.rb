@@ -15,6 +15,8 @@ module Gorvant
       LOOK_EVERY_SECONDS = 0.1
       PASS_EVERY_SECONDS = 0.003
       STAND_BACK_SECONDS = 0.006
+      HUNG_UP = 499 # as web servers write it down
+      CALLED_OFF = "called_off"
 
       def initialize(app) = @app = app
 
@@ -31,7 +33,9 @@ module Gorvant
 
       def call(env)
         self.class.count(1)
-        Patience.with(enough(env["puma.socket"])) { @app.call(env) }
+        gone = false
+        answer = Patience.with(enough(env["puma.socket"]) { gone = true }) { @app.call(env) }
+        gone ? called_off(env, *answer) : answer
       ensure
         self.class.count(-1)
       end
@@ -41,6 +45,13 @@ module Gorvant
       # A dear answer stands back while others ask; any other gives way for a moment.
       def give_way = Turns.mine? && self.class.others? ? sleep(STAND_BACK_SECONDS) : Thread.pass
 
+      # Nobody reads it; whoever counts answers sees that nothing was wrong with the server.
+      def called_off(env, _status, headers, body)
+        env[Journal::CODE] = CALLED_OFF
+        [HUNG_UP, headers, body]
+      end
+
+      # The block: the client has hung up.
       def enough(socket)
         over = now + (MOST_SECONDS * LONGEST)
         spent = worked + MOST_SECONDS
@@ -57,7 +68,7 @@ module Gorvant
           next false if time < look_at
 
           look_at = time + LOOK_EVERY_SECONDS
-          gone?(socket)
+          gone?(socket) && yield
         end
       end
 
