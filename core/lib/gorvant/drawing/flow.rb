@@ -18,8 +18,12 @@ module Gorvant
       @runs = runs
       @carriers = carriers
       @pieces = {} # { run => [[from, to, amps]] } of copper
-      @by_node = runs.select { |run| run[:branches].empty? }.group_by { |run| run[:nodes].first }
-      @by_node.each { |node, copper| share(node, copper) }
+      @through = {}.compare_by_identity
+      @takes, @ends = Array.new(2) { Hash.new { |all, node| all[node] = [] } }
+      takes
+      ends
+      by_node = runs.select { |run| run[:branches].empty? }.group_by { |run| run[:nodes].first }
+      by_node.each { |node, copper| share(node, copper) }
     end
 
     # [{ x, y, angle }] along a run.
@@ -41,10 +45,11 @@ module Gorvant
 
     # Amps from a run's first point to its last.
     def through(run)
-      branches = run[:branches].map { |id| @netlist[id] }
-      return 0.0 unless branches.all? { |branch| @solution.conducts?(branch) }
-
-      branches.map { |branch| @solution.amps(branch) }.max * sign(*run[:nodes])
+      @through[run] ||= begin
+        branches = run[:branches].map { |id| @netlist[id] }
+        flows = branches.all? { |branch| @solution.conducts?(branch) }
+        flows ? branches.map { |branch| @solution.amps(branch) }.max * sign(*run[:nodes]) : 0.0
+      end
     end
 
     # 1 where current goes from the first node to the second.
@@ -57,24 +62,22 @@ module Gorvant
 
     # What is taken from a node at a point: { [x, y] => amps, positive where it leaves the copper }.
     def taken(node, points)
-      taken = Hash.new(0.0)
-      @carriers.each do |carrier|
-        amps = @solution.amps(carrier.branch) * (carrier.branch.behavior.source? ? -1 : sign(*carrier.nodes))
-        carrier.nodes.each_with_index do |one, i|
-          take(taken, points, carrier.ends[i], i.zero? ? amps : -amps) if one == node && carrier.ends[i]
-        end
-      end
-      @runs.each { |run| take_by_run(taken, points, run, node) }
-      taken
+      @takes[node].each_with_object(Hash.new(0.0)) { |(place, amps), taken| take(taken, points, place, amps) }
     end
 
-    def take_by_run(taken, points, run, node)
-      from, upto = run[:nodes].values_at(0, -1)
-      return if run[:branches].empty? || from == upto || !run[:nodes].include?(node)
+    # { node => [[place, amps]] }: what devices take, then what wires do.
+    def takes
+      @carriers.each do |carrier|
+        amps = @solution.amps(carrier.branch) * (carrier.branch.behavior.source? ? -1 : sign(*carrier.nodes))
+        carrier.nodes.zip(carrier.ends, [amps, -amps]) { |node, place, out| @takes[node] << [place, out] if place }
+      end
+      @runs.each do |run|
+        from, upto = run[:nodes].values_at(0, -1)
+        next if run[:branches].empty? || from == upto
 
-      amps = through(run)
-      take(taken, points, run[:points].first, amps) if from == node
-      take(taken, points, run[:points].last, -amps) if upto == node
+        @takes[from] << [run[:points].first, through(run)]
+        @takes[upto] << [run[:points].last, -through(run)]
+      end
     end
 
     def take(taken, points, place, amps)
@@ -86,7 +89,7 @@ module Gorvant
 
     # Walks the copper of a node from where most comes in: a stretch carries all that is taken beyond it.
     def share(node, copper)
-      corners = copper.flat_map { |run| run[:points] } + ends_at(node)
+      corners = copper.flat_map { |run| run[:points] } + @ends[node]
       stretches =
         copper.flat_map { |run| run[:points].each_cons(2).flat_map { |from, to| cut(run, from, to, corners) } }
       points = stretches.flat_map { |_run, from, to| [from, to] }.uniq
@@ -100,18 +103,12 @@ module Gorvant
         .each { |root| walk(root, nil, beside, taken, seen) unless seen[root] }
     end
 
-    # Where wires and devices of this node end.
-    def ends_at(node)
-      runs =
-        @runs
-          .reject { |run| run[:branches].empty? }
-          .flat_map do |run|
-            [run[:points].first, run[:points].last].zip(run[:nodes]).select { |_at, one| one == node }.map(&:first)
-          end
-      runs +
-        @carriers.flat_map do |carrier|
-          carrier.ends.zip(carrier.nodes).select { |at, one| at && one == node }.map(&:first)
-        end
+    # { node => [[x, y]] } where wires and devices of it end.
+    def ends
+      @runs.each do |run|
+        run[:nodes].zip(run[:points].values_at(0, -1)) { |node, at| @ends[node] << at if at } if run[:branches].any?
+      end
+      @carriers.each { |carrier| carrier.nodes.zip(carrier.ends) { |node, at| @ends[node] << at if at } }
     end
 
     # A stretch in pieces, at every corner that lies on it.
