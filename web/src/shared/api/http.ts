@@ -2,6 +2,7 @@ import createClient from 'openapi-fetch'
 import { ref } from 'vue'
 import { CLIENT } from '@/shared/api/client-id'
 import { patientFetch } from '@/shared/api/patient'
+import * as pocket from '@/shared/kept/pocket'
 import { chosenUnits } from '@/shared/model/units'
 import { unreachable, type Outcome, type Problem } from '@/shared/model/outcome'
 import type { paths } from '@/shared/api/schema'
@@ -28,7 +29,8 @@ client.use({
     request.headers.set('X-Client', CLIENT)
     const units = chosenUnits()
     if (units) request.headers.set('X-Units', units)
-    const signal = wanted?.signal
+    // What is answered here costs nobody else, and may be wanted again.
+    const signal = pocket.away.value ? null : wanted?.signal
     return signal ? new Request(request, { signal }) : request
   },
   async onResponse({ response }) {
