@@ -41,13 +41,13 @@ RSpec.describe "No signal", :browser, type: :feature do
     write("not-repeated", "no light down here")
     find("[data-testid=natural-not_seen]").click
     find("[data-testid=all-expected]").click
-    expect(page).to have_css("[data-testid=call-cool].open", text: "out of season", wait: 20)
+    expect(page).to have_css("[data-testid=call-cool].open", text: "out of season", wait: 60)
     pick("outcome-cool", "not run")
     write("note-cool", "34 °F outside")
     20.times { first(".lines .el-checkbox:not(.is-checked):not(.is-disabled)", minimum: 0, wait: 2)&.click or break }
     find("[data-testid=answered-yes]").click
     write("plain", "A wire was on the wrong screw.")
-    expect(page).to have_css("[data-testid=missing-count]", text: "Nothing missing", wait: 20)
+    expect(page).to have_css("[data-testid=missing-count]", text: "Nothing missing", wait: 60)
     find("[data-testid=close-visit]").click
   end
 
@@ -84,43 +84,43 @@ RSpec.describe "No signal", :browser, type: :feature do
     end
 
     to "wiring"
-    expect(page).to have_css("[data-testid=board]", wait: 30)
+    expect(page).to have_css("[data-testid=board]", wait: 60)
     entry.send_keys("", :enter) until find("[data-testid=now]").text.start_with?("orange")
     entry.send_keys("B", :enter)
-    expect(page).to have_css("[data-testid=fewest] li", text: "from B to O", wait: 20)
+    expect(page).to have_css("[data-testid=fewest] li", text: "from B to O", wait: 60)
     page.driver.browser.navigate.refresh # the page is loaded anew, with nothing but what lies here
-    expect(page).to have_css("[data-testid=fewest] li", text: "from B to O", wait: 40)
-    expect(page).to have_css("[data-testid=page-wiring]", text: "≠", wait: 40) # as soon as the engine is up again
+    expect(page).to have_css("[data-testid=fewest] li", text: "from B to O", wait: 90)
+    expect(page).to have_css("[data-testid=page-wiring]", text: "≠", wait: 90) # as soon as the engine is up again
 
     to "trace"
     find("[data-testid=call-heat]").click
     tap_station("outdoor.Y")
     find("[data-testid=measured]").set("24.2").send_keys(:enter)
-    expect(page).to have_text(/24\.2 V (agrees|disagrees)/, wait: 20)
+    expect(page).to have_text(/24\.2 V (agrees|disagrees)/, wait: 60)
 
     to "defrost"
     find("[data-testid=tab-test]").click
-    find("[data-testid=new-test]", wait: 20).click
+    find("[data-testid=new-test]", wait: 60).click
     find("[data-testid^=mark-], [data-testid^=do-]", match: :first).click
-    expect(page).to have_css("[data-testid=watch-state]", wait: 20)
+    expect(page).to have_css("[data-testid=watch-state]", wait: 60)
 
     to "close_out"
-    find("[data-testid=cause-written]", wait: 30).click
+    find("[data-testid=cause-written]", wait: 60).click
     write("finding", "The orange lay on B.")
     write("done", "Moved it to O.")
     find("[data-testid=close-visit]").click
-    # Refused here, as the server would; the engine may be at work on Find.
-    expect(page).to have_css("[role=alert]", text: "say whether the complaint", wait: 30)
+    # Refused here, as the server would; the engine may be at work on Find, for long on a machine that others use too.
+    expect(page).to have_css("[role=alert]", text: "say whether the complaint", wait: 60)
     close_whole
-    expect(page).to have_css("[data-testid=closed]", text: "Closed, no. 1", wait: 30)
+    expect(page).to have_css("[data-testid=closed]", text: "Closed, no. 1", wait: 60)
     find("[data-testid=to-report]").click
-    expect(page).to have_css("[data-testid=customer-page]", text: "A wire was on the wrong screw.", wait: 20)
+    expect(page).to have_css("[data-testid=customer-page]", text: "A wire was on the wrong screw.", wait: 60)
     to "close_out"
     expect(page).to have_css("[data-testid=pocket]", text: "No signal")
     expect([readings.count, db[:closings].where(visit_id: visit_id).count]).to eq([before, 0])
 
     back
-    expect(page).to have_css("[data-testid=pocket]", text: "= along", wait: 40)
+    expect(page).to have_css("[data-testid=pocket]", text: "= along", wait: 90)
     expect(readings.count).to eq(before + 1)
     expect(readings.where(value: 24.2).reverse(:received_at).first).to include(
       function: "volts_ac",
