@@ -18,7 +18,9 @@ module Gorvant
         update: {
           input: Sequel.lit(<<~SQL)
             CASE WHEN tasks.state = 'waiting' AND NOT excluded.input ? 'ahead' THEN excluded.input ELSE tasks.input END
-              || jsonb_build_object('wanted_by', #{BY_ALL} - coalesce(excluded.input -> 'wanted_by' ->> 0, '') || #{BY_THIS})
+              || jsonb_build_object(
+                'wanted_by', #{BY_ALL} - coalesce(excluded.input -> 'wanted_by' ->> 0, '') || #{BY_THIS}
+              )
           SQL
         },
         update_where: Sequel.lit("tasks.state = 'waiting' OR NOT #{BY_ALL} @> #{BY_THIS}")

@@ -31,7 +31,7 @@ module Gorvant
     # Unknowns in the order of their elimination.
     def sequence = position.each_index.sort_by { |node| position[node] }
 
-    # rubocop:disable Metrics/MethodLength, Metrics/AbcSize -- the two innermost loops: a method in them would cost what they save
+    # rubocop:disable Metrics/MethodLength, Metrics/AbcSize -- a method in the two inner loops would cost what they save
     # Factors pivots from (inclusive) to (exclusive) in place: diagonal by position, off by slot, which then holds the
     # ratios. This is the innermost loop of the product: flat arrays and while loops on purpose.
     def factor(diagonal, off, from = 0, to = size)

@@ -298,7 +298,7 @@ module Gorvant
       # How much of none of these may open a fuse, where causes are still to come: what was read speaks for those as it
       # does for the ones that are known. known: how much these weigh by now.
       def unseen_blowing(known)
-        return 0.0 if library.blows_unseen.zero?
+        return 0.0 if library.blows_unseen.zero? || beliefs.all.last.zero?
 
         shares = library.hypotheses.map(&:share)
         share = shares.values_at(*library.blowing).sum

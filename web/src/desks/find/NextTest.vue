@@ -61,7 +61,7 @@ defineExpose({
   choose: (i: number) =>
     !props.busy && !props.resting && !numeric.value && lanes.value[i] && choose(lanes.value[i]),
   typing: () => typed.value !== '',
-  clear: () => (typed.value = ''),
+  clear: () => ((typed.value = ''), (wrong.value = '')),
 })
 </script>
 
