@@ -256,10 +256,7 @@ module Gorvant
             @pdf.stroke_color(Paper::INK)
             @pdf.stroke_circle([x(row["expected"], block["seconds"]), y], 3.2) if row["expected"]
             @pdf.fill_rectangle([x(row["seen"], block["seconds"]) - 2.5, y + 2.5], 5, 5) if row["seen"]
-            said = [
-              row["expected"] && "expected #{clock(row["expected"])}",
-              row["seen"] && "seen #{clock(row["seen"])}"
-            ].compact
+            said = %w[expected seen].select { |one| row[one] }.map { |one| "#{one} #{clock(row[one])}" }
             note(said.join(", "), y, size)
             @pdf.move_down(14)
           end

@@ -75,16 +75,19 @@ module Gorvant
         Formats::Archive.files(
           visits: documents,
           rigs: rigs(revisions),
-          photos:
-            db[:photos]
-              .where(crew_id: viewer.crew_id, id: photos)
-              .select(:id, :content, :object_key)
-              .to_h { |row| [row[:id], Depot.current.bytes(row)] },
+          photos: photo_bytes(photos),
           records: record_ids.any? ? records.of(record_ids) : [],
           made_at: Time.now.utc.iso8601,
           made_by: viewer.crew_name
         )
       end
+
+      # { id => bytes }
+      def photo_bytes(ids) =
+        db[:photos]
+          .where(crew_id: viewer.crew_id, id: ids)
+          .select(:id, :content, :object_key)
+          .to_h { |row| [row[:id], Depot.current.bytes(row)] }
 
       # Takes in a checked Formats::Archive, all of it or nothing: [Outcome].
       def take_in(archive)

@@ -50,6 +50,7 @@ module Gorvant
 
         def judgement(log, story, rig)
           judge = RecordedJudge.new(story, rig)
+          profile = ClockProfile.of(rig)
           on_off = log[:on_off].to_hash.transform_values { |one| OnOff.new(**one.transform_keys(&:to_sym)) }
           {
             from: story.from,
@@ -61,16 +62,15 @@ module Gorvant
             told: Desks::Defrost::RecordTold.new(log[:told].to_hash, on_off, story: story).lines,
             verdicts: verdicts(judge.verdicts),
             defrosts: story.defrosts.each_with_index.map { |one, i| recorded_defrost(one, i, judge) },
-            schools:
-              judge.schools.map do |id, (fit, of)|
-                { school: id, title: Catalogue.words("defrost.school_#{id}"), fit: fit, of: of }
-              end,
-            starts_degrees_f: ClockProfile.of(rig).starts_degrees_f,
-            ends_degrees_f: ClockProfile.of(rig).ends_degrees_f
+            schools: judge.schools.map { |id, (fit, of)| school(id, fit, of) },
+            starts_degrees_f: profile.starts_degrees_f,
+            ends_degrees_f: profile.ends_degrees_f
           }
         end
 
         private
+
+        def school(id, fit, of) = { school: id, title: Catalogue.words("defrost.school_#{id}"), fit: fit, of: of }
 
         # How long ago the last row came, and from when on that is too long.
         def heard(row, told)

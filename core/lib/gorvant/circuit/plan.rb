@@ -166,8 +166,8 @@ module Gorvant
       best
     end
 
-    def flatten
-      columns_of = @lists.map { |later| later.map { |node| @position[node] }.sort }
+    # Each column of each pivot has its place in one list.
+    def number(columns_of)
       @pointers = [0]
       @columns = []
       @slots = {}
@@ -175,6 +175,11 @@ module Gorvant
         columns.each { |column| @slots[(pivot * size) + column] = @columns.push(column).size - 1 }
         @pointers << @columns.size
       end
+    end
+
+    def flatten
+      columns_of = @lists.map { |later| later.map { |node| @position[node] }.sort }
+      number(columns_of)
       pairs = columns_of.map { |columns| columns.size == 1 ? [] : columns.combination(2).to_a }
       @target_starts = pairs.inject([0]) { |starts, list| starts << (starts.last + list.size) }
       @targets = pairs.flatten(1).map { |i, j| @slots.fetch((i * size) + j) }

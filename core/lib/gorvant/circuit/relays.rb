@@ -26,16 +26,7 @@ module Gorvant
       @tos = @movers.map { |branch| @places.fetch(branch.to) }
       @contacts = known&.contacts&.fits?(@switching, @ids) ? known.contacts : Contacts.new(@switching, @ids)
       @parts = netlist.sections.map { |section| part(section) }
-      @fuses =
-        netlist.fuses.map do |fuse|
-          [
-            fuse,
-            @contacts.index.fetch(fuse.id),
-            @places.fetch(fuse.from),
-            @places.fetch(fuse.to),
-            fuse.behavior.siemens(fuse)
-          ]
-        end
+      @fuses = netlist.fuses.map { |fuse| fuse_row(fuse) }
       @answers = {} # { [flags, ids of broken branches] => answers }
       freeze
     end
@@ -64,6 +55,12 @@ module Gorvant
         places[section.reference] = offset
         offset += 1
       end
+    end
+
+    # [fuse, place among the switches, of each end in the answers, siemens]
+    def fuse_row(fuse)
+      ends = [fuse.from, fuse.to].map { |node| @places.fetch(node) }
+      [fuse, @contacts.index.fetch(fuse.id), *ends, fuse.behavior.siemens(fuse)]
     end
 
     def part(section)

@@ -127,14 +127,8 @@ module Gorvant
     end
 
     def plan_order(others)
-      driven = @sources.flat_map { |branch| ends(branch) }.uniq
-      moving = branches.select(&:switching?).flat_map { |branch| ends(branch) }.uniq
-      @shape = [
-        @index.size,
-        branches.map { |branch| ends(branch) }.select { |ends| ends.size == 2 },
-        driven,
-        moving
-      ].freeze
+      driven, moving = [@sources, branches.select(&:switching?)].map { |list| all_ends(list).flatten.uniq }
+      @shape = [@index.size, all_ends(branches).select { |ends| ends.size == 2 }, driven, moving].freeze
       @plan =
         others.find { |section| section.shape == @shape }&.plan ||
           Plan.new(@index.size, @shape[1], fixed: @index.values - moving, last: driven, akin: akin(others)&.plan)
@@ -145,6 +139,7 @@ module Gorvant
 
     # Unknowns at the ends of a branch, without the reference.
     def ends(branch) = [@index[branch.from], @index[branch.to]].compact
+    def all_ends(list) = list.map { |branch| ends(branch) }
 
     # One of the same unknowns, sources and switches, with other branches between them.
     def akin(others) = others.find { |section| [0, 2, 3].all? { |part| section.shape[part] == @shape[part] } }

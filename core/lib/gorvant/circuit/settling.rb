@@ -28,14 +28,7 @@ module Gorvant
       @broken = held.filter_map { |id, state| id if state == :open && !netlist[id].switching? }.to_set
       @broken_ids = @broken.to_a.sort
       @parts = @relays.parts.map { |part| [part, @broken.empty? ? [] : part.section.broken(@broken)] }
-      @thresholds =
-        (
-          if @broken.empty?
-            @relays.thresholds
-          else
-            @relays.thresholds.zip(@relays.ids).map { |pair, id| pair unless @broken.include?(id) }
-          end
-        )
+      @thresholds = @broken.empty? ? @relays.thresholds : thresholds_of_whole
       @blown = []
     end
 
@@ -64,6 +57,9 @@ module Gorvant
     def at_rest = named_contacts(flags([]))
 
     private
+
+    # Those of broken loads nothing.
+    def thresholds_of_whole = @relays.thresholds.zip(@relays.ids).map { |pair, id| pair unless @broken.include?(id) }
 
     # Where somebody set a switch; its load may still have a say.
     def place(id, position)

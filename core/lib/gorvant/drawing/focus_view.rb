@@ -25,9 +25,7 @@ module Gorvant
 
     def scene
       stops = @string.beads.reject { |bead| bead.kind == "cable" }
-      places = stops.each_index.map { |i| [FIRST + (STEP * (i % per_row)), (ROW * (i / per_row)) + LINE_Y] }
-      stops.zip(places) { |bead, (x, y)| stop(bead, x, y) }
-      stops.zip(places).each_cons(2) { |one, two| wire(*one, *two) }
+      string(stops)
       rows = (stops.size / per_row.to_f).ceil
       Scene.new(
         view: "focus",
@@ -41,6 +39,13 @@ module Gorvant
     end
 
     private
+
+    def string(stops)
+      places = stops.each_index.map { |i| [FIRST + (STEP * (i % per_row)), (ROW * (i / per_row)) + LINE_Y] }
+      placed = stops.zip(places)
+      placed.each { |bead, (x, y)| stop(bead, x, y) }
+      placed.each_cons(2) { |one, two| wire(*one, *two) }
+    end
 
     def per_row = ((WIDTH - (FIRST * 2)) / STEP) + 1
 

@@ -34,17 +34,17 @@ module Gorvant
         points
           .each_cons(2)
           .inject("M#{number(points[0][0])} #{number(points[0][1])}") do |d, (a, b)|
-            hops =
-              (
-                if a[1] == b[1]
-                  crossings.select { |x, y| y == a[1] && x.between?(*[a[0], b[0]].minmax) }.map(&:first).sort
-                else
-                  []
-                end
-              )
-            hops.reverse! if b[0] < a[0]
-            hops.inject(d) { |so_far, x| so_far + hop(x, a[1], b[0] > a[0]) } + "L#{number(b[0])} #{number(b[1])}"
+            hops_of(a, b, crossings).inject(d) { |so_far, x| so_far + hop(x, a[1], b[0] > a[0]) } +
+              "L#{number(b[0])} #{number(b[1])}"
           end
+      end
+
+      # x of the crossings on a stretch, in the order that they are met.
+      def hops_of(from, to, crossings)
+        return [] unless from[1] == to[1]
+
+        hops = crossings.select { |x, y| y == from[1] && x.between?(*[from[0], to[0]].minmax) }.map(&:first).sort
+        to[0] < from[0] ? hops.reverse : hops
       end
 
       # Upright stretches of many polylines: [[x, top, foot, index of the polyline]], from left to right.

@@ -165,20 +165,24 @@ module Gorvant
       end
     end
 
+    # What stands in R before the transformer, from the rail on; [x, node] where it ends.
+    def supply_switches(x, y)
+      codes = [("FLS" if @trace.rig[:float_switch] == "r"), ("FU" if @netlist.branch?("FU"))].compact
+      codes
+        .each_with_index
+        .inject([LEFT, "air_handler.R"]) do |(from, node), (code, i)|
+          at = x + (i * 90)
+          @pen.bus(node, [at - Symbols::HALF, y], [from, y])
+          symbol(@netlist[code], at, y, "low/#{code}")
+          [at + Symbols::HALF, @netlist[code].from]
+        end
+    end
+
     # The transformer between the rails, with its fuse.
     def supply(y)
       source = @netlist["TRAN"]
       x = [110, 462]
-      codes = [("FLS" if @trace.rig[:float_switch] == "r"), ("FU" if @netlist.branch?("FU"))].compact
-      left =
-        codes
-          .each_with_index
-          .inject([LEFT, "air_handler.R"]) do |(from, node), (code, i)|
-            at = x[0] + (i * 90)
-            @pen.bus(node, [at - Symbols::HALF, y], [from, y])
-            symbol(@netlist[code], at, y, "low/#{code}")
-            [at + Symbols::HALF, @netlist[code].from]
-          end
+      left = supply_switches(x[0], y)
       @pen.bus(left[1], [x[1] - 30, y], [left[0], y])
       @pen.put(
         source,

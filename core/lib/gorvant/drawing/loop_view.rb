@@ -182,16 +182,16 @@ module Gorvant
         ends = [column(jumper.from), column(jumper.to)]
         next if ends[0] == ends[1]
 
-        between =
-          @rig
-            .terminals("wall")
-            .select { |terminal| @grid.shows?(terminal) }
-            .map { |terminal| column(terminal) }
-            .any? { |x| x > ends.min && x < ends.max }
-        low = y + 14 + (i * 4)
-        points = between ? [[ends[0], y], [ends[0], low], [ends[1], low], [ends[1], y]] : [[ends[0], y], [ends[1], y]]
+        low = wall_between?(ends) ? y + 14 + (i * 4) : y
+        points = [[ends[0], y], [ends[0], low], [ends[1], low], [ends[1], y]].uniq
         @pen.run([jumper.id], "wall.#{jumper.from}", "wall.#{jumper.to}", points, line: "field")
       end
+    end
+
+    # Whether a terminal stands between these two columns.
+    def wall_between?(ends)
+      shown = @rig.terminals("wall").select { |terminal| @grid.shows?(terminal) }
+      shown.any? { |terminal| column(terminal) > ends.min && column(terminal) < ends.max }
     end
 
     def air_handler

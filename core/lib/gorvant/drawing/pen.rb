@@ -180,34 +180,43 @@ module Gorvant
     def put(branch, at, size, strokes:, label:, upright: false, id: branch.id, **more)
       x, y = at
       width, height = size
-      closed = branch.switching? ? @solution.conducts?(branch) : nil
-      working = branch.load? || branch.kind == :secondary ? works?(branch) : nil
+      source = branch.kind == :secondary
       reach = upright ? [[0, -height / 2], [0, height / 2]] : [[-width / 2, 0], [width / 2, 0]]
-      nodes = branch.kind == :secondary ? [branch.to, branch.from] : [branch.from, branch.to]
-      struck = @struck.include?(branch.component)
-      @carriers << Flow::Carrier.new(branch, reach.map { |dx, dy| [x + dx, y + dy] }, nodes)
+      ends = reach.map { |dx, dy| [x + dx, y + dy] }
+      nodes = source ? [branch.to, branch.from] : [branch.from, branch.to]
+      @carriers << Flow::Carrier.new(branch, ends, nodes)
       add(
         id: id,
         part: branch.component || branch.id,
-        kind: branch.kind == :secondary ? "source" : branch.kind.to_s,
+        kind: source ? "source" : branch.kind.to_s,
         label: label,
         x: x,
         y: y,
         width: width,
         height: height,
         nodes: nodes,
-        ends: reach.map { |dx, dy| [x + dx, y + dy] },
+        ends: ends,
         state: @trace.state(nodes[0]),
         far_state: @trace.state(nodes[1]),
+        component: branch.component,
+        strokes: strokes,
+        **standing(branch, source),
+        **more
+      )
+    end
+
+    # How a branch stands now.
+    def standing(branch, source)
+      closed = branch.switching? ? @solution.conducts?(branch) : nil
+      working = branch.load? || source ? works?(branch) : nil
+      struck = @struck.include?(branch.component)
+      {
         closed: closed,
         working: working,
         broken: !struck && closed == false && @trace.breaks?(branch),
         struck: struck,
-        component: branch.component,
-        strokes: strokes,
-        spoken: spoken(branch, closed, working),
-        **more
-      )
+        spoken: spoken(branch, closed, working)
+      }
     end
 
     # A point with no branch of its own: a block that stands for something, with nodes to probe.

@@ -21,17 +21,19 @@ module Gorvant
 
       # A box with rounded corners: a name stands in it.
       def box(width, height, radius = 2)
-        x = width / 2.0
-        y = height / 2.0
-        r = [radius, y].min
+        right, foot = width / 2.0, height / 2.0
+        r = [radius, foot].min
+        left, top, inner_left, inner_top, inner_right, inner_foot =
+          [-right, -foot, -right + r, -foot + r, right - r, foot - r].map { |one| n(one) }
+        right, foot, r = n(right), n(foot), n(r)
+        arc = "A#{r} #{r} 0 0 1"
         [
           {
             role: "body",
             d:
-              "M#{n(-x + r)} #{n(-y)}H#{n(x - r)}A#{n(r)} #{n(r)} 0 0 1 #{n(x)} #{n(-y + r)}" \
-                "V#{n(y - r)}A#{n(r)} #{n(r)} 0 0 1 #{n(x - r)} #{n(y)}" \
-                "H#{n(-x + r)}A#{n(r)} #{n(r)} 0 0 1 #{n(-x)} #{n(y - r)}" \
-                "V#{n(-y + r)}A#{n(r)} #{n(r)} 0 0 1 #{n(-x + r)} #{n(-y)}z"
+              "M#{inner_left} #{top}H#{inner_right}#{arc} #{right} #{inner_top}" \
+                "V#{inner_foot}#{arc} #{inner_right} #{foot}H#{inner_left}#{arc} #{left} #{inner_foot}" \
+                "V#{inner_top}#{arc} #{inner_left} #{top}z"
           }
         ]
       end

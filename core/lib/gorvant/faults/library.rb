@@ -69,13 +69,17 @@ module Gorvant
             ids = cable.conductors.reject(&:spare).map { |conductor| "#{cable.id}.#{conductor.id}" }
             alone =
               ids.flat_map { |id| [fault("open", id), fault("to_ground", netlist[id].from), *splices(netlist, id)] }
-            commons =
-              ids
-                .map { |id| [netlist[id].to, "#{cable.to}.C"] }
-                .reject { |node, common| node.end_with?(".#{common_conductor(cable)}") || !netlist.node?(common) }
-            alone + commons.map { |pair| fault("short", pair) } +
-              ids.each_cons(2).map { |first, second| fault("short", [netlist[first].to, netlist[second].to]) }
+            ends = ids.map { |id| netlist[id].to }
+            alone + (commons(cable, netlist, ends) + ends.each_cons(2).to_a).map { |pair| fault("short", pair) }
           end
+        end
+
+        # Each of these ends of a cable with the common beside it.
+        def commons(cable, netlist, ends)
+          common = "#{cable.to}.C"
+          return [] unless netlist.node?(common)
+
+          ends.reject { |node| node.end_with?(".#{common_conductor(cable)}") }.map { |node| [node, common] }
         end
 
         def common_conductor(cable) = cable.conductors.find { |conductor| conductor.to == "C" }&.id

@@ -45,18 +45,11 @@ module Gorvant
           problems = []
           points =
             rows.map do |line, row|
-              at = Rows.number(row[time])
+              at = Rows.number(row[time])&.then { |number| number / TIMES.fetch(time) }
               values = lanes.to_h { |lane| [lane, ON[row[lane].to_s]] }
-              problems << [line, "has no number under #{time}"] if at.nil?
-              unless at.nil? || (at / TIMES.fetch(time)).between?(0, RunHistory::MOST_MINUTES)
-                problems << [line, "has to lie within 0 and #{RunHistory::MOST_MINUTES.round} minutes"]
-              end
-              values.each do |lane, value|
-                if value.nil?
-                  problems << [line, "has to have 0 or 1 under #{lane}, not #{row[lane].to_s[0, 20].inspect}"]
-                end
-              end
-              [at && (at / TIMES.fetch(time)), values]
+              wrong = [wrong_time(at, time), *wrong_lanes(row, values)].compact
+              problems.concat(wrong.map { |words| [line, words] })
+              [at, values]
             end
           points
             .each_cons(2)
@@ -64,6 +57,19 @@ module Gorvant
           refuse(problems) if problems.any?
           points
         end
+
+        def wrong_time(at, time)
+          return "has no number under #{time}" if at.nil?
+
+          most = RunHistory::MOST_MINUTES
+          at.between?(0, most) ? nil : "has to lie within 0 and #{most.round} minutes"
+        end
+
+        def wrong_lanes(row, values) =
+          values
+            .select { |_lane, value| value.nil? }
+            .keys
+            .map { |lane| "has to have 0 or 1 under #{lane}, not #{row[lane].to_s[0, 20].inspect}" }
 
         # [[minute, °F]] where the column has a number.
         def degrees(rows, points, name)

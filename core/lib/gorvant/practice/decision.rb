@@ -31,22 +31,32 @@ module Gorvant
         def meant?(library, one, given)
           ats = Array(given["at"]).map(&:to_s)
           case kinds.fetch(given["kind"])
-          when "design"
-            one.id == ats.first
-          when "setting"
-            Diagnosis.facts_of(one) == { ats.first => given["value"] }
-          when "position"
-            one.senses["valve"] == given["value"]
-          when "drift"
-            one.at == ats.first && by(one).positive? == (given["value"] == "high")
           when "points"
-            nets(library, Array(one.faults.first["at"])) == nets(library, ats)
+            nets(library, points(one)) == nets(library, ats)
           when "joint_to"
             one.at == ats.first && nets(library, [one.faults.first["to"]]) == nets(library, [given["value"].to_s])
+          when "design"
+            one.id == ats.first
           else
-            Array(one.faults.first&.fetch("at", nil)).sort == ats.sort || one.at == ats.first
+            meant_by_itself?(one, ats, given["value"], kinds.fetch(given["kind"]))
           end
         end
+
+        # Of a kind that no net of the unit has to be looked up for.
+        def meant_by_itself?(one, ats, value, kind)
+          case kind
+          when "setting"
+            Diagnosis.facts_of(one) == { ats.first => value }
+          when "position"
+            one.senses["valve"] == value
+          when "drift"
+            one.at == ats.first && by(one).positive? == (value == "high")
+          else
+            points(one).sort == ats.sort || one.at == ats.first
+          end
+        end
+
+        def points(one) = Array(one.faults.first&.fetch("at", nil))
 
         def by(one) = one.faults.first.fetch("by_degrees_f", 0.0)
 

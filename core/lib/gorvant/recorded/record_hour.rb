@@ -44,8 +44,7 @@ module Gorvant
     # With more rows: [[seconds since 1970, value of each of ids]]. A row of a time that is there already is that row
     # sent again, and counts as known. [RecordHour, how many were new]
     def with_rows(ids, rows)
-      known = seconds.to_h { |second| [slot(second), true] }
-      fresh = rows.uniq { |row| slot(row[0] - starts_at) }.reject { |row| known[slot(row[0] - starts_at)] }
+      fresh = fresh_of(rows)
       return self, 0 if fresh.empty?
 
       at = columns.keys.map { |id| ids.index(id) + 1 }
@@ -65,6 +64,12 @@ module Gorvant
     end
 
     private
+
+    # Of rows of times that are not there yet, one a time.
+    def fresh_of(rows)
+      known = seconds.to_h { |second| [slot(second), true] }
+      rows.uniq { |row| slot(row[0] - starts_at) }.reject { |row| known[slot(row[0] - starts_at)] }
+    end
 
     NONE = [Float::NAN, Float::NAN].freeze
     private_constant :NONE

@@ -94,14 +94,10 @@ module Gorvant
     end
 
     def fields(difference, one)
-      found =
-        difference.ends.map do |end_|
-          end_.lands_on ? letter(end_.lands_on) : Catalogue.words("wiring.lies_#{end_.lies}")
-        end
       {
         place: difference.place ? Naming.place(@rig, difference.place) : "",
         what: difference.ends.map { |end_| called(end_) }.uniq.first(2).join(" and "),
-        found: found.join(" and "),
+        found: difference.ends.map { |end_| lies_at(end_) }.join(" and "),
         should: difference.should.values.compact.map { |terminal| letter(terminal) }.join(" and "),
         far: one && far_end(one)&.lands_on ? far_words(far_end(one)) : Catalogue.words("wiring.far_nothing"),
         jumper: difference.jumper ? "#{difference.jumper.from}–#{difference.jumper.to}" : "",
@@ -109,6 +105,8 @@ module Gorvant
         setting: difference.kind == "setting" ? Catalogue.facts.fetch(difference.key)["title"] : ""
       }
     end
+
+    def lies_at(end_) = end_.lands_on ? letter(end_.lands_on) : Catalogue.words("wiring.lies_#{end_.lies}")
 
     def far_words(end_) = "#{letter(end_.lands_on)} at the #{Naming.place(@rig, end_.place)}"
     def letter(terminal) = Naming.letter(@rig, terminal)

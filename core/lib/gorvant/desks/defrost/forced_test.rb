@@ -323,13 +323,7 @@ module Gorvant
 
     def judge_interval(fits, possible)
       set = set_minutes
-      fields = {
-        seen: seconds(timed[1]),
-        factor: factor,
-        minutes: SpeedUp.minutes_left(timed[1], profile.speed_up_factor).round,
-        set: set,
-        expected: seconds(SpeedUp.expected_seconds(set, profile.speed_up_factor))
-      }
+      fields = interval_fields(set)
       return by_fits(possible.empty? ? "interval_none_auto" : "interval_auto", possible, fields) if profile.auto
       return none(fits, fields) if possible.empty?
 
@@ -344,6 +338,15 @@ module Gorvant
 
       by_fits("interval_several", possible, fields)
     end
+
+    def interval_fields(set) =
+      {
+        seen: seconds(timed[1]),
+        factor: factor,
+        minutes: SpeedUp.minutes_left(timed[1], profile.speed_up_factor).round,
+        set: set,
+        expected: seconds(SpeedUp.expected_seconds(set, profile.speed_up_factor))
+      }
 
     # Known to have begun at zero, or as good as.
     def zero? = fresh? || (record.counted_minutes && record.counted_minutes <= @numbers.fetch("near_zero_minutes"))

@@ -57,24 +57,28 @@ module Gorvant
           [
             gaps,
             repeated,
-            *@told["strange"].to_h.map { |id, count| words("strange", column: title(id), count: count) },
-            *@told["empty"].to_h.map { |id, count| words("empty", column: title(id), count: count) },
-            *@told["stuck"].to_a.map do |id, from, to|
-              words("stuck", column: title(id), hours: number((to - from) / 3600))
-            end,
+            *of_columns,
             *@told["changes"].to_a.map do |_at, hours|
               words(hours.positive? ? "clock_on" : "clock_back", hours: number(hours.abs))
             end,
             *@on_off.map { |id, rule| on_off(id, rule) },
             (words("running_by_#{@story.running_by}") if @story&.running_by),
-            (
-              if @story
-                words(
-                  "modelled_frost",
-                  humidity: words(@story.humidity == "assumed" ? "humidity_assumed_short" : "humidity_column")
-                )
-              end
-            )
+            (modelled_frost if @story)
+          ]
+        end
+
+        def modelled_frost
+          short = @story.humidity == "assumed" ? "humidity_assumed_short" : "humidity_column"
+          words("modelled_frost", humidity: words(short))
+        end
+
+        def of_columns
+          [
+            *@told["strange"].to_h.map { |id, count| words("strange", column: title(id), count: count) },
+            *@told["empty"].to_h.map { |id, count| words("empty", column: title(id), count: count) },
+            *@told["stuck"].to_a.map do |id, from, to|
+              words("stuck", column: title(id), hours: number((to - from) / 3600))
+            end
           ]
         end
 

@@ -31,12 +31,12 @@ module Gorvant
         way.stops[from..to].each { |stop| @placed[stop.key] = stop unless rail?(stop) }
       end
 
+      # Of a row's stops those of its own, and the one before and after.
+      def drawn_stops(row) = row.way.stops[[row.from - 1, 0].max..[row.to + 1, row.way.stops.size - 1].min]
+
       # { stop key => x } between the rails. Loads stand at `loads`, or as far left of it as their way home needs.
       def columns(left, right, loads)
-        edges =
-          @rows.flat_map do |row|
-            row.way.stops[[row.from - 1, 0].max..[row.to + 1, row.way.stops.size - 1].min].each_cons(2).to_a
-          end
+        edges = @rows.flat_map { |row| drawn_stops(row).each_cons(2).to_a }
         stops = edges.flatten.uniq(&:key)
         ends = { "right" => -right, "neutral" => 44 - right }
         latest = settle(edges.map(&:reverse), Hash.new(-right).merge(ends)) # the same problem, seen from the right rail

@@ -185,7 +185,7 @@ module Gorvant
 
       def weather_at(seconds, days, damp, gusts)
         day, part = (seconds / 86_400).to_i, (seconds % 86_400) / 86_400.0
-        between = ->(list) { list[day % 400] + ((list[(day + 1) % 400] - list[day % 400]) * part) }
+        between = ->(list) { between(list[day % 400], list[(day + 1) % 400], part) }
         wave = Math.cos(2 * Math::PI * (part - 0.6))
         FrostCoil::Weather.new(
           degrees_f: @wanted.mean_degrees_f + (@wanted.swing_degrees_f * wave) + between.call(days) + squall(seconds),
@@ -193,6 +193,8 @@ module Gorvant
           wind_mph: @wanted.wind_mph * between.call(gusts)
         )
       end
+
+      def between(first, second, part) = first + ((second - first) * part)
 
       # That the model of the coil knows nothing of.
       def squall(seconds) = @wanted.disturbed ? Math.sin(seconds / 733.0) * 1.5 : 0.0

@@ -93,13 +93,14 @@ module Gorvant
           wrong("/order", "has to be all of #{ids.size} stations, each once")
         end
 
-        pairs = given.each_index.to_a.combination(2).to_a
-        right = pairs.count { |a, b| ids.index(given[a]) < ids.index(given[b]) }
         lines = list.each_with_index.map { |one, i| line(one, i, list.find { |other| other.id == given[i] }) }
-        {
-          "share" => given == ids ? 1.0 : (right.to_f / pairs.size).then { |share| [(share * 2) - 1, 0.0].max * 0.9 },
-          "lines" => lines
-        }
+        { "share" => given == ids ? 1.0 : [(in_order(given, ids) * 2) - 1, 0.0].max * 0.9, "lines" => lines }
+      end
+
+      # Part of all pairs that stand in the right order.
+      def in_order(given, ids)
+        pairs = given.each_index.to_a.combination(2).to_a
+        pairs.count { |a, b| ids.index(given[a]) < ids.index(given[b]) } / pairs.size.to_f
       end
 
       def line(one, place, said)

@@ -15,6 +15,10 @@ module Gorvant
         return [] unless longest && !(longest["defrosted"] && may_wait?)
         return [] if fan_stops # those may be defrosts
 
+        never_of(longest)
+      end
+
+      def never_of(longest)
         last, clean = longest.values_at("difference", "clean_difference")
         more = last && clean && (last - clean)
         grown = story.has?("coil", "outdoor") && more && more >= @numbers.fetch("growing_degrees_f")
