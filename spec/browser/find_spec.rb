@@ -41,7 +41,7 @@ RSpec.describe "Find", :browser, type: :feature do
   # What a unit with this truth would answer.
   def truly(library, truth, test)
     column = library.column(library.test(test))
-    row = column.scale.row(column.codes[library.index(truth)])
+    row = column.scale.by_answer(column.scale.row(column.codes[library.index(truth)]))
     column.scale.answers[row.index(row.max)]
   end
 

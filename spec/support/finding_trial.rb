@@ -52,7 +52,7 @@ class FindingTrial
       stands = choice.test.at || stands
       call = @library.situation.state(choice.test.state).condition.call if choice.test.state &&
         choice.test.place != "forced_defrost"
-      evidence << @clues.answered(choice.test, answer(truth, choice.test))
+      evidence << told(choice.test, answer(truth, choice.test))
     end
   end
 
@@ -109,8 +109,24 @@ class FindingTrial
     }
   end
 
+  # Clue of an answer, or of volts as they are typed.
+  def told(test, answer)
+    return @clues.answered(test, answer) unless answer.is_a?(Float)
+
+    @clues.answered(test, @meter.answer(answer)).with(told: @meter.told(answer, answer))
+  end
+
+  # Volts of any class, as a slip has them.
+  def any_volts
+    to = @meter.edges.values.sample(random: @random)
+    from = @meter.edges.values.select { |edge| edge < to }.max || 0.0
+    (from + (@random.rand * (to - from))).round(1)
+  end
+
   def answer(truth, test)
-    return test.scale.answers.sample(random: @random) if @random.rand < @misread
+    if @random.rand < @misread
+      return test.scale.is_a?(Gorvant::Diagnosis::Volts) ? any_volts : test.scale.answers.sample(random: @random)
+    end
 
     code = shown(truth, test)
     if code.include?("+") # there just now, or not
@@ -146,14 +162,14 @@ class FindingTrial
 
   # Volts of this very specimen, by this very meter.
   def measured(truth, test)
-    between = volts_between(truth, test) or return @meter.answer(0.0)
-    @meter.answer([between + (((@random.rand * 2) - 1) * ((between * 0.01) + 0.2)), 0.0].max)
+    between = volts_between(truth, test) or return 0.0
+    [between + (((@random.rand * 2) - 1) * ((between * 0.01) + 0.2)), 0.0].max.round(1)
   end
 
   # A relay that picks up and drops out again and again: a meter shows something between nothing and what feeds it.
   def chattering(test)
     sound = volts_between(@library.index("nothing"), test) || 0.0
-    @meter.answer(@random.rand * [sound, 24.0 * @specimen[:source]].max)
+    (@random.rand * [sound, 24.0 * @specimen[:source]].max).round(1)
   end
 
   def volts_between(truth, test)

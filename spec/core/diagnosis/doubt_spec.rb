@@ -39,7 +39,7 @@ RSpec.describe "a doubtful reading" do
 
   it "is as probable a slip as misreads and readings together say" do
     beliefs = finder(dead, *others).beliefs
-    slip = Gorvant::Diagnosis.numbers.dig("misread", "volts") / Gorvant::Diagnosis::Scale.volts.answers.size
+    slip = Gorvant::Diagnosis.numbers.dig("misread", "volts") / Gorvant::Diagnosis::Scale.volts.answers.size # about 0
     rates = beliefs.likelihoods.first
     shown = (0...(beliefs.all.size - 1)).sum { |i| beliefs.all[i] * (slip / rates[i]) }
     expect([beliefs.misread(0), beliefs.misread(0)]).to match([be > 0.5, be_within(1e-9).of(shown)])
@@ -48,8 +48,10 @@ RSpec.describe "a doubtful reading" do
 
   it "says why it is asked for again" do
     told = [["heat", "volts_ac", points, 0.1], *others]
-    page =
-      Gorvant::Desks::Find::Words.new(find.finder(%w[cold_air_in_heating], *told, mode: "here", stands: "wall")).to_h
+    here = { mode: "here", stands: "wall" }
+    before = find.finder(%w[cold_air_in_heating], *told, **here).next_tests.all.map { |choice| choice.test.id }
+    passed = before.take_while { |id| !id.include?("|heat|wall.C|wall.Y|") }
+    page = Gorvant::Desks::Find::Words.new(find.finder(%w[cold_air_in_heating], *told, **here, skip: passed)).to_h
     asked = [page[:next], *page.dig(:next, :others)].compact.to_h { |test| [test[:id], test[:again]] }
     expect(asked.compact.values).to eq(
       ["Told already: 0.1 V. By all the rest that was more likely a slip than not: once more."]

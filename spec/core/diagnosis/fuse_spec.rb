@@ -20,7 +20,7 @@ RSpec.describe "A fuse that blows" do
     until now.settled? || asked.size == 16 || (test = now.next_test&.test).nil?
       asked << test
       column = library.column(test)
-      row = column.scale.row(column.codes[library.index(truth)])
+      row = column.scale.by_answer(column.scale.row(column.codes[library.index(truth)]))
       told << clues.answered(test, column.scale.answers[row.index(row.max)])
       now = finder(told)
     end

@@ -32,7 +32,7 @@ RSpec.describe Gorvant::Diagnosis::Supply do
   [22.7, 23.3].each do |volts|
     it "gives two low readings of #{volts} V as often as specimens do" do
       at = scale.answers.index("low")
-      stands = scale.stands(scale.code(volts)).map { |row| row[at] }
+      stands = scale.stands(scale.code(volts)).map { |row| scale.by_answer(row)[at] }
       once, twice = [stands, stands.map { |share| share * share }].map { |list| described_class.mean(list) }
       drawn = specimens(volts, 2)
       expect(once).to be_within(0.04).of(drawn.count { |first, _second| first == "low" } / drawn.size.to_f)
@@ -41,13 +41,19 @@ RSpec.describe Gorvant::Diagnosis::Supply do
     end
   end
 
+  # At 21.7 V the low end of a tolerance explains all; at 21.0 it hardly does, and nothing is sure yet.
   it "does not take a supply at the low end of its tolerance for a weak transformer, however often it is read" do
-    told = [low("wall.C", "wall.R"), low("wall.C", "wall.OB"), low("air_handler.C", "air_handler.Y")]
-    heard = (0..3).map { |count| find.finder(%w[iced_outdoor_unit], *told.first(count)) }
-    weak = heard.map { |finder| find.beliefs(finder)["transformer_weak:TRAN"] }
-    expect(weak[1]).to be_between(0.3, 0.9)
-    expect(weak[3]).to be < 0.9
-    expect(heard.last).not_to be_sure
+    heard =
+      [21.7, 21.0].map do |volts|
+        points = [%w[wall.C wall.R], %w[wall.C wall.OB], %w[air_handler.C air_handler.Y]]
+        told = points.map { |ends| low(*ends, volts: volts) }
+        (0..3).map { |count| find.finder(%w[iced_outdoor_unit], *told.first(count)) }
+      end
+    inside, below = heard.map { |list| list.map { |finder| find.beliefs(finder)["transformer_weak:TRAN"].to_f } }
+    expect(inside[1]).to be > inside[0]
+    expect(inside[3]).to be < inside[0]
+    expect([below[1], below[3]]).to match([be_between(0.3, 0.9), be_between(below[1], 0.9)])
+    expect(heard.map(&:last)).to all(satisfy { |finder| !finder.sure? })
   end
 
   # With light loads a weak one sags little, with heavy ones much: a reading far down speaks for the one, not the other.
@@ -88,10 +94,11 @@ RSpec.describe Gorvant::Diagnosis::Supply do
 
   it "expects less of the same low reading again, and asks for something else" do
     told = [low("wall.C", "wall.R"), low("wall.C", "wall.OB"), low("air_handler.C", "air_handler.R")]
-    finder = find.finder(%w[iced_outdoor_unit], *told, mode: "fewest")
+    finders = [1, 3].map { |count| find.finder(%w[iced_outdoor_unit], *told.first(count), mode: "fewest") }
     again = find.library.column(find.library.test("volts_ac|heat_2|air_handler.C|air_handler.Y2|high_impedance"))
-    expect(finder.beliefs.gain(again)).to be < finder.beliefs.gain_at_most(again) * 0.9
-    asked = finder.next_test.test
+    once, thrice = finders.map { |finder| finder.beliefs.gain(again) }
+    expect(thrice).to be < once * 0.5
+    asked = finders.last.next_test.test
     expect([asked.function, asked.state]).not_to eq(%w[volts_ac heat_2])
   end
 end

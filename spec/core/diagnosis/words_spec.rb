@@ -110,7 +110,7 @@ RSpec.describe Gorvant::Desks::Find::Words do
         said += sentences(described_class.new(finder).to_h)
         test = finder.next_test&.test or break
         column = library.column(test)
-        row = column.scale.row(column.codes[truth])
+        row = column.scale.by_answer(column.scale.row(column.codes[truth]))
         told << clues.answered(test, column.scale.answers[row.index(row.max)])
       end
       expect(wrong(said).first(6)).to eq([])

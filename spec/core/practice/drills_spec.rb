@@ -37,7 +37,7 @@ RSpec.describe "Drills of a free bench" do
 
   it "hide two things at once, or what comes and goes, where the level says so" do
     maker = PracticeTrial.maker(rig("heron_loft"), 62.0)
-    comes = maker.drill("back_feed", 4, 14)
+    comes = maker.drill("back_feed", 4, 15)
     expect(comes.truth.spells.first.first).to eq(0)
     expect(comes.truth.spells.flatten.each_cons(2)).to all(satisfy { |first, second| first < second })
     both = maker.drill("wiring", 5, 1)

@@ -2,7 +2,7 @@
 
 module Gorvant
   module Diagnosis
-    # One piece of evidence as Find weighs it. test: Test; column: Library::Column; told: [weight] of each answer of its
+    # One piece of evidence as Find weighs it. test: Test; column: Library::Column; told: [weight] of each cell of its
     # scale; answer: the answer in words; source: what it came from (a reading's id, or a page); at: when, as it was
     # told.
     Clue =
@@ -27,18 +27,23 @@ module Gorvant
         weighed(column.codes[index] ? column.scale.row(column.codes[index]) : column.none)
       end
 
-      # The same of a row of answers.
-      def weighed(row) = row.each_with_index.sum { |share, a| share * told[a] }
+      # The same of a row of cells.
+      def weighed(row) = row.zip(told).sum { |share, weight| share * weight }
+
+      # The same, how much within its answer left out: 0.5 is half of all that are told of it.
+      def roughly_weighed(row) = row.zip(roughly).sum { |share, weight| share * weight }
 
       # Whether a forced defrost was told to have gone in, whatever it did then.
       def gone_in? = test.place == "forced_defrost" && told_of.all? { |one| one.start_with?("goes_in") }
 
       # The answers of the test that it may have been.
-      def told_of =
-        test.scale.answers.each_index.select { |i| told[i].positive? }.map { |i| test.scale.answers[i].to_s }
+      def told_of = test.scale.told_of(told).map(&:to_s)
+
+      # The same with the whole of each such answer: how much within it is left out.
+      def roughly = test.scale.telling(told_of)
 
       # Whether this and nothing else was told.
-      def answer_is?(answer) = test.scale.answers.each_with_index.all? { |one, i| told[i].positive? == (one == answer) }
+      def answer_is?(answer) = told_of == [answer.to_s]
     end
 
     # Makes clues of what a person told: an Observation and the Condition that it was made in.
@@ -156,7 +161,7 @@ module Gorvant
 
       def told(test, answer)
         any_of = @numbers.fetch("says_less").fetch(answer.to_s) { [answer.to_s] }
-        test.scale.answers.map { |one| any_of.include?(one.to_s) ? 1.0 : 0.0 }
+        test.scale.telling(any_of)
       end
 
       def seen(place, choice, condition, minutes) = choose(seen_test(place, condition, minutes), choice)
@@ -202,7 +207,7 @@ module Gorvant
         known = !Held::Microfarads.assumed?(rig, observation.place)
         return answer == "high" ? nil : choose(test, answer) if known || answer == "none"
 
-        [test, test.scale.answers.map { |one| one == "none" ? 0.0 : 1.0 }]
+        [test, test.scale.telling(test.scale.answers - ["none"])]
       end
 
       def looked_up(observation)
@@ -226,7 +231,7 @@ module Gorvant
         answers = least >= limits["flows_from"] ? flowing : still
         return nil if least < limits["flows_from"] && most > limits["none_at_most"]
 
-        [test, test.scale.answers.map { |one| answers.include?(one) ? 1.0 : 0.0 }]
+        [test, test.scale.telling(answers)]
       end
 
       # The vapor line by a thermometer, as a hand would have it.

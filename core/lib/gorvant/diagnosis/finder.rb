@@ -215,7 +215,7 @@ module Gorvant
         evidence
           .group_by { |clue| clue.test.id }
           .values
-          .select { |clues| clues.map(&:told).uniq.size > 1 && !clues.first.test.state.nil? }
+          .select { |clues| clues.map(&:told_of).uniq.size > 1 && !clues.first.test.state.nil? }
           .map { |clues| Contradiction.new(clues: clues, kind: "changed") }
       end
 
@@ -224,14 +224,13 @@ module Gorvant
         likely, thinkable =
           %w[from below].map { |edge| evidence.each_index.map { |told| showing(told, numbers[edge]) } }
         called = evidence.each_index.select { |e| evidence[e].test.state && !likely[e].zero? }
-        pairs =
-          called
-            .combination(2)
-            .select { |a, b| evidence[a].test.state == evidence[b].test.state && thinkable[a].nobits?(thinkable[b]) }
+        pairs = called.combination(2).select { |a, b| thinkable[a].nobits?(thinkable[b]) && one_call?(a, b) }
         pairs
           .each_with_object([]) { |pair, kept| kept << pair unless kept.flatten.intersect?(pair) }
           .map { |pair| Contradiction.new(clues: pair.map { |e| evidence[e] }, kind: "impossible") }
       end
+
+      def one_call?(first, second) = evidence[first].test.state == evidence[second].test.state
 
       # [[Suspect, Clue]] of what the complaint alone would have had in front and a reading took away.
       def unlikely(most = 5)
@@ -254,7 +253,7 @@ module Gorvant
       def predicts(suspect, test)
         column = library.column(test)
         code = column.codes[suspect.indexes.first]
-        row = code ? column.scale.row(code) : column.none
+        row = column.scale.by_answer(code ? column.scale.row(code) : column.none)
         share = row.max
         share > 0.5 ? [column.scale.answers[row.index(share)], share] : nil
       end
@@ -266,7 +265,7 @@ module Gorvant
         weighing
           .group_by do |number|
             code = column.codes[library.classes[number].max_by { |i| beliefs[i] }]
-            row = code ? column.scale.row(code) : column.none
+            row = column.scale.by_answer(code ? column.scale.row(code) : column.none)
             column.scale.answers[row.index(row.max)]
           end
           .transform_values(&:size)
@@ -415,27 +414,26 @@ module Gorvant
       private_constant :AMOUNTS, :IN_EACH
 
       # The hypotheses, as bits of a number, one for each amount there may be of it, that give this piece of evidence at
-      # least so often as anything can. None of these is not among them, it may be anything; nor what comes and goes,
-      # which at one instant is there or is not.
+      # least so often, how much within its answer left out. None of these is not among them, it may be anything; nor
+      # what comes and goes, which at one instant is there or is not.
       def showing(told, share)
         steady = library.remember(:steady) { (0...(library.size - 1)).reject { |i| library.hypotheses[i].steady } }
-        least = share * evidence[told].told.max
-        rates = beliefs.likelihoods[told]
-        all = steady.inject(0) { |bits, i| rates[i] >= least ? bits | (IN_EACH << (AMOUNTS * i)) : bits }
-        by_amount(evidence[told], least).inject(all) do |bits, (i, own)|
+        rates = beliefs.roughly(told)
+        all = steady.inject(0) { |bits, i| rates[i] >= share ? bits | (IN_EACH << (AMOUNTS * i)) : bits }
+        by_amount(evidence[told], share).inject(all) do |bits, (i, own)|
           (bits & ~(IN_EACH << (AMOUNTS * i))) | (own << (AMOUNTS * i))
         end
       end
 
       # { index => bits } of those that show otherwise the more of it there is: a bad joint that hardly hinders the one
       # may stop the other, but not both at once.
-      def by_amount(clue, least)
+      def by_amount(clue, share)
         codes = clue.column.codes
         several =
           library.remember(:several, clue.column) { codes.each_index.select { |i| Scale.amounts(codes[i]).size > 1 } }
         several.to_h do |i|
-          rates = Scale.amounts(codes[i]).map { |code| clue.weighed(clue.column.scale.row(code)) }
-          [i, rates.each_index.sum { |k| rates[k] >= least ? 1 << k : 0 }]
+          rates = Scale.amounts(codes[i]).map { |code| clue.roughly_weighed(clue.column.scale.row(code)) }
+          [i, rates.each_index.sum { |k| rates[k] >= share ? 1 << k : 0 }]
         end
       end
 

@@ -240,10 +240,10 @@ module Gorvant
       def none_row(scale, members)
         shares = members.transform_values { |list| list.sum { |i| @hypotheses[i].share } }
         total = shares.values.sum
-        sums = Array.new(scale.answers.size, 0.0)
+        sums = Array.new(scale.even.size, 0.0)
         shares.each { |code, share| scale.row(code).each_with_index { |part, a| sums[a] += part * share / total } }
-        even = Diagnosis.numbers.dig("none", "spread")
-        sums.map { |sum| (sum * (1 - even)) + (even / sums.size) }
+        spread = Diagnosis.numbers.dig("none", "spread")
+        sums.zip(scale.even).map { |sum, even| (sum * (1 - spread)) + (even * spread) }
       end
     end
   end

@@ -48,7 +48,7 @@ module Gorvant
         @costs = Diagnosis.numbers.fetch("minutes")
       end
 
-      # [Choice], the best first: the few that are worth most. What a test may bring at most is soon told, and orders
+      # [Choice], the best first: the few that are worth most. What a test may bring is roughly told soon, and orders
       # the tests; what it really brings is asked only of those that could still come before the ones in hand.
       def all = @all ||= best(bounded)
 
@@ -105,12 +105,12 @@ module Gorvant
 
       private
 
-      # [Choice with the gain that it can have at most, Column]
+      # [Choice with the gain that it roughly has, Column]
       def bounded
         @library
           .shapes
           .filter_map do |column, tests|
-            gain = @beliefs.gain_at_most(column)
+            gain = @beliefs.rough_gain(column)
             next if gain < LEAST_BITS
 
             test = cheapest(tests) or next
@@ -121,10 +121,10 @@ module Gorvant
 
       def best(candidates)
         found = []
-        candidates.each do |at_most, column|
-          break if found.size >= ENOUGH && found[ENOUGH - 1].worth >= at_most.worth
+        candidates.each do |rough, column|
+          break if found.size >= ENOUGH && found[ENOUGH - 1].worth >= rough.worth
 
-          choice = valued(at_most.with(gain: @beliefs.gain(column)))
+          choice = valued(rough.with(gain: @beliefs.gain(column)))
           next if choice.gain < LEAST_BITS
 
           found << choice

@@ -60,19 +60,14 @@ module Gorvant
       def explained(index) = (@explained ||= {})[index] ||= explained_by(index)
 
       def explained_by(index)
-        @evidence
-          .each_index
-          .select { |e| fits?(@finder.beliefs.likelihoods[e][index], @evidence[e]) }
-          .map { |e| @evidence[e] }
+        @evidence.each_index.select { |e| @finder.beliefs.roughly(e)[index] >= FITS }.map { |e| @evidence[e] }
       end
-
-      def fits?(likelihood, clue) = likelihood >= FITS * clue.told.max
 
       # How little a sound unit gives of it: what needs explaining counts most.
       def surprise(clue) = (@surprises ||= {}.compare_by_identity)[clue] ||= surprise_of(clue)
 
       def surprise_of(clue)
-        sound = @finder.beliefs.likelihoods[@evidence.index(clue)][@library.index("nothing")]
+        sound = @finder.beliefs.roughly(@evidence.index(clue))[@library.index("nothing")]
         1.0 - [sound, 1.0].min + 0.1
       end
 
@@ -85,23 +80,24 @@ module Gorvant
             senses: members[0].senses.merge(members[1].senses),
             at: nil
           )
-        likelihoods = @evidence.map { |clue| likelihood(clue, both) }
-        explains = @evidence.each_index.select { |e| fits?(likelihoods[e], @evidence[e]) }.map { |e| @evidence[e] }
+        rows = @evidence.map { |clue| row(clue, both) }
+        explains =
+          @evidence.each_index.select { |e| @evidence[e].roughly_weighed(rows[e]) >= FITS }.map { |e| @evidence[e] }
         return nil if explains.size <= [first, second].map { |i| explained(i).size }.max
 
-        Pair.new(members: members, explains: explains, weight: weight(likelihoods, first, second))
+        Pair.new(members: members, explains: explains, weight: weight(rows, first, second))
       rescue BadCondition, UnknownNode, UnknownBranch
         nil
       end
 
-      def likelihood(clue, both)
-        code = @library.code_of(both, clue.test, clue.condition)
-        clue.column.scale.row(code.to_s).each_with_index.sum { |share, a| share * clue.told[a] }
-      end
+      # [P(cell)] of what was read, with both.
+      def row(clue, both) = clue.column.scale.row(@library.code_of(both, clue.test, clue.condition).to_s)
 
       # Shares and readings of the two, against those of none of these.
-      def weight(likelihoods, first, second)
-        own = likelihoods.inject(:*) * @finder.beliefs.before[first] * @finder.beliefs.before[second]
+      def weight(rows, first, second)
+        own =
+          @evidence.zip(rows).map { |clue, row| clue.weighed(row) }.inject(:*) * @finder.beliefs.before[first] *
+            @finder.beliefs.before[second]
         none = @finder.beliefs.likelihoods.map(&:last).inject(:*) * @finder.beliefs.before.last
         none.zero? ? own : own / none
       end

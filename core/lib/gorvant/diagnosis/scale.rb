@@ -36,15 +36,40 @@ module Gorvant
         def minutes = new("minutes", %w[within over], Diagnosis.numbers.dig("misread", "minutes"))
       end
 
-      # [P(answer)] in the order of answers; "a+b" is either, as an intermittent has it, "a|b|c" any, as what there may
+      # [P(cell)] in the order of cells; "a+b" is either, as an intermittent has it, "a|b|c" any, as what there may
       # be more or less of has it.
       def row(code) = @rows[code] ||= weighed(stands(code)).freeze
 
-      # [[P(answer)]] for each stand of the supply (Supply), where the answer hangs on it; else one for all.
+      # [[P(cell)]] for each stand of the supply (Supply), where the answer hangs on it; else one for all.
       def stands(code) = (@stands ||= {})[code] ||= reckon(code).freeze
 
-      # P(this answer and misread), whatever the unit shows.
-      def slip = @misread / answers.size
+      # The number of the answer that each cell is part of. Cells are what is told and weighed by: of amounts the parts
+      # of an answer, of all else the answers themselves.
+      def answer_of = @answer_of ||= (0...answers.size).to_a
+
+      # [weight of each cell] where any of these answers was told.
+      def telling(any_of)
+        any_of = any_of.map(&:to_s)
+        answer_of.map { |a| any_of.include?(answers[a].to_s) ? 1.0 : 0.0 }
+      end
+
+      # Answers that what was told, cell by cell, may have been.
+      def told_of(cells) = answer_of.zip(cells).filter_map { |a, weight| answers[a] if weight.positive? }.uniq
+
+      # [P(answer)] of a row by cells.
+      def by_answer(row)
+        return row if answer_of.size == answers.size
+
+        answer_of.each_with_index.with_object(Array.new(answers.size, 0.0)) { |(a, cell), sums| sums[a] += row[cell] }
+      end
+
+      # [P(cell)] where nothing speaks for any answer: as much for each of them, and for each part of one.
+      def even
+        @even ||= answer_of.tally.then { |parts| answer_of.map { |a| 1.0 / answers.size / parts[a] } }.freeze
+      end
+
+      # P(told so and misread), whatever the unit shows.
+      def slip(told) = @misread * even.zip(told).sum { |share, weight| share * weight }
 
       # Bits of what the answers themselves leave open where the code is known.
       def bits(code) = (@bits ||= {})[code] ||= Scale.entropy(row(code))
@@ -56,15 +81,16 @@ module Gorvant
       def weighed(rows)
         return rows.first if rows.one?
 
-        answers.each_index.map { |answer| Supply.mean(rows.map { |row| row[answer] }) }
+        rows.transpose.map { |shares| Supply.mean(shares) }
       end
 
       def reckon(code)
         several = %w[+ |].find { |sign| code.include?(sign) }
         return together(code.split(several)) if several
 
-        even = 1.0 / answers.size
-        spreads(code).map { |plain| plain.map { |share| (share * (1 - @misread)) + (even * @misread) } }
+        spreads(code).map do |plain|
+          plain.zip(even).map { |share, slipped| (share * (1 - @misread)) + (slipped * @misread) }
+        end
       end
 
       def together(codes)
@@ -74,19 +100,20 @@ module Gorvant
 
       def mean(rows) = rows.transpose.map { |shares| shares.sum / shares.size }
 
-      # [[P(answer)]] by the stand of the supply, before any misreading.
+      # [[P(cell)]] by the stand of the supply, before any misreading.
       def spreads(code)
-        return [answers.map { 1.0 / answers.size }] if code == UNKNOWN
+        return [even] if code == UNKNOWN
         return [shares(Diagnosis.numbers.dig("choices", code))] if Diagnosis.numbers.fetch("choices").key?(code)
 
-        [answers.map { |answer| answer.to_s == code ? 1.0 : 0.0 }]
+        [shares(code => 1.0)]
       end
 
-      def shares(table) = answers.map { |answer| table.fetch(answer, 0.0) }
+      # Of a table by answers, as much for each part of one.
+      def shares(table) = answer_of.zip(even).map { |a, part| table.fetch(answers[a].to_s, 0.0) * part * answers.size }
     end
 
-    # Volts by the class that a meter shows. A code is the bin of what the circuit gives, so that what stands at the
-    # edge of a class may be told as either.
+    # Volts by the class that a meter shows, and by how much within it. A code is the bin of what the circuit gives, so
+    # that what stands at the edge of a class may be told as either.
     class Volts < Scale
       attr_reader :edges
 
@@ -94,8 +121,11 @@ module Gorvant
         @edges = Diagnosis.numbers.fetch("volts")
         @bins = Diagnosis.numbers.fetch("volts_bins")
         @spreads = Diagnosis.numbers.fetch("volts_spread")
+        @cells = (Diagnosis.numbers.fetch("volts_cells") + @edges.values).uniq.sort
         super("volts", @edges.keys, Diagnosis.numbers.dig("misread", "volts"))
       end
+
+      def answer_of = @answer_of ||= @cells.map { |most| @edges.values.index { |edge| most <= edge } }
 
       # The bin of volts that are held.
       def code(volts) = "b#{@bins.bsearch_index { |edge| volts < edge } || @bins.size}"
@@ -103,20 +133,21 @@ module Gorvant
       # The class of what was read.
       def answer(volts) = @edges.find { |_class, most| volts < most }&.first || @edges.keys.last
 
-      # [share] of the answers for an amount that may be a range.
+      # [weight] of the cells for an amount that may be a range: of one number those near it within its class, each by
+      # how much of it lies near.
       def told(low, high)
-        return answers.map { |one| one == answer(low) ? 1.0 : 0.0 } if high <= low
+        return spans.map { |from, upto| [high, upto].min > [low, from].max ? 1.0 : 0.0 } if high > low
 
-        from = 0.0
-        answers.map do |one|
-          upto = @edges.fetch(one)
-          inside = [[high, upto].min - [low, from].max, 0.0].max
-          from = upto
-          inside.positive? ? 1.0 : 0.0
-        end
+        own = answers.index(answer(low))
+        near = @spreads.fetch("told_within")
+        parts = spans.zip(answer_of).map { |span, a| a == own ? overlap(span, low - near, low + near) : 0.0 }
+        parts.map { |part| part / parts.max }
       end
 
       private
+
+      # [[from, up to]] of the cells.
+      def spans = @spans ||= [0.0, *@cells].each_cons(2).to_a
 
       def spreads(code)
         return [shares(Diagnosis.numbers.fetch("ghost"))] if code == GHOST
@@ -127,23 +158,40 @@ module Gorvant
         low = index.zero? ? 0.0 : @bins[index - 1]
         high = @bins[index] || (@bins.last * 1.6)
         middle = (low + high) / 2
+        return [shares("about_0" => 1.0)] if index.zero?
+
         half = middle * @spreads.fetch(full?(middle) ? "near_full" : "between")
         Supply.factors.map { |factor| around(middle * factor, half) }
       end
 
+      # Part of a span that lies between.
+      def overlap(span, low, high)
+        from, upto = span
+        [[high, upto].min - [low, from].max, 0.0].max / (upto - from)
+      end
+
       def full?(volts) = volts > 21.2 || volts < 1.0
 
-      # Even over middle ± half.
+      # The most part near the middle, the rest as far again and again from it.
       def around(middle, half)
-        return answers.map { |one| one == answer(middle) ? 1.0 : 0.0 } if half.zero?
+        wide = @spreads.fetch("far_share")
+        near, far = [half, half * @spreads.fetch("far_factor")].map { |reach| parts(middle, reach) }
+        near.zip(far).map { |close, off| (close * (1 - wide)) + (off * wide) }
+      end
 
-        from = 0.0
-        answers.map do |one|
-          upto = @edges.fetch(one)
-          inside = [[middle + half, upto].min - [middle - half, from].max, 0.0].max
-          from = upto
-          inside / (2 * half)
-        end
+      # [share] of each cell, of what lies around the middle, the less the farther, and nothing beyond this reach.
+      def parts(middle, reach)
+        below = @cells.map { |most| share_below((most - middle) / reach) }
+        below[-1] = 1.0
+        [0.0, *below].each_cons(2).map { |from, upto| upto - from }
+      end
+
+      # Of a triangle from -1 to 1, how much lies below.
+      def share_below(at)
+        return 0.0 if at <= -1
+        return 1.0 if at >= 1
+
+        at.negative? ? ((1 + at)**2) / 2 : 1 - (((1 - at)**2) / 2)
       end
     end
   end

@@ -68,13 +68,13 @@ module Gorvant
           [[column.common_code, left.map { |weight| [weight, 0.0].max }], *others]
         end
 
-        # [P(answer and code)], and the bits that stay open where the code is known.
+        # [P(cell and code)], and the bits that stay open where the code is known.
         def expected(scale, code, weights)
           share = weights.sum
           rows = scale.stands(code)
           return rows.first.map { |part| part * share }, share * scale.bits(code) if rows.one?
 
-          told = Array.new(scale.answers.size, 0.0)
+          told = Array.new(scale.answer_of.size, 0.0)
           weights.each_with_index { |weight, stand| rows[stand].each_with_index { |part, a| told[a] += part * weight } }
           share.zero? ? [told, 0.0] : [told, share * Scale.entropy(told.map { |part| part / share })]
         end

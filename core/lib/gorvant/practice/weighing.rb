@@ -34,7 +34,7 @@ module Gorvant
 
       # Whether what was read fits the truth at all: a sequencer on its way, a blower that runs on, does not.
       def steady?(clue)
-        truth.empty? || clue.told.max.zero? || truth.any? { |i| weight(clue, i) >= LEAST } || drill.truth.spells
+        truth.empty? || clue.told_of.empty? || truth.any? { |i| weight(clue, i) >= LEAST } || drill.truth.spells
       end
 
       def finder(clues, standing = nil)
@@ -87,8 +87,7 @@ module Gorvant
 
       def weight(clue, index)
         code = clue.column.codes[index]
-        row = code ? clue.column.scale.row(code) : clue.column.none
-        row.each_with_index.sum { |share, a| share * clue.told[a] } / clue.told.max
+        clue.roughly_weighed(code ? clue.column.scale.row(code) : clue.column.none)
       end
     end
   end
