@@ -94,6 +94,17 @@ RSpec.describe "Find", :browser, type: :feature do
     end
   end
 
+  # Until something is asked for that is seen or looked up.
+  def pass_over_numbers
+    5.times do
+      asked = find("[data-testid=next-test]")["data-test"]
+      return if asked.start_with?("seen", "looked_up")
+
+      find("[data-testid=skip]").click
+      expect(page).to have_no_css("[data-testid=next-test][data-test='#{asked}']")
+    end
+  end
+
   it "is worked by keys, stays where one stands, turns to one suspect, and takes a reading back" do
     id = visit_of("North unit")
     visit "/visits/#{id}/find"
@@ -101,6 +112,7 @@ RSpec.describe "Find", :browser, type: :feature do
     expect(page).to have_css("[data-testid=once-more]", text: "Told already: 0.1 V")
     find("[data-testid=find-reads]").send_keys("0.1", :enter)
     expect(page).to have_no_css("[data-testid=once-more]")
+    pass_over_numbers
     test = find("[data-testid=next-test]")["data-test"]
     first = find("[data-testid^=lane-]", match: :first).text
     page.send_keys("1")
