@@ -31,7 +31,7 @@ module Gorvant
       # What one hypothesis shows; nil of one that follows from another. First, of all of them, what the complaint asks
       # for.
       def step(index)
-        index < first ? @maker.shows(likeliest[index], @look) : @maker.shows(@maker.hypotheses[index - first])
+        index < first ? looked_at(index) : @maker.shows(@maker.hypotheses[index - first])
       end
 
       def answer(pieces) = Diagnosis::Packed.of(pieces.drop(first))
@@ -40,6 +40,12 @@ module Gorvant
       def early(pieces) = @look && pieces.size == first ? [@first_key, Diagnosis::Packed.of(pieces)] : nil
 
       private
+
+      # The first look is what somebody waits for: all that is still to be done of it is done at once, by two.
+      def looked_at(index)
+        @looked ||= { from: index, pieces: SideBySide.map(likeliest.drop(index)) { |one| @maker.shows(one, @look) } }
+        @looked[:pieces][index - @looked[:from]]
+      end
 
       def likeliest = @likeliest ||= @look ? @look.among(@maker.hypotheses) : []
       def first = likeliest.size
