@@ -24,6 +24,8 @@ RSpec.describe Gorvant::Diagnosis::Volts do
       expect(rows.map(&:sum)).to all(be_within(1e-9).of(1.0)), code
       expect(scale.by_answer(scale.row(code)).sum).to be_within(1e-9).of(1.0)
     end
+    flag = Gorvant::Diagnosis::Scale.fact([false, true])
+    expect([%w[false], %w[true]].map { |said| flag.told_of(flag.telling(said)) }).to eq([[false], [true]])
     [0.0, 1.9, 2.0, 17.9, 18.0, 20.4, 20.5, 21.9, 22.0, 24.4, 27.9, 28.0, 120.0, 240.0, 999.0].each do |volts|
       told = scale.told(volts, volts)
       expect(scale.told_of(told)).to eq([scale.answer(volts)]), volts.to_s
@@ -57,6 +59,22 @@ RSpec.describe Gorvant::Diagnosis::Volts do
     expect(joint(dropped)).to be > joint(even) * 3
     expect(joint(dropped)).to be > joint(low_alike) * 1.5 # one supply, not a joint
     expect(dropped).not_to be_sure
+  end
+
+  # A live terminal speaks for what lies behind it, whether its 24 V are 23.4 or 24.6; 22.4 for what drops some.
+  it "names what carries a suspect by what a reading is, and by how much where that tells far more" do
+    carries = ->(finder, id) do
+      i = finder.library.index(id)
+      finder.evidence.each_index.select { |e| finder.beliefs.tells(e, i) > 1.15 }.map { |e| finder.evidence[e].answer }
+    end
+    live = (232..246).step(2).map { |tenth| find.finder(%w[contactor_silent], at_contactor(tenth / 10.0)) }
+    live.each { |finder| expect(carries.call(finder, "stuck_open:LPS")).to eq([finder.evidence.first.answer]) }
+    dropped = find.finder(%w[contactor_silent], at_strip(24.3), at_contactor(22.4))
+    expect(carries.call(dropped, "high_resistance:cable_b.yellow@outdoor")).to eq(["24.3 V", "22.4 V"])
+    expect(dropped.suspects(6).map { |one| [find.first(one).id, one.against.map(&:answer)] }).to include(
+      ["high_resistance:cable_b.yellow@air_handler", []],
+      ["opened_LPS", ["22.4 V"]] # nothing flows there, and so nothing drops
+    )
   end
 
   it "takes what differs by no more than a cell for the same, and changes nothing suddenly" do

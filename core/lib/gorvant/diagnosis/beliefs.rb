@@ -59,7 +59,17 @@ module Gorvant
       # [P] by hypothesis of what was told in one piece of the evidence, how much within its answer left out.
       def roughly(told)
         clue = @evidence[told]
-        @library.remember(:told, clue.column, clue.roughly) { rates(clue.column, clue.roughly) }.mean
+        (@roughly ||= {})[told] ||= @library
+          .remember(:told, clue.column, clue.roughly) { rates(clue.column, clue.roughly) }
+          .mean
+      end
+
+      # How many times as often this piece of the evidence is told with one hypothesis as with all the others together,
+      # by the complaint alone. How much within its answer it is counts only where that tells far more, or otherwise.
+      def tells(told, index)
+        by_answer, by_amount = [roughly(told), @likelihoods[told]].map { |rates| against_others(rates, index) }
+        near = Diagnosis.numbers.fetch("amount_tells")
+        by_amount.between?(by_answer / near, by_answer * near) ? by_answer : by_amount
       end
 
       # Bits that it is expected to bring about whether it is one of these: [index].
@@ -79,6 +89,12 @@ module Gorvant
         @library.remember(:absent, symptoms) { all.each_index.select { |i| absent?(i, symptoms) } }
 
       private
+
+      def against_others(rates, index)
+        share = @before[index]
+        all = (@by_complaint ||= {}.compare_by_identity)[rates] ||= rates.zip(@before).sum { |rate, part| rate * part }
+        rates[index] / [(all - (rates[index] * share)) / (1.0 - share), 1e-12].max
+      end
 
       def absent?(index, symptoms)
         one = @library.hypotheses[index]

@@ -439,31 +439,21 @@ module Gorvant
 
       # Evidence that speaks for and against a hypothesis, by how it compares with all the others together.
       def clues_of(index)
-        share = beliefs.before[index]
-        weighed =
-          evidence.each_index.map do |e|
-            rate = beliefs.likelihoods[e][index]
-            others = (usual(e) - (rate * share)) / (1.0 - share)
-            [evidence[e], rate / [others, 1e-12].max]
-          end
+        weighed = evidence.each_index.map { |e| [evidence[e], beliefs.tells(e, index)] }
         [
           weighed.select { |_clue, ratio| ratio > 1.15 }.map(&:first),
           weighed.select { |_clue, ratio| ratio < 0.5 }.map(&:first)
         ]
       end
 
-      # How often a piece of evidence was to be told by the complaint alone.
-      def usual(told) = (@usual ||= {})[told] ||= beliefs.likelihoods[told].zip(beliefs.before).sum { |a, b| a * b }
-
-      # How often what gives it most often does.
-      def most(told) = (@most ||= {})[told] ||= beliefs.likelihoods[told].max
-
+      # The evidence that speaks most against a hypothesis, by what it is; where none does, by how much.
       def worst_for(index)
-        evidence
-          .each_index
-          .map { |e| [evidence[e], beliefs.likelihoods[e][index] / most(e)] }
-          .min_by(&:last)
-          &.then { |clue, rate| rate < 0.5 ? clue : nil }
+        [beliefs.method(:roughly), beliefs.likelihoods.method(:[])].lazy
+          .filter_map do |rates|
+            rarest = evidence.each_index.min_by { |e| rates.call(e)[index] / rates.call(e).max }
+            rarest && rates.call(rarest)[index] < rates.call(rarest).max * 0.5 ? evidence[rarest] : nil
+          end
+          .first
       end
     end
   end

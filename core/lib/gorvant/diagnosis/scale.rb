@@ -54,7 +54,8 @@ module Gorvant
       end
 
       # Answers that what was told, cell by cell, may have been.
-      def told_of(cells) = answer_of.zip(cells).filter_map { |a, weight| answers[a] if weight.positive? }.uniq
+      def told_of(cells) =
+        answer_of.zip(cells).select { |_a, weight| weight.positive? }.map { |a, _weight| answers[a] }.uniq
 
       # [P(answer)] of a row by cells.
       def by_answer(row)
