@@ -16,6 +16,8 @@ module Gorvant
         @volts = Scale.volts
         @ports = Diagnosis.ports
         @plain = Points.new(situation.netlist)
+        @found = Fault.parse_all(situation.faults)
+        @rig = refitted(situation.rig, @found)
         @rigs = {}
         @bodies = {}.compare_by_identity
         @circuits = {}.compare_by_identity
@@ -100,7 +102,7 @@ module Gorvant
       end
 
       def positions(rig, condition)
-        return Assembly::Positions.of(rig, condition) unless rig.equal?(@situation.rig)
+        return Assembly::Positions.of(rig, condition) unless rig.equal?(@rig)
 
         (@positions ||= {})[condition] ||= Assembly::Positions.of(rig, condition)
       end
@@ -119,21 +121,29 @@ module Gorvant
       def own_circuit(hypothesis) = lately(@circuits, hypothesis) { made_circuit(hypothesis) }
 
       def made_circuit(hypothesis)
-        faults = Fault.parse_all(@situation.faults + hypothesis.faults)
+        faults = Fault.parse_all(hypothesis.faults)
         rig = rig_of(hypothesis, faults)
-        netlist, held = Fault.inject(netlist_of(rig), faults)
+        base, held = found_in(rig)
+        netlist, held = Fault.inject(base, faults, held)
         [rig, netlist, held, Points.new(netlist, @plain)]
       end
 
       def rig_of(hypothesis, faults)
-        rig = faults.inject(@situation.rig) { |so_far, fault| fault.refit(so_far) }
+        rig = refitted(@rig, faults)
         return rig if hypothesis.facts.empty?
 
         @rigs[hypothesis.id] ||= rig.set(hypothesis.facts.transform_keys(&:to_sym))
       end
 
-      def netlist_of(rig) =
-        (@netlists ||= { @situation.rig => @situation.netlist }.compare_by_identity)[rig] ||= Assembly.netlist(rig)
+      def refitted(rig, faults) = faults.inject(rig) { |so_far, fault| fault.refit(so_far) }
+
+      # [Netlist, held] of a rig with what the visit found, which every hypothesis comes on top of: what is solved of it
+      # serves all that differ elsewhere.
+      def found_in(rig) =
+        (@found_in ||= {}.compare_by_identity)[rig] ||= Fault.inject(
+          rig.equal?(@situation.rig) ? @situation.netlist : Assembly.netlist(rig),
+          @found
+        )
 
       # --- codes
 

@@ -21,9 +21,9 @@ module Gorvant
 
       def parse_all(list) = list.each_with_index.map { |given, i| parse(given, "/condition/faults/#{i}") }
 
-      # [netlist, held] with all faults in.
-      def inject(netlist, faults)
-        faults.inject([netlist, {}]) { |(changed, held), fault| fault.inject(changed, held) }
+      # [netlist, held] with all faults in, beside what is held already.
+      def inject(netlist, faults, held = {})
+        faults.inject([netlist, held]) { |(changed, so_far), fault| fault.inject(changed, so_far) }
       end
     end
 
