@@ -9,6 +9,7 @@ module Gorvant
       MOST_TIMELINES = 12
       MOST_TRACES = 12
       MOST_LIBRARIES = 6 # with first looks at them
+      MOST_SITUATIONS = 24
       TURNS = Turns.new
       @lock = Mutex.new
       @rigs = {}
@@ -17,6 +18,7 @@ module Gorvant
       @timelines = {}
       @traces = {}
       @libraries = {}
+      @situations = {}
       @found = {}
       @fitted = {}
 
@@ -35,6 +37,8 @@ module Gorvant
         # The same for one instant: drawing, table and ways of one condition are asked for one after another.
         def trace(row, condition) =
           keep(@traces, [row[:digest], condition], MOST_TRACES) { worked("trace") { Trace.new(rig(row), condition) } }
+        # The unit that is looked into, by the digest of its rig, what was found and the weather.
+        def situation(key, &block) = keep(@situations, key, MOST_SITUATIONS, &block)
         # Signatures laid out for asking; nothing is held of what is not there yet.
         def library(key)
           held = @lock.synchronize { @libraries[key] }

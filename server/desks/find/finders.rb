@@ -11,8 +11,11 @@ module Gorvant
       end
 
       def situation(row)
-        rig = Warm.rig(row)
-        Desks::Find.situation(rig, AsFound.parse(row[:desks].as_found, rig), row[:outdoor_degrees_f])
+        found, outdoor = row[:desks].as_found, row[:outdoor_degrees_f]
+        Warm.situation([row[:digest], found, outdoor]) do
+          rig = Warm.rig(row)
+          Desks::Find.situation(rig, AsFound.parse(found, rig), outdoor)
+        end
       end
 
       # The signatures of the unit as this visit has it, laid out; nil while they are not there.

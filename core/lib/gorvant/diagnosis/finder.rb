@@ -209,7 +209,7 @@ module Gorvant
 
       # [Contradiction]: readings that differ at one test; then two of a call that nothing shows both of, in the order
       # that they were told, each reading once.
-      def contradictions = changed + impossible
+      def contradictions = once(:contradictions) { changed + impossible }
 
       def changed
         evidence
@@ -431,8 +431,9 @@ module Gorvant
         codes = clue.column.codes
         several =
           library.remember(:several, clue.column) { codes.each_index.select { |i| Scale.amounts(codes[i]).size > 1 } }
+        roughly = clue.with(told: clue.roughly)
         several.to_h do |i|
-          rates = Scale.amounts(codes[i]).map { |code| clue.roughly_weighed(clue.column.scale.row(code)) }
+          rates = Scale.amounts(codes[i]).map { |code| roughly.weighed(clue.column.scale.row(code)) }
           [i, rates.each_index.sum { |k| rates[k] >= share ? 1 << k : 0 }]
         end
       end
