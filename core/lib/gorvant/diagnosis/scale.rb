@@ -183,7 +183,6 @@ module Gorvant
       # [share] of each cell, of what lies around the middle, the less the farther, and nothing beyond this reach.
       def parts(middle, reach)
         below = @cells.map { |most| share_below((most - middle) / reach) }
-        below[-1] = 1.0
         [0.0, *below].each_cons(2).map { |from, upto| upto - from }
       end
 
