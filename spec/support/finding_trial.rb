@@ -80,6 +80,9 @@ class FindingTrial
     finder.symptoms.none? { |symptom| finder.beliefs.shows?(truth, symptom) || one.explains[symptom] }
   end
 
+  # Whether the unit played last had so little of its fault that it may not show.
+  def mild?(truth) = @specimen[:amount].zero? && @maker.amounts(hypothesis(truth)).size > 1
+
   private
 
   def played(truth, finder, evidence, minutes, beliefs)

@@ -19,14 +19,31 @@ RSpec.describe Gorvant::Diagnosis::Supply do
 
   def low(*points, call: "heat_2", volts: 21.7) = [call, "volts_ac", points, volts]
 
+  # Nine units of ten within the tolerance of their transformer, one beyond, with its line.
+  def given(random)
+    reach = Gorvant::Catalogue.profile.dig("tolerance", "source_volts_fraction")
+    beyond = random.rand
+    return 1 + random.rand(-reach..reach) if beyond > 0.1
+
+    beyond > 0.05 ? 1 + random.rand(reach..0.14) : 1 - random.rand(reach..0.14)
+  end
+
   # Readings of one specimen after the other, each with an error of its own.
   def specimens(volts, readings)
     random = Random.new(3)
-    reach = Gorvant::Catalogue.profile.dig("tolerance", "source_volts_fraction")
     Array.new(20_000) do
-      given = volts * (1 + random.rand(-reach..reach))
+      given = volts * given(random)
       Array.new(readings) { scale.answer(given + (random.rand(-1.0..1.0) * ((given * 0.01) + 0.2))) }
     end
+  end
+
+  it "is somewhere for certain, from what is healthy at least to what is at most" do
+    nominal = 24.5 # loaded, in the middle of what the demo's units give
+    expect(described_class.shares.sum).to be_within(1e-9).of(1.0)
+    expect(described_class.factors).to eq(described_class.factors.sort)
+    expect(described_class.factors.minmax.map { |factor| factor * nominal }).to match(
+      [be_within(0.3).of(22.0), be_within(0.6).of(28.0)]
+    )
   end
 
   [22.7, 23.3].each do |volts|
@@ -35,25 +52,26 @@ RSpec.describe Gorvant::Diagnosis::Supply do
       stands = scale.stands(scale.code(volts)).map { |row| scale.by_answer(row)[at] }
       once, twice = [stands, stands.map { |share| share * share }].map { |list| described_class.mean(list) }
       drawn = specimens(volts, 2)
-      expect(once).to be_within(0.04).of(drawn.count { |first, _second| first == "low" } / drawn.size.to_f)
-      expect(twice).to be_within(0.04).of(drawn.count { |pair| pair.uniq == %w[low] } / drawn.size.to_f)
+      expect(once).to be_within(0.05).of(drawn.count { |first, _second| first == "low" } / drawn.size.to_f)
+      expect(twice).to be_within(0.05).of(drawn.count { |pair| pair.uniq == %w[low] } / drawn.size.to_f)
       expect(twice).to be > once * once * 2 # they are not two pieces of news
     end
   end
 
-  # At 21.7 V the low end of a tolerance explains all; at 21.0 it hardly does, and nothing is sure yet.
+  # 21.7 V is within tolerance, 20.8 V perhaps with a low line, 18.8 V is not.
   it "does not take a supply at the low end of its tolerance for a weak transformer, however often it is read" do
+    points = [%w[wall.C wall.R], %w[wall.C wall.OB], %w[air_handler.C air_handler.Y]]
     heard =
-      [21.7, 21.0].map do |volts|
-        points = [%w[wall.C wall.R], %w[wall.C wall.OB], %w[air_handler.C air_handler.Y]]
+      [21.7, 20.8, 18.8].map do |volts|
         told = points.map { |ends| low(*ends, volts: volts) }
         (0..3).map { |count| find.finder(%w[iced_outdoor_unit], *told.first(count)) }
       end
-    inside, below = heard.map { |list| list.map { |finder| find.beliefs(finder)["transformer_weak:TRAN"].to_f } }
+    inside, line, under = heard.map { |list| list.map { |finder| find.beliefs(finder)["transformer_weak:TRAN"].to_f } }
     expect(inside[1]).to be > inside[0]
     expect(inside[3]).to be < inside[0]
-    expect([below[1], below[3]]).to match([be_between(0.3, 0.9), be_between(below[1], 0.9)])
-    expect(heard.map(&:last)).to all(satisfy { |finder| !finder.sure? })
+    expect([line[1], line[3]]).to all(be_between(0.2, 0.9))
+    expect(under[3]).to be > 0.9
+    expect(heard.first(2).map(&:last)).to all(satisfy { |finder| !finder.sure? })
   end
 
   # With light loads a weak one sags little, with heavy ones much: a reading far down speaks for the one, not the other.

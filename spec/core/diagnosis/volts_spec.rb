@@ -26,7 +26,7 @@ RSpec.describe Gorvant::Diagnosis::Volts do
     end
     flag = Gorvant::Diagnosis::Scale.fact([false, true])
     expect([%w[false], %w[true]].map { |said| flag.told_of(flag.telling(said)) }).to eq([[false], [true]])
-    [0.0, 1.9, 2.0, 17.9, 18.0, 20.4, 20.5, 21.9, 22.0, 24.4, 27.9, 28.0, 120.0, 240.0, 999.0].each do |volts|
+    [0.0, 1.9, 2.0, 17.9, 18.0, 20.4, 20.5, 21.9, 22.0, 24.4, 28.4, 29.9, 30.0, 120.0, 240.0, 999.0].each do |volts|
       told = scale.told(volts, volts)
       expect(scale.told_of(told)).to eq([scale.answer(volts)]), volts.to_s
       expect(told.max).to eq(1.0)
@@ -71,10 +71,9 @@ RSpec.describe Gorvant::Diagnosis::Volts do
     live.each { |finder| expect(carries.call(finder, "stuck_open:LPS")).to eq([finder.evidence.first.answer]) }
     dropped = find.finder(%w[contactor_silent], at_strip(24.3), at_contactor(22.4))
     expect(carries.call(dropped, "high_resistance:cable_b.yellow@outdoor")).to eq(["24.3 V", "22.4 V"])
-    expect(dropped.suspects(6).map { |one| [find.first(one).id, one.against.map(&:answer)] }).to include(
-      ["high_resistance:cable_b.yellow@air_handler", []],
-      ["opened_LPS", ["22.4 V"]] # nothing flows there, and so nothing drops
-    )
+    first, *others = dropped.suspects(6).map { |one| [find.first(one).id, one.against.map(&:answer)] }
+    expect(first).to eq(["high_resistance:cable_b.yellow@air_handler", []])
+    expect(others.map(&:first)).to include("opened_LPS") # nothing flows there, and so nothing drops
   end
 
   it "takes what differs by no more than a cell for the same, and changes nothing suddenly" do
@@ -88,7 +87,7 @@ RSpec.describe Gorvant::Diagnosis::Volts do
   it "weighs a range as all that lies in it, and above 24.4 V any alike: some transformers give more than their label" do
     range = find.clue(*at_contactor(22.0), { value_high: 28.0 })
     expect(range.told).to eq(scale.telling(%w[about_24]))
-    high = [24.8, 26.5, 27.6].map { |volts| find.finder(%w[contactor_silent], at_contactor(volts)).beliefs.all }
+    high = [24.8, 26.5, 28.4].map { |volts| find.finder(%w[contactor_silent], at_contactor(volts)).beliefs.all }
     expect(high.uniq.size).to eq(1)
   end
 end

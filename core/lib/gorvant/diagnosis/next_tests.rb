@@ -50,7 +50,7 @@ module Gorvant
 
       # [Choice], the best first: the few that are worth most. What a test may bring is roughly told soon, and orders
       # the tests; what it really brings is asked only of those that could still come before the ones in hand.
-      def all = @all ||= best(bounded)
+      def all = @all ||= best(ordered)
 
       # Choice of the one test at a place that needs no points, where it can be made; nil otherwise.
       def of(place)
@@ -106,7 +106,7 @@ module Gorvant
       private
 
       # [Choice with the gain that it roughly has, Column]
-      def bounded
+      def ordered
         @library
           .shapes
           .filter_map do |column, tests|

@@ -3,25 +3,15 @@
 module Gorvant
   module Diagnosis
     # What one unit's transformer gives of what it should: unknown, but the same in everything that is read of it. Two
-    # readings that are low by the same few percent are one piece of news, not two. Stands are even over the tolerance
-    # of the source, the two outermost half as likely as the rest.
+    # readings that are low by the same few percent are one piece of news, not two.
     module Supply
-      # [1 ± the tolerance]
-      def self.factors
-        @factors ||=
-          begin
-            reach = Catalogue.profile.dig("tolerance", "source_volts_fraction")
-            steps = Diagnosis.numbers.fetch("supply_stands") - 1
-            Array.new(steps + 1) { |step| 1 - reach + (2 * reach * step / steps) }.freeze
-          end
-      end
+      # [part of what it should give], by stand
+      def self.factors = @factors ||= Diagnosis.numbers.fetch("supply_stands").map(&:first).freeze
 
       def self.size = factors.size
 
       # [P(stand)]
-      def self.shares
-        @shares ||= factors.each_index.map { |i| (i.zero? || i == size - 1 ? 0.5 : 1.0) / (size - 1) }.freeze
-      end
+      def self.shares = @shares ||= Diagnosis.numbers.fetch("supply_stands").map(&:last).freeze
 
       # The mean of what is given for each stand.
       def self.mean(values) = values.each_with_index.sum { |value, stand| value * shares[stand] }
