@@ -182,6 +182,7 @@ RSpec.describe "What a visit finds", :browser, type: :feature do
     find("[data-testid=profile-name]").set("Round dial")
     find("[data-testid=keep-profile]").click
     expect(page).to have_css("[data-testid=profile]", text: "Round dial")
+    expect(page).to have_css(".head .kept")
     visit "#{visit_path}/thermostat"
     find("[data-testid=tab-bench]").click
     expect(page).to have_css("[data-testid=bench-heat-1].agrees")
