@@ -92,6 +92,19 @@ RSpec.describe "Find", :server do
     expect(answer.except("stands")).to eq(before)
   end
 
+  it "is of the unit as it was last found: another is worked out anew, and put right it is the one before" do
+    worked_out
+    before = answer["suspects"]
+    lands = ->(*list) do
+      landings = list.map { |at| { cable: "cable_a", conductor: "yellow", place: "wall", lands_on: at } }
+      keep_desk(visit, "wiring", { landings: landings, jumpers: [] })
+      ask
+      last_response.status
+    end
+    expect([lands.call("G"), lands.call("Y"), lands.call]).to eq([202, 200, 200])
+    expect([last_response.status, answer["suspects"]]).to eq([200, before])
+  end
+
   def listed = fetch("/api/visits") && answer["visits"].find { |one| one["id"] == visit_id }["marks"]["find"]
   def mark = fetch(visit) && answer["marks"]["find"]
 
