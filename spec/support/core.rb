@@ -2,12 +2,17 @@
 
 # What every spec needs; the core alone.
 require "bundler/setup"
+require "timeout"
 require_relative "../../core/lib/gorvant"
 
 RSpec.configure do |config|
   config.disable_monkey_patching!
   config.expect_with(:rspec) { |expectations| expectations.include_chain_clauses_in_custom_matcher_descriptions = true }
   config.mock_with(:rspec) { |mocks| mocks.verify_partial_doubles = true }
+
+  # One that waits for what never comes fails, and does not hold up all that come after it. The longest takes a third of
+  # this where others use the machine too.
+  config.around { |example| Timeout.timeout(600) { example.run } }
 end
 
 # Rigs and traces for specs, made by the builders of production.
