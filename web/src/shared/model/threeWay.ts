@@ -1,7 +1,8 @@
 type Json = unknown
 const isObject = (value: Json): value is Record<string, Json> =>
   typeof value === 'object' && value !== null && !Array.isArray(value)
-const same = (one: Json, other: Json): boolean => {
+/** Whether two things say the same, whatever the order of their fields. */
+export const same = (one: Json, other: Json): boolean => {
   if (isObject(one) && isObject(other)) {
     const keys = new Set([...Object.keys(one), ...Object.keys(other)])
     return [...keys].every((key) => same(one[key], other[key]))

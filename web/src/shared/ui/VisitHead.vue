@@ -9,7 +9,7 @@ import { useVisit } from '@/shared/ui/useVisit'
 
 /** What stands over every page of a visit: which page, which unit, and whether all is kept. */
 const props = defineProps<{ page: keyof Visit['marks']; visit: Visit | null; kept: boolean }>()
-const { refused, keepMine } = useVisit()
+const { refused, keepMine, takeTheirs } = useVisit()
 /** Who kept this page's desk last, where it keeps something. */
 const last = computed(() => {
   const desk = props.visit?.desks?.[props.page as DeskId]
@@ -18,7 +18,6 @@ const last = computed(() => {
 const told = computed(() =>
   ['wiring', 'thermostat'].includes(props.page) ? (props.visit?.carried_on ?? null) : null,
 )
-const takeTheirs = () => location.reload()
 </script>
 
 <template>

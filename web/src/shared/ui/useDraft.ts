@@ -15,10 +15,18 @@ export function useDraft<T>(name: string) {
       return null
     }
   }
+  // Where the browser keeps nothing, or no more, all else goes on.
+  const where = (act: (store: Storage) => void) => {
+    try {
+      act(localStorage)
+    } catch {
+      return
+    }
+  }
   return {
     read,
-    write: (value: T) => localStorage.setItem(key, JSON.stringify(value)),
-    forget: () => localStorage.removeItem(key),
+    write: (value: T) => where((store) => store.setItem(key, JSON.stringify(value))),
+    forget: () => where((store) => store.removeItem(key)),
   }
 }
 

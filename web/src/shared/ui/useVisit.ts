@@ -1,6 +1,7 @@
 import { ref, shallowReadonly, shallowRef } from 'vue'
 import { api, type DeskContents, type DeskId, type Visit, type VisitChange } from '@/shared/api/client'
 import { threeWay } from '@/shared/model/threeWay'
+import { useUnsent } from '@/shared/ui/unsent'
 import type { Outcome, Problem } from '@/shared/model/outcome'
 
 type Fields = Omit<VisitChange, 'version'>
@@ -26,7 +27,8 @@ let pending = 0
 /** The visit in hand: one for the header and the page. Changes go to the server one after the other, each on the version that the one before made. */
 export function useVisit() {
   async function load(id: string) {
-    if (visit.value?.id !== id) {
+    const anew = visit.value?.id !== id
+    if (anew) {
       visit.value = refused.value = null
       ahead.value = {}
       newer.value = {}
@@ -34,7 +36,20 @@ export function useVisit() {
     }
     const answer = await api.visit(id)
     problem.value = answer.state === 'failed' ? answer.problem : null
-    if (answer.state === 'ready') visit.value = answer.value
+    if (answer.state !== 'ready') return
+    visit.value = answer.value
+    if (anew) sendLeft(answer.value)
+    else useUnsent(id).forgetAll()
+  }
+
+  /** What was on its way when the page went: shown at once, and sent now. */
+  function sendLeft({ id, desks }: Visit) {
+    for (const { desk, content, clash } of useUnsent(id).left((desk) => desks?.[desk].content ?? {})) {
+      if (clash) {
+        ahead.value = { ...ahead.value, [desk]: content }
+        refused.value = { desk, content }
+      } else void keepDesk(desk, content)
+    }
   }
 
   /** Sends one thing after what is on its way; false when it was not taken: `problem` says why. */
@@ -100,13 +115,19 @@ export function useVisit() {
 
   /** Keeps a part of what a desk holds; the rest of it stays. */
   async function keepDesk<D extends DeskId>(desk: D, part: DeskContents[D]): Promise<boolean> {
-    const content = { ...held(desk), ...part }
+    const before = held(desk)
+    const content = { ...before, ...part }
+    const unsent = visit.value && useUnsent(visit.value.id)
+    unsent?.note(desk, before, content)
     ahead.value = { ...ahead.value, [desk]: content }
     const kept = await send(
       (before) => sendDesk(before, desk),
       () => ({ desk, content: held(desk) }),
     )
-    if (ahead.value[desk] === content && !refused.value) ahead.value = { ...ahead.value, [desk]: undefined }
+    if (ahead.value[desk] === content && !refused.value) {
+      ahead.value = { ...ahead.value, [desk]: undefined }
+      unsent?.forget(desk)
+    }
     const version = visit.value?.desks?.[desk].version
     if (merged.delete(desk) && version) newer.value = { ...newer.value, [desk]: version }
     return kept
@@ -139,6 +160,12 @@ export function useVisit() {
     await ('fields' in mine ? change(mine.fields) : keepDesk(mine.desk, mine.content))
   }
 
+  /** Gives up what was refused. */
+  function takeTheirs() {
+    if (visit.value) useUnsent(visit.value.id).forgetAll()
+    location.reload()
+  }
+
   /** Takes the visit as another question's answer has it; what a desk kept meanwhile is newer than that. */
   function take(row: Visit) {
     const had = visit.value?.id === row.id ? visit.value.desks : undefined
@@ -160,6 +187,7 @@ export function useVisit() {
     held,
     keepDesk,
     keepMine,
+    takeTheirs,
     take,
   }
 }
