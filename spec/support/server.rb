@@ -7,7 +7,9 @@ require "openapi_first"
 require_relative "../../server/boot"
 
 # Of two processes of a run the second has a database of its own.
-ENV["GORVANT_BESIDE"].to_s.lines(chomp: true).each { |one| ENV.store(*one.split("=", 2)) } if ENV["TEST_ENV_NUMBER"] == "2"
+if ENV["TEST_ENV_NUMBER"] == "2"
+  ENV["GORVANT_BESIDE"].to_s.lines(chomp: true).each { |one| ENV.store(*one.split("=", 2)) }
+end
 
 # Acts at a bench wait for nothing here; that they do is told by what is waited.
 Gorvant::Server::EvenTime.pause = ->(_seconds) {}

@@ -127,7 +127,7 @@ module Gorvant
           .select do |_id, about|
             @situation.fits?(about) && about.fetch("faults", []).all? { |one| @netlist.branch?(one["at"]) }
           end
-          .reject { |_id, about| about["fact"] && @rig[about["fact"].to_sym] == about["value"] }
+          .reject { |_id, about| about["fact"] && known_otherwise?(about) }
           .map do |id, about|
             Hypothesis.new(
               id: id,
@@ -145,6 +145,10 @@ module Gorvant
             )
           end
       end
+
+      # Whether what an entry is about is noted so already, or was read to be otherwise where that settles it.
+      def known_otherwise?(about) =
+        @rig[about["fact"].to_sym] == about["value"] || (about["assumed"] && !@rig.assumed.include?(about["fact"]))
 
       # --- as designed
 

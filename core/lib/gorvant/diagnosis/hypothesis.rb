@@ -15,8 +15,9 @@ module Gorvant
     # Ports at which a gauge tells why a switch opened.
     def self.ports = opened.values.filter_map { |about| about["port"] }.uniq
 
-    # Whether a rig has the facts that an entry of core/data/diagnosis.yml needs.
-    def self.fitted?(rig, about) = about.fetch("needs", {}).all? { |fact, value| rig[fact.to_sym] == value }
+    # Whether a rig has the facts that an entry of core/data/diagnosis.yml needs: of several that are named any.
+    def self.fitted?(rig, about) =
+      about.fetch("needs", {}).all? { |fact, value| Array(value).include?(rig[fact.to_sym]) }
 
     # One thing that could be so. kind: of faults.yml, or "opened", "hidden", "rig", "as_designed", "none". faults: as
     # Fault reads them, on top of what the visit found; facts: { fact => value } that is otherwise than noted; turns,

@@ -377,16 +377,19 @@ module Gorvant
         values = Hash.new { |all, key| all[key] = [@rig[key.to_sym]] }
         @hypotheses.each { |one| facts_of(one).each { |key, value| values[key] |= [value] } }
         values.map do |key, known|
-          wall = Catalogue.facts.fetch(key)["group"] == "settings"
+          at = FACTS_AT.fetch(Catalogue.facts.fetch(key)["group"], "outdoor")
           test(
             "looked_up",
             place: key,
             scale: Scale.fact(known),
-            at: wall ? "wall" : "outdoor",
-            minutes: @costs["fact"]
+            at: at,
+            minutes: @costs["fact"],
+            cautions: Diagnosis.numbers.fetch("behind_covers").include?(key) ? %w[line_voltage] : []
           )
         end
       end
+      FACTS_AT = { "settings" => "wall", "indoor" => "air_handler" }.freeze
+      private_constant :FACTS_AT
 
       def facts_of(hypothesis) = Diagnosis.facts_of(hypothesis)
 
