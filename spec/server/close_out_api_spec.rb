@@ -190,6 +190,26 @@ RSpec.describe "Close out", :server do
     expect(finding[1]["pairs"].to_h["Does not prove"]).to eq(says["not_proved"])
   end
 
+  describe "on a part between two legs" do
+    def visit_id =
+      db[:visits]
+        .join(:units, id: :unit_id)
+        .where(Sequel[:units][:name] => "Bunk room unit", :visit_on => Date.new(2026, 11, 12))
+        .get(Sequel[:visits][:id])
+
+    it "has its loop in the report" do
+      send_json(:post, "#{visit}/find", {})
+      Gorvant::Server::Worker.new(db).run_one
+      say_all(cause: "find", finding: "")
+      expect(close).to eq(201)
+      send_json(:post, "#{visit}/report", number: 1)
+      drawn = answer["sections"].flat_map { |one| one["blocks"] }.find { |block| block["svg"] }
+      expect([mine.get(:content).dig("report", "found", "id"), drawn["title"]]).to match(
+        ["capacitor_weak", /compressor, \w+, V to panel L2/]
+      )
+    end
+  end
+
   it "tells later visits to the unit what it found, and not when it was opened again" do
     db[:visits].where(id: visit_id).update(outdoor_degrees_f: 33.41)
     doubtful = Sequel.|({ place: "defrost_interval_minutes" }, { to_node: "outdoor.board.T1" })

@@ -218,6 +218,22 @@ RSpec.describe Gorvant::Views do
     expect(scene.labels.select { |label| label.role == "taken" }.map(&:text)).to eq(["24.3 ="])
   end
 
+  it "draws the loop of any load in any call, those between two legs too, and says what they are read to" do
+    %w[boathouse_north bakery_shop mossgate_roof].product(%w[off heat cool]) do |name, call|
+      shown = trace(call, on: rig(name))
+      shown.load_codes.each do |code|
+        scene = described_class.scene("focus", shown, load: code)
+        readings = scene.labels.select { |label| label.role == "reading" }.map(&:text)
+        expect(readings).to all(match(/\A(\d+\.\d V( across)?|not determined)\z/)), "#{name} #{call} #{code}"
+        expect(scene.title.include?(", V to ")).to be(!shown.low_voltage?(shown.netlist[code].from))
+      end
+    end
+    shown = trace("heat", faults: [{ "kind" => "open", "at" => "CAP.herm" }])
+    scene = described_class.scene("focus", shown, load: "COMP")
+    first, *, last = scene.labels.select { |label| label.role == "reading" }.map(&:text)
+    expect([scene.title[/V to .*/], first, last]).to match(["V to panel L2", /\A2[34]\d\.\d V\z/, "0.0 V"])
+  end
+
   it "exports any view as an SVG that is well formed and speaks for itself" do
     one = rig("bakery_shop").with(name: "<Quince> & \"shop\"")
     %w[loops ladder connections focus].each do |view|

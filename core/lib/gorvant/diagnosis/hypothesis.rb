@@ -9,6 +9,11 @@ module Gorvant
     # { code => { share, behind, port } } of switches that open for a reason of their own.
     def self.opened = Options.opens.merge(numbers.fetch("opened"))
 
+    # [fact] that some hypothesis has otherwise where nobody read it.
+    def self.doubted_facts =
+      numbers.fetch("rig_facts") +
+        numbers.fetch("hidden").values.filter_map { |about| about["fact"] if about["assumed"] }
+
     # [code] of the switches whose reason a gauge tells at this port.
     def self.guarded(port) = opened.select { |_code, about| about["port"] == port }.keys
 

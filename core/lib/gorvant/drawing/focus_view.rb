@@ -29,7 +29,7 @@ module Gorvant
       rows = (stops.size / per_row.to_f).ceil
       Scene.new(
         view: "focus",
-        title: "#{@trace.rig.name}: #{@string.title}, #{Catalogue.calls.fetch(@trace.condition.call).fetch("title")}",
+        title: title,
         width: WIDTH,
         height: rows * ROW,
         links: @pen.links,
@@ -39,6 +39,13 @@ module Gorvant
     end
 
     private
+
+    # Points are read to C, unless it says to what.
+    def title
+      call = Catalogue.calls.fetch(@trace.condition.call).fetch("title")
+      to = ", V to #{@trace.netlist.label(@string.home)}" if @string.home && @string.home != Assembly::HOME
+      "#{@trace.rig.name}: #{@string.title}, #{call}#{to}"
+    end
 
     def string(stops)
       places = stops.each_index.map { |i| [FIRST + (STEP * (i % per_row)), (ROW * (i / per_row)) + LINE_Y] }
@@ -121,10 +128,12 @@ module Gorvant
         end
     end
 
-    # To C for a point, across for a device.
+    # To where the loop goes home for a point, across for a device.
     def expected(bead)
       first, second = bead.nodes
-      volts = @trace.reading(first, second || Assembly::HOME).first.volts_ac
+      volts = @trace.reading(first, second || @string.home).first.volts_ac if second || @string.home
+      return Catalogue.wording.fetch("class.undetermined") unless volts
+
       "#{format("%.1f", volts)} V#{" across" if second}"
     end
 

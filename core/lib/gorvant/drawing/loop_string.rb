@@ -1,9 +1,10 @@
 # frozen_string_literal: true
 
 module Gorvant
-  # One loop as a string of stations, from R through the load and home to C: what a phone shows and a screen reader
-  # reads. beads: [Bead] in order; steps: the Paths::Steps that they were read from.
-  LoopString = Value.define(:load, :title, :on, :why, :beads, :steps)
+  # One loop as a string of stations, from R through the load and home to C, or from leg to leg: what a phone shows
+  # and a screen reader reads. beads: [Bead] in order; steps: the Paths::Steps that they were read from; home: the node
+  # that its points are read against, nil where nothing leads home.
+  LoopString = Value.define(:load, :title, :on, :why, :beads, :steps, :home)
 
   # kind: point, device, cable or load. nodes: where probes go (one or two points). broken: open where it should be
   # closed.
@@ -45,7 +46,7 @@ module Gorvant
         out = @loop.best_feeder || []
         home = @loop.home || []
         beads = [
-          point(Assembly::HOT),
+          begins(out),
           *out.flat_map { |step| beads(step) },
           load_bead(state),
           *home.flat_map { |step| beads(step) }
@@ -56,11 +57,20 @@ module Gorvant
           on: state.on,
           why: state.why,
           beads: beads.compact.uniq(&:id),
-          steps: out + home
+          steps: out + home,
+          home: low_voltage? ? Assembly::HOME : home.last&.to
         )
       end
 
       private
+
+      def low_voltage? = @trace.low_voltage?(@loop.load.from)
+
+      # Where it is fed from, also where nothing leads there.
+      def begins(out)
+        node = low_voltage? ? Assembly::HOT : out.first&.from
+        point(node) if node
+      end
 
       def beads(step)
         branch = step.branch

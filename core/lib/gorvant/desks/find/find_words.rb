@@ -495,7 +495,7 @@ module Gorvant
 
         # Facts that the answer leans on and nobody has read.
         def assumed
-          keys = @rig.assumed & Diagnosis.numbers.fetch("rig_facts")
+          keys = @rig.assumed & Diagnosis.doubted_facts
           keys.map do |key|
             "#{Catalogue.facts.fetch(key).fetch("title")}: #{Comparison.words(key, @rig[key.to_sym])}"
           end + @situation.told + past
