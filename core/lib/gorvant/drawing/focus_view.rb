@@ -134,7 +134,8 @@ module Gorvant
       volts = @trace.reading(first, second || @string.home).first.volts_ac if second || @string.home
       return Catalogue.wording.fetch("class.undetermined") unless volts
 
-      "#{format("%.1f", volts)} V#{" across" if second}"
+      # Two stations stand beside each other: of line voltage no more than there is room for.
+      "#{format(volts < 100 ? "%.1f" : "%.0f", volts)} V#{" across" if second}"
     end
 
     def wire(first, from, second, to)
