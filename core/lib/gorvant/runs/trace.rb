@@ -138,6 +138,10 @@ module Gorvant
           .reject { |other, _trait| like?(other, expected) }
       return nil if others.empty?
 
+      # What one of them leaves untold is untold.
+      untold = others.map(&:first).find { |other| other.low_volts_ac.nil? }
+      return untold, reasons(first).explain(first, second, untold) if untold
+
       all = [[expected, trait || own_trait(rivals.first)], *others]
       [
         Expected.either(all.map(&:first)),
