@@ -224,7 +224,8 @@ RSpec.describe Gorvant::Views do
       shown.load_codes.each do |code|
         scene = described_class.scene("focus", shown, load: code)
         readings = scene.labels.select { |label| label.role == "reading" }.map(&:text)
-        expect(readings).to all(match(/\A((\d{1,2}\.\d|\d{3}) V( across)?|not determined)\z/)), "#{name} #{call} #{code}"
+        expect(readings).to all(match(/\A((\d{1,2}\.\d|\d{3}) V( across)?|not determined)\z/)),
+        "#{name} #{call} #{code}"
         expect(scene.title.include?(", V to ")).to be(!shown.low_voltage?(shown.netlist[code].from))
       end
     end
