@@ -235,6 +235,23 @@ RSpec.describe Gorvant::Views do
     expect([scene.title[/V to .*/], first, last]).to match(["V to panel L2", /\A2[34]\d V\z/, "0.0 V"])
   end
 
+  it "draws no loop of what is no load, and names the nearest that is one" do
+    shown = trace("heat", on: rig("hostel_bunks"))
+    others = shown.netlist.branches.map(&:id) - shown.load_codes
+    refused =
+      others.filter_map do |id|
+        described_class.scene("focus", shown, load: id) && nil
+      rescue Gorvant::UnknownBranch => e
+        [id, e.message]
+      end
+    expect(refused.to_h).to include(
+      "TRAN.primary" => /unknown branch/,
+      "COMP.start" => /nearest known is 'COMP'/,
+      "LPS" => /unknown branch/
+    )
+    expect((others - refused.map(&:first)).reject { |id| shown.netlist[id].load? }).to eq([])
+  end
+
   it "exports any view as an SVG that is well formed and speaks for itself" do
     one = rig("bakery_shop").with(name: "<Quince> & \"shop\"")
     %w[loops ladder connections focus].each do |view|

@@ -18,9 +18,11 @@ module Gorvant
       codes.map { |code| Builder.new(trace, code).string(states.fetch(code)) }
     end
 
-    # The string of one load. Raises UnknownBranch.
+    # The string of one load. Raises UnknownBranch, also for what is no load, or the winding of one.
     def self.of(trace, code)
-      trace.netlist[code]
+      known = trace.netlist.branches.select(&:load?).map(&:id) & Catalogue.components.keys
+      raise UnknownBranch.of(code, known) unless known.include?(code)
+
       Builder.new(trace, code).string(trace.loads.find { |load| load.code == code } || trace.load_state(code))
     end
 
