@@ -18,6 +18,9 @@ RSpec.describe "Bodies that nobody should send", :server do
       "/api/photos" => uuid
     }
   end
+  let(:drawn) { Random.new(seed) }
+  let(:netlist) { Gorvant::Assembly.netlist(rig) }
+  let(:nodes) { netlist.sections.flat_map(&:nodes) }
   let(:known) do
     {
       "Uuid" => -> { uuid },
@@ -25,13 +28,13 @@ RSpec.describe "Bodies that nobody should send", :server do
       "rig" => -> { rig_file },
       "version" => -> { db[:visits].where(id: visit_id).get(:version) || 1 },
       "rig_id" => -> { ids["/api/rigs"] },
-      "from_node" => -> { "outdoor.C" },
-      "to_node" => -> { "outdoor.Y" },
+      "from_node" => -> { nodes.sample(random: drawn) },
+      "to_node" => -> { nodes.sample(random: drawn) },
       "instrument" => -> { "high_impedance" },
       "duration_seconds" => -> { 900 },
-      "call" => -> { "heat" },
+      "call" => -> { Gorvant::Outputs.calls(rig).sample(random: drawn) },
       "table_id" => -> { Gorvant::ThermistorTable.all.first.id },
-      "load" => -> { "CC" }
+      "load" => -> { netlist.branches.select(&:load?).map(&:id).sample(random: drawn) }
     }
   end
 
