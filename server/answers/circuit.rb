@@ -13,7 +13,7 @@ module Gorvant
           end
         return trace unless input[:drawing]
 
-        "#{trace.delete_suffix("}")},\"scene\":#{drawn(row, condition, input[:drawing])}}"
+        "#{trace.delete_suffix("}")},\"scene\":#{drawn(row, condition, input[:drawing], "/drawing")}}"
       end
 
       # The table of what an instrument should show, point to point.
@@ -27,7 +27,7 @@ module Gorvant
       # What the meter should show between two points: volts, or ohms with the power off.
       def measurement(row, input)
         trace = Warm.trace(row, condition(input[:condition], row))
-        points = input.values_at(:from_node, :to_node)
+        points = known(trace, input, :from_node, :to_node)
         if input[:function] == "ohms"
           Present.ohms(trace.ohms(*points, isolated: input.fetch(:isolated, false)))
         else
@@ -43,7 +43,7 @@ module Gorvant
         condition = condition(input[:condition], row)
         trace = Warm.trace(row, condition)
         options = input.except(:condition, :view).merge(taken_for(row, input[:view], condition))
-        [Views.scene(input[:view], trace, options), Views.state_words(trace)]
+        [at("/load") { Views.scene(input[:view], trace, options) }, Views.state_words(trace)]
       end
 
       # Codes, symbols and line styles of the rig in hand, as they stand.
@@ -78,19 +78,34 @@ module Gorvant
       end
 
       # The shortest way for 24 V to a point, or what lies between two.
-      def way(row, input) =
-        Present.way(Way.new(Warm.trace(row, condition(input[:condition], row)), input[:to_node], input[:from_node]))
+      def way(row, input)
+        trace = Warm.trace(row, condition(input[:condition], row))
+        Present.way(Way.new(trace, *known(trace, input, :to_node, :from_node)))
+      end
 
       # Every single fault that the rig can have, with its words.
       def faults(row, _input = nil) = recalled("faults", row[:digest]) { { faults: Present.faults(Warm.rig(row)) } }
 
       private
 
-      # A drawing as text. asked: view and options.
-      def drawn(row, condition, asked)
+      # [node] of these fields, nil of what is left out. Raises BadCondition at what is no point of the unit.
+      def known(trace, input, *fields)
+        fields.each { |field| at("/#{field}") { trace.netlist.fetch_node(input[field]) } if input[field] }
+        input.values_at(*fields)
+      end
+
+      def at(field)
+        yield
+      rescue UnknownNode, UnknownBranch => e
+        raise BadCondition.new(field: field, problem: e.message)
+      end
+
+      # A drawing as text. asked: view and options; field: where they stand in what was sent.
+      def drawn(row, condition, asked, field = "")
         options = asked.except(:view).merge(taken_for(row, asked[:view], condition))
         recalled("drawing", row[:digest], condition.to_json_hash, asked[:view], options) do
-          ScenePresenter.new(Views.scene(asked[:view], Warm.trace(row, condition), options)).to_h
+          trace = Warm.trace(row, condition)
+          ScenePresenter.new(at("#{field}/load") { Views.scene(asked[:view], trace, options) }).to_h
         end
       end
 

@@ -7,6 +7,9 @@ require_relative "../support/rig_questions"
 # Whatever is fitted, broken, called and asked about: an answer, or a refusal that names a field; never a breakdown, and
 # no word that a person cannot read.
 RSpec.describe "Any rig", :server do
+  # A field, or what of the unit a run cannot get past.
+  def says_where? = answer["errors"].any? || answer["detail"].match?(/undo each other without any time passing: \w/)
+
   seed = Integer(ENV.fetch("FUZZ_SEED", 7))
   Integer(ENV.fetch("FUZZ_TIMES", 9)).times do |i|
     it "is answered in words, drawn from seed #{seed + i}" do
@@ -21,7 +24,7 @@ RSpec.describe "Any rig", :server do
           .all
           .filter_map do |route, body|
             send_json(:post, "/api/rigs/#{id}/#{route}", body)
-            fine = last_response.status == 200 || (last_response.status == 422 && answer["errors"].any?)
+            fine = last_response.status == 200 || (last_response.status == 422 && says_where?)
             readable = !last_response.body.match?(/NaN|%<\w|#<[A-Z]/)
             unless fine && readable
               "#{route} #{JSON.generate(body)}: #{last_response.status} #{last_response.body[0, 200]}"

@@ -145,7 +145,13 @@ module Gorvant
         @history.note(now, @plant.quantities, @outputs.fetch("clock", 0.0) / 60, @outputs["counting"])
         return @recorder.stand(now, before, condition)
       end
-      raise ZeroTimeLoop.new(at: format("%g", now), members: @recorder.restless(before).first(8))
+      raise ZeroTimeLoop.new(at: format("%g", now), members: restless(now, causes))
+    end
+
+    # What goes on changing, in a person's words.
+    def restless(now, causes)
+      states = Array.new(3) { round(now, causes).then { @recorder.state } }
+      @recorder.restless(states).first(8).join(", ")
     end
 
     # One pass over all; returns whether anything changed.

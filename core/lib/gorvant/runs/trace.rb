@@ -127,10 +127,8 @@ module Gorvant
     # --- what nobody has read
 
     def either(expected, first, second, instrument)
-      rivals = low_voltage?(first) && low_voltage?(second) ? near_their_points : near_their_points + unread_contactors
-      return nil if rivals.empty? || [first, second].any? { |node| rivals.any? { |rival| !rival.netlist.node?(node) } }
-
-      return nil if expected.low_volts_ac.nil?
+      rivals = expected.low_volts_ac ? rivals_at(first, second) : []
+      return nil if rivals.empty?
 
       others =
         rivals
@@ -147,6 +145,13 @@ module Gorvant
         Expected.either(all.map(&:first)),
         Reasons::Reason.new(key: "either", says: either_words(all, rivals), links: [])
       ]
+    end
+
+    # The circuits that it may be as well, where all of them have both points.
+    def rivals_at(first, second)
+      points = [first, second]
+      rivals = near_their_points + (points.all? { |node| low_voltage?(node) } ? [] : unread_contactors)
+      rivals.all? { |rival| points.all? { |node| rival.netlist.node?(node) } } ? rivals : []
     end
 
     def like?(one, other) =

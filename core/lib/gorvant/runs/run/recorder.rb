@@ -41,7 +41,10 @@ module Gorvant
 
       def count = @events.size
       def state = @values.dup
-      def restless(before) = @values.reject { |id, value| before[id] == value }.keys
+
+      # [title] of the signals that are not alike in all of these states.
+      def restless(states) =
+        @values.keys.select { |id| states.map { |state| state[id] }.uniq.size > 1 }.map { |id| @signals.title(id) }
 
       # A move of the script; returns its place in the list.
       def script(_now, move)
