@@ -105,7 +105,7 @@ RSpec.describe "At the unit", :browser, type: :feature do
   end
 
   it "shows the outdoor thermostat where the weather puts it, with what follows, and lets it be supposed otherwise" do
-    heron = db[:visits].join(:units, id: :unit_id).where(Sequel[:units][:name] => "Loft unit").get(Sequel[:visits][:id])
+    heron = db[:visits].where(outdoor_degrees_f: 58).get(:id)
     visit "/visits/#{heron}/trace?call=heat_aux"
     expect(page).to have_css("[data-testid=stands]", text: "ODT open: 58 °F outside")
     expect(find("[data-testid=load-HTR]").text).to match(/off\z/)
