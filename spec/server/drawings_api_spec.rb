@@ -37,7 +37,11 @@ RSpec.describe "Drawings and rungs over the API", :server do
     ["drawing", { condition: { call: "heat" }, view: "focus", load: "Y2S" }, "/load"],
     ["svg", { condition: { call: "heat" }, view: "focus", load: "COMP.start" }, "/load"],
     ["trace", { condition: { call: "heat" }, drawing: { view: "focus", load: "LPS" } }, "/drawing/load"],
-    ["measurement", { condition: { call: "heat" }, from_node: "outdoor.C", to_node: "attic.Y" }, "/to_node"],
+    [
+      "measurement",
+      { condition: { call: "heat" }, instrument: "high_impedance", from_node: "outdoor.C", to_node: "attic.Y" },
+      "/to_node"
+    ],
     ["way", { condition: { call: "heat" }, to_node: "outdoor.Y", from_node: "outdoor.nowhere" }, "/from_node"],
     ["way", { condition: { call: "heat" } }, "/to_node"]
   ].each do |path, body, field|
