@@ -114,7 +114,10 @@ module Gorvant
         end
       end
 
+      # One that was asked for just as its like came to its end has its answer already.
       def work(task)
+        return ended(task, 1) if Computed.new(@db).get(task[:key])
+
         kind = Worker.kinds.fetch(task[:kind]).new(task[:input].to_hash, @db)
         # What a task has in hand only while it runs begins again with whoever takes it over.
         pieces = kind.resumes? ? task[:partial].to_a : []
@@ -150,14 +153,18 @@ module Gorvant
       def finish(task, kind, pieces)
         @db.transaction do
           Computed.new(@db).put(task[:kind], task[:key], JSON.generate(kind.answer(pieces)))
-          @db[:tasks].where(id: task[:id], state: "running").update(
-            state: "done",
-            done: pieces.size,
-            total: kind.total,
-            partial: Sequel.pg_jsonb([]),
-            updated_at: Sequel.function(:now)
-          )
+          ended(task, kind.total)
         end
+      end
+
+      def ended(task, total)
+        @db[:tasks].where(id: task[:id], state: "running").update(
+          state: "done",
+          done: total,
+          total: total,
+          partial: Sequel.pg_jsonb([]),
+          updated_at: Sequel.function(:now)
+        )
       end
     end
   end

@@ -52,6 +52,21 @@ RSpec.describe "Long work", :server do
     expect(Gorvant::Server::Computed.new(db).get("counted").then { |text| JSON.parse(text) }).to eq("sum" => 10)
   end
 
+  it "is not worked out again where it was asked for just as its like came to its end" do
+    ask
+    worker.run_one
+    row = db[:tasks].first
+    Gorvant::Server::Crew.as(ServerBench.viewer.crew_id) do
+      Gorvant::Server::Tasks.new(db, ServerBench.viewer).ask(row[:kind], row[:key], row[:input].to_hash)
+    end
+    expect(Gorvant::Server::Alike).not_to receive(:new)
+    id = worker.run_one
+    fetch "/api/tasks/#{id}"
+    expect([id == row[:id], answer["state"]]).to eq([false, "done"])
+    ask
+    expect(last_response.status).to eq(200)
+  end
+
   it "of several visits is called off once none of them wants it any more, whether it waits or runs" do
     tasks = Gorvant::Server::Tasks.new(db, ServerBench.viewer)
     want = ->(visit, key) do
