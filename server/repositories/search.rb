@@ -12,8 +12,7 @@ module Gorvant
 
       # asked: { text:, symptom:, cause:, by:, closed:, since:, until: }, all may be left out.
       def find_by(asked)
-        typed = asked[:text].to_s.downcase.unicode_normalize(:nfc).scan(/[\p{L}\p{N}]+/).uniq.first(MOST_WORDS)
-        read = typed.to_h { |word| [word, readings_of(word)] }
+        read = words_of(asked[:text]).to_h { |word| [word, readings_of(word)] }
         unknown = read.select { |_word, words| words.empty? }.keys
         return Found.new([], {}, unknown) if unknown.any?
 
@@ -28,6 +27,8 @@ module Gorvant
       def people = db[:users].where(crew_id: viewer.crew_id).order(:name).select(:id, :name).all
 
       private
+
+      def words_of(text) = text.to_s.downcase.unicode_normalize(:nfc).scan(/[\p{L}\p{N}]+/).uniq.first(MOST_WORDS)
 
       # The word itself where some of the crew's begin so, else the nearest.
       def readings_of(word)

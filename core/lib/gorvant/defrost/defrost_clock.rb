@@ -103,14 +103,9 @@ module Gorvant
 
     # Seconds of the next moment at which it may do something by itself.
     def wake(memory, now)
-      full = now + ((profile.full_seconds - memory.counted) / memory.rate) if memory.rate.positive? &&
-        memory.counted < profile.full_seconds - EPS
-      latest = now + ((profile.demand_maximum_seconds - memory.counted) / memory.rate) if demand? &&
-        memory.rate.positive?
-      over = now + ((profile.limit_seconds - memory.spent) / memory.spent_rate) if memory.defrosting &&
-        memory.spent_rate.positive? && by_time?
-      held = memory.bridged_at && profile.forced_entry == "held_pins" ? memory.bridged_at + profile.hold_seconds : nil
-      [memory.turn_until, full, latest, over, held].compact.select { |at| at > now + EPS }.min
+      [memory.turn_until, *counted(memory, now), over(memory, now), held(memory)].compact
+        .select { |at| at > now + EPS }
+        .min
     end
 
     # How far the coil has to run below air of this temperature, °F, for a demand board.
@@ -127,6 +122,26 @@ module Gorvant
     def demand_point(air) = [@numbers.fetch("demand_coil_at_most_degrees_f"), air - below_air(air)].min
 
     private
+
+    # When the count that runs is full, and when it is as far as a demand board waits at most.
+    def counted(memory, now)
+      return [] unless memory.rate.positive?
+
+      marks = [*(profile.full_seconds if memory.counted < profile.full_seconds - EPS)]
+      marks << profile.demand_maximum_seconds if demand?
+      marks.map { |mark| now + ((mark - memory.counted) / memory.rate) }
+    end
+
+    # When a defrost has lasted as long as it may.
+    def over(memory, now)
+      return nil unless memory.defrosting && by_time? && memory.spent_rate.positive?
+
+      now + ((profile.limit_seconds - memory.spent) / memory.spent_rate)
+    end
+
+    # When pins that are held bridged have been so for long enough.
+    def held(memory) =
+      memory.bridged_at && profile.forced_entry == "held_pins" ? memory.bridged_at + profile.hold_seconds : nil
 
     def demand? = profile.school == "demand"
     # Seconds at which a count stands still.

@@ -79,60 +79,49 @@ module Gorvant
       end
 
       def spans(text, lane, problems)
-        field = "/history/#{lane}"
-        return [[0.0, Float::INFINITY]] if text.to_s.strip.casecmp?("always")
-        return [] if text.to_s.strip.empty? || text.to_s.strip.casecmp?("never")
+        words = text.to_s.strip
+        return [[0.0, Float::INFINITY]] if words.casecmp?("always")
+        return [] if words.empty? || words.casecmp?("never")
 
-        read = text.to_s.split(",").map { |part| span(part.strip) }
-        bad = text.to_s.split(",")[read.index(nil)] if read.include?(nil)
-        if bad
-          return(
-            (
-              problems << problem(
-                field,
-                "'#{bad.strip[0, 30]}' is no stretch of minutes; write 0-25, 40-62, 75-, or always, or never"
-              )
-            ) && []
-          )
+        parts = words.split(",").map(&:strip)
+        read = parts.map { |part| span(part) }
+        says = spans_wrong(parts, read) or return read
+        problems << problem("/history/#{lane}", says)
+        []
+      end
+
+      # What is wrong with the stretches, or nil.
+      def spans_wrong(parts, read)
+        if (bad = read.index(nil))
+          return "'#{parts[bad][0, 30]}' is no stretch of minutes; write 0-25, 40-62, 75-, or always, or never"
         end
-        if read.size > MOST_SPANS
-          return (problems << problem(field, "has #{read.size} stretches; at most #{MOST_SPANS}")) && []
-        end
+        return "has #{read.size} stretches; at most #{MOST_SPANS}" if read.size > MOST_SPANS
 
         over = read.each_cons(2).find { |(_a, to), (from, _b)| from < to }
-        problems << problem(field, "#{format("%g", over[1][0])} comes before the end of the stretch before it") if over
-        read
+        over && "#{format("%g", over[1][0])} comes before the end of the stretch before it"
       end
 
       # "28", or "0:40, 30:22, 90:18": minute and °F.
       def points(text, lane, problems)
-        field = "/history/#{lane}"
         parts = text.to_s.split(",").map(&:strip)
-        read =
-          parts.map do |part|
-            (parts.one? && !part.include?(":") ? ["0", part] : part.split(":", 2)).map do |number|
-              Float(number, exception: false)
-            end
-          end
-        bad = read.index { |pair| !point?(pair) }
-        if bad
-          return(
-            (
-              problems << problem(
-                field,
-                "'#{parts[bad][0, 30]}' is no minute and temperature; write 0:40, 30:22, or one temperature for all"
-              )
-            ) && []
-          )
+        read = parts.map { |part| point(parts.one? && !part.include?(":") ? "0:#{part}" : part) }
+        says = points_wrong(parts, read) or return read
+        problems << problem("/history/#{lane}", says)
+        []
+      end
+
+      # What is wrong with the points, or nil.
+      def points_wrong(parts, read)
+        if (bad = read.index { |pair| !point?(pair) })
+          return "'#{parts[bad][0, 30]}' is no minute and temperature; write 0:40, 30:22, or one temperature for all"
         end
-        if read.size > MOST_SPANS
-          return (problems << problem(field, "has #{read.size} points; at most #{MOST_SPANS}")) && []
-        end
+        return "has #{read.size} points; at most #{MOST_SPANS}" if read.size > MOST_SPANS
 
         back = read.each_cons(2).find { |(first, _), (second, _)| second <= first }
-        problems << problem(field, "minute #{format("%g", back[1][0])} comes after #{format("%g", back[0][0])}") if back
-        read
+        back && "minute #{format("%g", back[1][0])} comes after #{format("%g", back[0][0])}"
       end
+
+      def point(text) = text.split(":", 2).map { |number| Float(number, exception: false) }
 
       def point?(pair) =
         pair.size == 2 && pair.none?(&:nil?) && pair[0].between?(0, MOST_MINUTES) && DEGREES.cover?(pair[1])

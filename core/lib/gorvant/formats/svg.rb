@@ -71,23 +71,24 @@ module Gorvant
         end
 
         def station(station)
-          flags = [
-            station.state,
-            ("on" if station.working),
-            ("off" if station.working == false),
-            ("open" if station.closed == false),
-            ("broken" if station.broken),
-            ("struck" if station.struck)
-          ]
           strokes = station.strokes.map { |stroke| %(<path class="#{stroke[:role]}" d="#{stroke[:d]}"/>) }
           half = [station.width / 2, station.height / 2]
           if station.struck
             strokes << %(<path class="strike" d="M#{-half[0] - 6} #{half[1] + 3}L#{half[0] + 6} #{-half[1] - 3}"/>)
           end
           place = "translate(#{station.x} #{station.y})"
-          %(<g class="station #{station.kind} #{flags.compact.join(" ")}" transform="#{place}">) +
+          %(<g class="station #{station.kind} #{flags(station).join(" ")}" transform="#{place}">) +
             %(<title>#{text(station.spoken)}</title>#{strokes.join}</g>)
         end
+
+        def flags(station) =
+          [
+            station.state,
+            { true => "on", false => "off" }[station.working],
+            ("open" if station.closed == false),
+            ("broken" if station.broken),
+            ("struck" if station.struck)
+          ].compact
 
         def gap(link)
           return [] unless link.gap

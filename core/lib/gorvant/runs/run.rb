@@ -157,23 +157,27 @@ module Gorvant
     # One pass over all; returns whether anything changed.
     def round(now, causes)
       seen = seen(now)
-      answers =
+      @answers =
         @cast.controllers.to_h { |controller| [controller.id, controller.step(@memories.fetch(controller.id), seen)] }
-      moved =
-        answers.any? do |id, answer|
-          answer.memory != @memories[id] || answer.outputs.any? { |key, value| value != @outputs[key] }
-        end
-      answers.each { |id, answer| @memories[id] = answer.memory }
-      @answers = answers
-      outputs = answers.values.map(&:outputs).inject({}, :merge)
-      held = held_by_hand
-      reasons = answers.values.map(&:reasons).inject({}, :merge)
-      @recorder.outputs(now, outputs.merge(held), reasons.except(*held.keys), causes)
-      @outputs = outputs
+      moved = @answers.any? { |id, answer| moved?(id, answer) }
+      @answers.each { |id, answer| @memories[id] = answer.memory }
+      put_out(now, causes)
       solved = @circuit.solve(condition)
       @recorder.circuit(now, @circuit, causes)
       plant(now)
       moved || solved
+    end
+
+    def moved?(id, answer) =
+      answer.memory != @memories[id] || answer.outputs.any? { |key, value| value != @outputs[key] }
+
+    # What the controllers give is so, but for what a hand holds; both are written down.
+    def put_out(now, causes)
+      outputs, reasons =
+        %i[outputs reasons].map { |what| @answers.values.map { |answer| answer.public_send(what) }.inject({}, :merge) }
+      held = held_by_hand
+      @recorder.outputs(now, outputs.merge(held), reasons.except(*held.keys), causes)
+      @outputs = outputs
     end
 
     def plant(now)

@@ -20,11 +20,7 @@ module Gorvant
         # bytes: the beginning of the file, some lines at least. Raises BadFieldLog.
         def guess(bytes)
           encoding = encoding(bytes)
-          lines = decoded(bytes, encoding).split(/\r\n|\n|\r/).first(limit("head_lines"))
-          lines.pop if lines.size > 3 && !bytes.end_with?("\n") # cut off in its middle
-          if lines.all? { |line| line.strip.empty? }
-            refuse("/file", "is empty; a row a sample is expected, with a time in it")
-          end
+          lines = lines_of(bytes, encoding)
           separator = separator(lines)
           cells = lines.map { |line| cells(line, separator) }
           skip = first_row(cells)
@@ -52,6 +48,14 @@ module Gorvant
         end
 
         private
+
+        def lines_of(bytes, encoding)
+          lines = decoded(bytes, encoding).split(/\r\n|\n|\r/).first(limit("head_lines"))
+          lines.pop if lines.size > 3 && !bytes.end_with?("\n") # cut off in its middle
+          return lines unless lines.all? { |line| line.strip.empty? }
+
+          refuse("/file", "is empty; a row a sample is expected, with a time in it")
+        end
 
         def limit(name) = Catalogue.recorded.fetch("limits").fetch(name)
         def refuse(field, problem) = raise(BadFieldLog.new([{ "field" => field, "problem" => problem }]))
