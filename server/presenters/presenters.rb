@@ -122,11 +122,18 @@ module Gorvant
             verdict: row[:verdict],
             says: row[:says],
             note: row[:note],
+            superseded_by_id: superseded_by,
+            **written(row)
+          }
+        end
+
+        # By whom and when, and what came of it since.
+        def written(row)
+          {
             taken_at: row[:taken_at].iso8601,
             received_at: row[:received_at].iso8601,
             taken_by: row[:taken_by],
             supersedes_id: row[:supersedes_id],
-            superseded_by_id: superseded_by,
             retracted_at: row[:retracted_at]&.iso8601
           }
         end

@@ -18,23 +18,12 @@ module Gorvant
       # [row, token]: the token is shown once. A retry of a lost answer gets a token anew: the first was never seen.
       def make(id, viewer, name:, scope:)
         token = "gorvant-#{SecureRandom.urlsafe_base64(32)}"
+        same = { id: id, crew_id: viewer.crew_id, created_by: viewer.user_id, name: name, scope: scope }
         row =
           @db.transaction do
             @db[:crews].where(id: viewer.crew_id).for_update.get(:id)
-            if @db[:devices].where(crew_id: viewer.crew_id, revoked_at: nil).exclude(id: id).count >= MOST
-              raise Refused.new(field: "/", problem: "a crew keeps at most #{MOST} devices; revoke one first")
-            end
-
-            same = { id: id, crew_id: viewer.crew_id, created_by: viewer.user_id, name: name, scope: scope }
-            fields = { **same, token_digest: self.class.digest(token) }
-            mine =
-              Sequel.expr(same.transform_keys { |column| Sequel[:devices][column] }) &
-                { Sequel[:devices][:last_seen_at] => nil, Sequel[:devices][:revoked_at] => nil }
-            @db[:devices]
-              .returning
-              .insert_conflict(target: :id, update: { token_digest: fields[:token_digest] }, update_where: mine)
-              .insert(fields)
-              .first
+            room_for(id, viewer.crew_id)
+            put(same, self.class.digest(token))
           end
         raise IdTaken.new(field: "/id", id: id) unless row
 
@@ -58,6 +47,26 @@ module Gorvant
 
         mine.where(revoked_at: nil).update(revoked_at: Sequel::CURRENT_TIMESTAMP)
         mine.first
+      end
+
+      private
+
+      def room_for(id, crew_id)
+        return if @db[:devices].where(crew_id: crew_id, revoked_at: nil).exclude(id: id).count < MOST
+
+        raise Refused.new(field: "/", problem: "a crew keeps at most #{MOST} devices; revoke one first")
+      end
+
+      # The row, nil where another has its id; one asked for again, that was never used, takes the new token.
+      def put(same, digest)
+        mine =
+          Sequel.expr(same.transform_keys { |column| Sequel[:devices][column] }) &
+            { Sequel[:devices][:last_seen_at] => nil, Sequel[:devices][:revoked_at] => nil }
+        @db[:devices]
+          .returning
+          .insert_conflict(target: :id, update: { token_digest: digest }, update_where: mine)
+          .insert(same.merge(token_digest: digest))
+          .first
       end
     end
   end

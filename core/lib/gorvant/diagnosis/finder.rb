@@ -220,14 +220,21 @@ module Gorvant
       end
 
       def impossible
-        numbers = Diagnosis.numbers.fetch("impossible")
-        likely, thinkable =
-          %w[from below].map { |edge| evidence.each_index.map { |told| showing(told, numbers[edge]) } }
-        called = evidence.each_index.select { |e| evidence[e].test.state && !likely[e].zero? }
-        pairs = called.combination(2).select { |a, b| thinkable[a].nobits?(thinkable[b]) && one_call?(a, b) }
-        pairs
+        exclusive
           .each_with_object([]) { |pair, kept| kept << pair unless kept.flatten.intersect?(pair) }
           .map { |pair| Contradiction.new(clues: pair.map { |e| evidence[e] }, kind: "impossible") }
+      end
+
+      # [two places of the evidence] in one call, each of which something shows, and nothing both.
+      def exclusive
+        likely, thinkable =
+          Diagnosis
+            .numbers
+            .fetch("impossible")
+            .values_at("from", "below")
+            .map { |edge| evidence.each_index.map { |told| showing(told, edge) } }
+        called = evidence.each_index.select { |e| evidence[e].test.state && !likely[e].zero? }
+        called.combination(2).select { |a, b| thinkable[a].nobits?(thinkable[b]) && one_call?(a, b) }
       end
 
       def one_call?(first, second) = evidence[first].test.state == evidence[second].test.state

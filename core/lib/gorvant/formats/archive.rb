@@ -224,6 +224,10 @@ module Gorvant
         closing(document, at)
         document["desks"].each_with_index { |desk, i| desk(desk, rig, "#{at}/desks/#{i}") }
         document["readings"].each_with_index { |reading, i| reading(reading, document, "#{at}/readings/#{i}") }
+        pictures(document, at)
+      end
+
+      def pictures(document, at)
         document["photos"].each_with_index do |photo, i|
           wrong("#{at}/photos/#{i}", "has no picture in the archive") unless photos.key?(photo["id"])
         end

@@ -33,8 +33,8 @@ module Gorvant
     # Ohms at a temperature, nil outside the table.
     def ohms_at(degrees_f)
       pair = points.each_cons(2).find { |(low, _), (high, _)| degrees_f.between?(low, high) } or return nil
-      share = (inverse(degrees_f) - inverse(pair[0][0])) / (inverse(pair[1][0]) - inverse(pair[0][0]))
-      Math.exp(Math.log(pair[0][1]) + (share * (Math.log(pair[1][1]) - Math.log(pair[0][1]))))
+      inverses, logarithms = scales(pair)
+      Math.exp(along(inverse(degrees_f), inverses, logarithms))
     end
 
     # Temperature at these ohms, nil outside the table.
@@ -42,8 +42,8 @@ module Gorvant
       return nil unless ohms.positive? && ohms.finite?
 
       pair = points.each_cons(2).find { |(_, high), (_, low)| ohms.between?(low, high) } or return nil
-      share = (Math.log(ohms) - Math.log(pair[0][1])) / (Math.log(pair[1][1]) - Math.log(pair[0][1]))
-      (1 / (inverse(pair[0][0]) + (share * (inverse(pair[1][0]) - inverse(pair[0][0]))))) - ZERO
+      inverses, logarithms = scales(pair)
+      (1 / along(Math.log(ohms), logarithms, inverses)) - ZERO
     end
 
     # ln R = a + B / T, least squares over the table.
@@ -73,17 +73,13 @@ module Gorvant
     # [Verdict]: one a point; with two and more, what they say together. others: tables to compare with.
     def check(measured, others: [])
       each = measured.map { |point| judge(point) }
-      together =
-        (
-          if measured.size > 1 &&
-               each.none? { |one| %w[thermistor_open thermistor_short thermistor_outside].include?(one.code) }
-            [judge_all(measured, others)].compact
-          else
-            []
-          end
-        )
-      each + together
+      return each if measured.size < 2 || each.any? { |one| NO_DEGREES.include?(one.code) }
+
+      each + [judge_all(measured, others)].compact
     end
+
+    NO_DEGREES = %w[thermistor_open thermistor_short thermistor_outside].freeze
+    private_constant :NO_DEGREES
 
     # Coil and ambient sensor against each other, long off and shaded.
     def self.pair(coil_degrees_f, air_degrees_f, tolerance_degrees_f = numbers.fetch("pair_within_degrees_f"))
@@ -100,6 +96,15 @@ module Gorvant
     end
 
     private
+
+    # Between two rows the logarithm of the ohms goes straight against the inverse of the temperature.
+    def scales(pair) = [pair.map { |degrees, _| inverse(degrees) }, pair.map { |_, ohms| Math.log(ohms) }]
+
+    # Where a value that lies so far along one scale lies on the other.
+    def along(value, scale, other)
+      share = (value - scale[0]) / (scale[1] - scale[0])
+      other[0] + (share * (other[1] - other[0]))
+    end
 
     def inverse(degrees_f) = 1 / (degrees_f + ZERO)
     def kelvin(degrees_f) = (degrees_f + ZERO) / 1.8

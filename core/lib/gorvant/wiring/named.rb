@@ -100,6 +100,13 @@ module Gorvant
         found: difference.ends.map { |end_| lies_at(end_) }.join(" and "),
         should: difference.should.values.compact.map { |terminal| letter(terminal) }.join(" and "),
         far: one && far_end(one)&.lands_on ? far_words(far_end(one)) : Catalogue.words("wiring.far_nothing"),
+        **fields_of_kind(difference)
+      }
+    end
+
+    # What only some kinds of differences have, nothing for the others.
+    def fields_of_kind(difference)
+      {
         jumper: difference.jumper ? "#{difference.jumper.from}–#{difference.jumper.to}" : "",
         was: difference.kind == "color" ? difference.key.to_s.tr("_", " ") : "",
         setting: difference.kind == "setting" ? Catalogue.facts.fetch(difference.key)["title"] : ""

@@ -128,16 +128,19 @@ module Gorvant
 
         return if @coil < @recent.first[1].to_f + 3 && @coil < @recent[@recent.size / 2][1].to_f + 3
 
-        within = @numbers.fetch("coil_rises_in_seconds")
-        within *= 1.5 unless sure_of_running?
-        lowest =
-          @recent
-            .select { |at, coil| coil && now - at <= within && at > [@since_wall, @fan_on_since].compact.max.to_f }
-            .min_by { |_at, coil| coil } or return
+        lowest = lowest_before(now) or return
         return unless @coil - lowest[1] >= @numbers.fetch("coil_rises_degrees_f") && over_air?
 
         from = foot([*@recent, [now, @coil]], lowest[1])
         begin_defrost(from[0], "coil", coil: from[1])
+      end
+
+      # [seconds, °F] of the coldest coil that a climb up to now can have begun at, nil for none.
+      def lowest_before(now)
+        within = @numbers.fetch("coil_rises_in_seconds")
+        within *= 1.5 unless sure_of_running?
+        since = [@since_wall, @fan_on_since].compact.max.to_f
+        @recent.select { |at, coil| coil && now - at <= within && at > since }.min_by { |_at, coil| coil }
       end
 
       # Where the climb begins: the last row before it that is lower than its own neighbor by no more than a sensor's
