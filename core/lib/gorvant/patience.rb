@@ -6,6 +6,11 @@ module Gorvant
     says "this takes longer than is allowed here, and was given up"
   end
 
+  # The same where what was done so far is kept: whoever asks again, after so many seconds, has the rest to wait for.
+  class StillAtIt < GaveUp
+    says "this takes longer than one answer may, and goes on where it stands when it is asked again in %<seconds>s s"
+  end
+
   # How long an answer may take. The core has no clock: whoever asks may hand in what says that it is enough, and every
   # long loop (a settling, a run, a search) looks there once a turn. Nobody handed anything in: for ever.
   module Patience

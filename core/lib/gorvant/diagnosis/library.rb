@@ -16,6 +16,7 @@ module Gorvant
         end
 
       MOST_REMEMBERED = 60
+      ASK_AGAIN_SECONDS = 1
 
       attr_reader :situation, :hypotheses, :tests, :marks, :look
 
@@ -33,6 +34,7 @@ module Gorvant
         @columns = {}
         @shared_columns = {}
         @remembered = {}
+        @begun = {}
       end
 
       # What follows from the unit alone, or from it and what the key says, is worked out once for as many keys as one
@@ -103,7 +105,7 @@ module Gorvant
 
       # A test that is not in the list, in a state or another condition.
       def solved_in(condition, test) =
-        @columns[test.id] ||= shape(test.scale, codes { |one| @maker.code_in(condition, test, one) })
+        @columns[test.id] ||= shape(test.scale, codes(test) { |one| @maker.code_in(condition, test, one) })
 
       # How much of none of these is causes that are still to come and may open a fuse.
       def blows_unseen
@@ -166,7 +168,7 @@ module Gorvant
 
       def solved(test)
         condition = @situation.state(test.state)&.condition || Condition.new(call: "off")
-        shape(test.scale, codes { |one| @maker.code_in(condition, test, one) })
+        shape(test.scale, codes(test) { |one| @maker.code_in(condition, test, one) })
       end
 
       # [code] of every hypothesis, nil of none of these.
@@ -176,7 +178,23 @@ module Gorvant
         come_and_gone(all)
       end
 
-      def codes = come_and_gone(@hypotheses.map { |one| one.none_of_these? || one.steady ? nil : yield(one).to_s })
+      # Of a test that is solved for all hypotheses. Whoever gives it up goes on where it stood, however often.
+      def codes(test)
+        all = @begun.fetch(test.id, []).dup
+        @hypotheses.drop(all.size).each { |one| all << (one.none_of_these? || one.steady ? nil : yield(one).to_s) }
+        @begun.delete(test.id)
+        come_and_gone(all)
+      rescue GaveUp
+        raise if all.size <= @begun.fetch(test.id, []).size
+
+        begun(test, all)
+        raise StillAtIt.new(seconds: ASK_AGAIN_SECONDS)
+      end
+
+      def begun(test, codes)
+        @begun.shift if @begun.size >= MOST_REMEMBERED && !@begun.key?(test.id)
+        @begun[test.id] = codes
+      end
 
       # What comes and goes is either as it is while it is there or as if nothing were wrong.
       def come_and_gone(all)
