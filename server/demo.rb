@@ -45,10 +45,12 @@ module Gorvant
           # Where somebody has been at a drill, what they did stays, and so does the drill.
           untouched = { crew_id: @viewer.crew_id, made_by: "demo" }
           @db[:drills].where(untouched).exclude(id: @db[:drill_tries].select(:drill_id)).delete
-          used = @db[:rig_revisions].where(id: @db[:visits].select(:rig_revision_id)).select(:rig_id)
-          @db[:rigs].where(mine).exclude(id: used).delete
-          @db[:units].where(mine).exclude(id: @db[:visits].select(:unit_id)).delete
-          @db[:sites].where(mine).exclude(id: @db[:units].select(:site_id)).delete
+          used_by_visits = @db[:rig_revisions].where(id: @db[:visits].select(:rig_revision_id)).select(:rig_id)
+          {
+            rigs: used_by_visits,
+            units: @db[:visits].select(:unit_id),
+            sites: @db[:units].select(:site_id)
+          }.each { |table, used| @db[table].where(mine).exclude(id: used).delete }
         end
       end
 
@@ -88,19 +90,25 @@ module Gorvant
             visit,
             unit_id: unit,
             rig_revision_id: rig[:revision_id],
-            visit_on: visit.fetch("visit_on"),
-            complaint: visit.fetch("complaint"),
-            symptoms: visit.fetch("symptoms"),
-            outdoor_degrees_f: visit["outdoor_degrees_f"],
-            set_point_degrees_f: visit["set_point_degrees_f"],
-            room_degrees_f: visit["room_degrees_f"],
-            safety: visit.fetch("safety", []),
+            **taken_down(visit),
             demo: true
           )
         keep(row, kept(visit), Warm.rig(rig))
         visit.fetch("readings", []).each_with_index { |reading, i| reading(row, reading, i) }
         told(unit, visit)
         close(row, visit["close_out"]) if visit["close_out"]
+      end
+
+      def taken_down(visit)
+        {
+          visit_on: visit.fetch("visit_on"),
+          complaint: visit.fetch("complaint"),
+          symptoms: visit.fetch("symptoms"),
+          outdoor_degrees_f: visit["outdoor_degrees_f"],
+          set_point_degrees_f: visit["set_point_degrees_f"],
+          room_degrees_f: visit["room_degrees_f"],
+          safety: visit.fetch("safety", [])
+        }
       end
 
       # A made-up record of a unit: the stand-in logger's, which the worker reads as any other.

@@ -34,9 +34,7 @@ module Gorvant
             complaint: row[:complaint],
             symptoms: row[:symptoms].to_a,
             symptom_titles: row[:symptoms].map { |key| Catalogue.symptoms.fetch(key).fetch("title") },
-            outdoor_degrees_f: row[:outdoor_degrees_f],
-            set_point_degrees_f: row[:set_point_degrees_f],
-            room_degrees_f: row[:room_degrees_f],
+            **row.slice(:outdoor_degrees_f, :set_point_degrees_f, :room_degrees_f),
             safety: row[:safety].to_a,
             assumed: Warm.assumed(row).size,
             readings: {

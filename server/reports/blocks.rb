@@ -253,14 +253,18 @@ module Gorvant
             room(16)
             y = @pdf.cursor - 6
             label(row["title"], y, size)
-            @pdf.stroke_color(Paper::INK)
-            @pdf.stroke_circle([x(row["expected"], block["seconds"]), y], 3.2) if row["expected"]
-            @pdf.fill_rectangle([x(row["seen"], block["seconds"]) - 2.5, y + 2.5], 5, 5) if row["seen"]
+            marks(row, block["seconds"], y)
             said = %w[expected seen].select { |one| row[one] }.map { |one| "#{one} #{clock(row[one])}" }
             note(said.join(", "), y, size)
             @pdf.move_down(14)
           end
           @pdf.move_down(6)
+        end
+
+        def marks(row, most, y)
+          @pdf.stroke_color(Paper::INK)
+          @pdf.stroke_circle([x(row["expected"], most), y], 3.2) if row["expected"]
+          @pdf.fill_rectangle([x(row["seen"], most) - 2.5, y + 2.5], 5, 5) if row["seen"]
         end
 
         def draw_stages(block, size)
@@ -269,13 +273,18 @@ module Gorvant
             room(16)
             y = @pdf.cursor - 6
             label(row["title"], y, size)
-            from = x(row["from"], block["seconds"])
-            @pdf.fill_rectangle([from, y + 3], [x(row["to"] || block["seconds"], block["seconds"]) - from, 1.5].max, 6)
+            bar(row, block["seconds"], y)
             note(clock(row["from"]), y, size)
             @pdf.move_down(12)
             row([["", 76], [row["says"].to_s, @pdf.bounds.width - 76]], size - 1.5)
           end
           @pdf.move_down(6)
+        end
+
+        # From where a stage begins to where it ends, or to the end of the axis.
+        def bar(row, most, y)
+          from, to = [row["from"], row["to"] || most].map { |seconds| x(seconds, most) }
+          @pdf.fill_rectangle([from, y + 3], [to - from, 1.5].max, 6)
         end
 
         def x(seconds, most) =

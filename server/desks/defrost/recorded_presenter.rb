@@ -50,8 +50,7 @@ module Gorvant
 
         def judgement(log, story, rig)
           judge = RecordedJudge.new(story, rig)
-          profile = ClockProfile.of(rig)
-          on_off = log[:on_off].to_hash.transform_values { |one| OnOff.new(**one.transform_keys(&:to_sym)) }
+          on_off = on_off(log)
           {
             from: story.from,
             to: story.to,
@@ -63,12 +62,14 @@ module Gorvant
             verdicts: verdicts(judge.verdicts),
             defrosts: story.defrosts.each_with_index.map { |one, i| recorded_defrost(one, i, judge) },
             schools: judge.schools.map { |id, (fit, of)| school(id, fit, of) },
-            starts_degrees_f: profile.starts_degrees_f,
-            ends_degrees_f: profile.ends_degrees_f
+            **ClockProfile.of(rig).to_h.slice(:starts_degrees_f, :ends_degrees_f)
           }
         end
 
         private
+
+        # { column => OnOff }
+        def on_off(log) = log[:on_off].to_hash.transform_values { |one| OnOff.new(**one.transform_keys(&:to_sym)) }
 
         def school(id, fit, of) = { school: id, title: Catalogue.words("defrost.school_#{id}"), fit: fit, of: of }
 

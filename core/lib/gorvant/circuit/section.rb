@@ -131,11 +131,13 @@ module Gorvant
       @shape = [@index.size, all_ends(branches).select { |ends| ends.size == 2 }, driven, moving].freeze
       @plan =
         others.find { |section| section.shape == @shape }&.plan ||
-          Plan.new(@index.size, @shape[1], fixed: @index.values - moving, last: driven, akin: akin(others)&.plan)
+          plan_like(akin(others), @index.values - moving, driven)
       @first_right = driven.map { |node| @plan.position[node] }.min || 0
       @position = @index.transform_values { |index| @plan.position[index] }
       @names = @position.keys.sort_by { |node| @position[node] }
     end
+
+    def plan_like(other, fixed, last) = Plan.new(@index.size, @shape[1], fixed: fixed, last: last, akin: other&.plan)
 
     # Unknowns at the ends of a branch, without the reference.
     def ends(branch) = [@index[branch.from], @index[branch.to]].compact

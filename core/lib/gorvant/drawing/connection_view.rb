@@ -89,17 +89,19 @@ module Gorvant
       @copper = @board.channels(@pen)
       @pins = pin_channel
       @line = @devices.line_channel(@pen)
-      @x =
-        Columns.new(
-          a: @field["wall"].width,
-          indoor: @indoor.width,
-          b: @field["air_handler"].width,
-          copper: @copper.map(&:width),
-          pins: @pins.width,
-          line: @line.width
-        )
+      @x = columns
       @height = foot.round + (@devices.not_fitted.any? ? 60 : 12)
     end
+
+    def columns =
+      Columns.new(
+        a: @field["wall"].width,
+        indoor: @indoor.width,
+        b: @field["air_handler"].width,
+        copper: @copper.map(&:width),
+        pins: @pins.width,
+        line: @line.width
+      )
 
     def foot = [rows_foot + ROW, indoor_heights.values.max.to_f + ROW, @board.foot + 10, @devices.foot + 10].max
 
@@ -171,13 +173,17 @@ module Gorvant
         ends =
           [jumper.from, jumper.to].map { |terminal| "#{jumper.place}.#{terminal}" }
             .sort_by { |node| rows[jumper.place][node] }
-        side = jumper.place == "outdoor" ? -1 : 1
-        x = @x[jumper.place.to_sym] + (side * SCREW / 2)
-        out = x + (side * (6 + (i * 3)))
-        high, low = ends.map { |node| rows[jumper.place][node] }
-        points = [[x, high + OFF + 3], [out, high + OFF + 3], [out, low - OFF - 3], [x, low - OFF - 3]]
-        @pen.run([jumper.id], *ends, points, line: "field")
+        @pen.run([jumper.id], *ends, hook(jumper.place, ends, 6 + (i * 3)), line: "field")
       end
+    end
+
+    # Out from the strip by so much, and back to it.
+    def hook(place, ends, by)
+      side = place == "outdoor" ? -1 : 1
+      x = @x[place.to_sym] + (side * SCREW / 2)
+      out = x + (side * by)
+      high, low = ends.map { |node| rows[place][node] }
+      [[x, high + OFF + 3], [out, high + OFF + 3], [out, low - OFF - 3], [x, low - OFF - 3]]
     end
 
     def indoor(code, x, y)
@@ -243,6 +249,10 @@ module Gorvant
       box("wall", 6, @x[:wall_edge])
       box("air_handler", @x[:indoor_edge], @x[:air_handler] + (SCREW / 2) + 8)
       box("outdoor", @x[:board_edge], @x[:right] - 4)
+      board_box
+    end
+
+    def board_box
       board_right = @x[:pins] + (SCREW / 2) + 4
       @bands << Band.new(
         id: "board",

@@ -94,13 +94,19 @@ module Gorvant
         copper.flat_map { |run| run[:points].each_cons(2).flat_map { |from, to| cut(run, from, to, corners) } }
       points = stretches.flat_map { |_run, from, to| [from, to] }.uniq
       taken = taken(node, points)
-      beside = Hash.new { |hash, point| hash[point] = [] }
-      stretches.each { |stretch| [stretch[1], stretch[2]].each { |point| beside[point] << stretch } }
+      beside = beside(stretches)
       seen = {}
       points
         .sort_by
         .with_index { |point, i| [taken[point], i] }
         .each { |root| walk(root, nil, beside, taken, seen) unless seen[root] }
+    end
+
+    # { point => [stretch that ends there] }
+    def beside(stretches)
+      stretches.each_with_object(Hash.new { |hash, point| hash[point] = [] }) do |stretch, beside|
+        stretch.last(2).each { |point| beside[point] << stretch }
+      end
     end
 
     # { node => [[x, y]] } where wires and devices of it end.

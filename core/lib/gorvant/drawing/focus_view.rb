@@ -141,8 +141,7 @@ module Gorvant
     def wire(first, from, second, to)
       nodes = [first.nodes.last, second.nodes.first]
       points = way_between([from[0] + half(first), from[1]], [to[0] - half(second), to[1]])
-      cables =
-        @string.beads[@string.beads.index(first)..@string.beads.index(second)].select { |bead| bead.kind == "cable" }
+      cables = cables_between(first, second)
       between = branches(*nodes)
       factory = cables.empty? ? factory_color(nodes, between) : nil
       @pen.run(
@@ -155,6 +154,11 @@ module Gorvant
       )
       colors = [*cables.map(&:color), factory].compact
       color_names(colors, points) if colors.any?
+    end
+
+    def cables_between(first, second)
+      beads = @string.beads
+      beads[beads.index(first)..beads.index(second)].select { |bead| bead.kind == "cable" }
     end
 
     def factory_color(nodes, between) =

@@ -93,14 +93,16 @@ module Gorvant
         def landings(rig, netlist)
           joints = netlist.branches.select { |branch| branch.id.include?("@") && branch.kind == :wire }
           bad = joints.map { |joint| fault("high_resistance", joint.id) }
-          pairs =
-            joints
-              .group_by { |joint| joint.id.split("@").last + joint.component.to_s + joint.id.split(".").first }
-              .values
-              .flat_map { |group| group.each_cons(2).to_a }
-          bad + pairs.map { |first, second| fault("swapped", [first.id, second.id]) } +
+          bad + neighbors(joints).map { |first, second| fault("swapped", [first.id, second.id]) } +
             rig.jumpers.map { |jumper| fault("open", jumper.id) }
         end
+
+        # [two joints] of one cable that stand beside each other at one end of it.
+        def neighbors(joints) =
+          joints
+            .group_by { |joint| joint.id.split("@").last + joint.component.to_s + joint.id.split(".").first }
+            .values
+            .flat_map { |group| group.each_cons(2).to_a }
 
         def parts(netlist)
           netlist.branches.flat_map do |branch|

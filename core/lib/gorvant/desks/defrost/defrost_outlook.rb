@@ -250,13 +250,16 @@ module Gorvant
       until_seconds = begins + (profile.limit_seconds || HORIZON) + AFTERWARDS
       run = Run.of(rig, Script.parse({ "start" => start, "moves" => moves + freed }, until_seconds))
       over = run.next_event("defrost", begins, false)&.seconds || until_seconds
-      seen =
-        run.events.select { |event| SIGHTS.include?(event.signal) && event.seconds.between?(begins, over + AFTERWARDS) }
-      seen.map do |event|
-        says = [event.says, (event.rule_says if event.signal == "defrost")].compact.join(", ")
-        says = Catalogue.words("defrost.sight_modelled", says: says) if event.rule == "defrost_by_temperature"
-        Sight.new(after_seconds: event.seconds - begins, says: says)
-      end
+      run
+        .events
+        .select { |event| SIGHTS.include?(event.signal) && event.seconds.between?(begins, over + AFTERWARDS) }
+        .map { |event| sight(event, begins) }
+    end
+
+    def sight(event, begins)
+      says = [event.says, (event.rule_says if event.signal == "defrost")].compact.join(", ")
+      says = Catalogue.words("defrost.sight_modelled", says: says) if event.rule == "defrost_by_temperature"
+      Sight.new(after_seconds: event.seconds - begins, says: says)
     end
 
     def start

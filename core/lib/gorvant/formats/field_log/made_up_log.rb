@@ -186,13 +186,17 @@ module Gorvant
       def weather_at(seconds, days, damp, gusts)
         day, part = (seconds / 86_400).to_i, (seconds % 86_400) / 86_400.0
         between = ->(list) { between(list[day % 400], list[(day + 1) % 400], part) }
-        wave = Math.cos(2 * Math::PI * (part - 0.6))
+        wave = wave(part)
+        usual = @wanted.mean_degrees_f + (@wanted.swing_degrees_f * wave)
         FrostCoil::Weather.new(
-          degrees_f: @wanted.mean_degrees_f + (@wanted.swing_degrees_f * wave) + between.call(days) + squall(seconds),
+          degrees_f: usual + between.call(days) + squall(seconds),
           humidity_percent: (@wanted.humidity - (8 * wave) + between.call(damp)).clamp(20.0, 100.0),
           wind_mph: @wanted.wind_mph * between.call(gusts)
         )
       end
+
+      # Of a day, warmest in the afternoon: from -1 to 1.
+      def wave(part) = Math.cos(2 * Math::PI * (part - 0.6))
 
       def between(first, second, part) = first + ((second - first) * part)
 

@@ -135,8 +135,7 @@ module Gorvant
         return nil unless demand? && story.has?("coil", "outdoor")
 
         clock = DefrostClock.new(@profile)
-        first, last = @profile.demand_minimum_seconds + 120, @profile.demand_maximum_seconds - 120
-        known = @seen.select { |one| one.outdoor && one.coil_start && one.run_seconds&.between?(first, last) }
+        known = demanded
         return nil if known.size < least
 
         seen = middle(known.map { |one| one.outdoor - one.coil_start })
@@ -146,6 +145,12 @@ module Gorvant
         return verdict("recorded_demand_as_set", **fields) if off <= @numbers.fetch("demand_within_degrees_f")
 
         verdict("recorded_demand_other", off: number(off), **fields)
+      end
+
+      # Defrosts that neither its longest time nor its shortest began.
+      def demanded
+        first, last = @profile.demand_minimum_seconds + 120, @profile.demand_maximum_seconds - 120
+        @seen.select { |one| one.outdoor && one.coil_start && one.run_seconds&.between?(first, last) }
       end
 
       # More grew than the fins bear before it was melted.
