@@ -6,6 +6,7 @@ module Gorvant
     # task goes on where it stood.
     class Alike
       KIND = "alike"
+      ANSWER_ALONE = true
 
       def self.key(digest) = Computed.key("alike", digest)
 

@@ -5,6 +5,7 @@ module Gorvant
     # The tests of a visit from here on as a tree. It asks Find some forty times over, which is no work for a request.
     class DrawRoadMap
       KIND = "road_map"
+      ANSWER_ALONE = true
 
       # state: FindMarks#state of the visit, by which whatever the map follows from is another once it changed; asked:
       # what a FindRequest gives.

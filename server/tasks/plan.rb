@@ -6,6 +6,7 @@ module Gorvant
     # the coil is fitted to it first.
     class Plan
       KIND = "planner"
+      ANSWER_ALONE = true
 
       # input: { "rig" => rig file, "climate" => as the request has it, "record" => { "log_id", "name", "story_key" } or
       # nil }

@@ -6,6 +6,7 @@ module Gorvant
     # found and its weather. Works in steps, so that a killed worker's task goes on where it stood.
     class Signatures
       KIND = "signatures"
+      ANSWER_ALONE = true
 
       # situation: Diagnosis::Situation; digest: of the rig revision.
       def self.key(digest, situation) = Computed.key(KIND, digest, situation.made_from)

@@ -15,7 +15,8 @@ module Gorvant
       ENDED_KEPT_SECONDS = 2 * 86_400 # a page that was left open finds how its task ended
 
       # { kind => class } of what there is to work: every class of tasks/ that says a KIND. input and database in; then
-      # `total`, `step`, `answer` and `resumes?`, as Alike has them, and `early` where some of it is of use sooner.
+      # `total`, `step`, `answer` and `resumes?`, as Alike has them, and `early` where some of it is of use sooner. One
+      # that says ANSWER_ALONE does nothing beside giving its answer, which follows from its key.
       def self.kinds =
         Server
           .constants
@@ -114,11 +115,12 @@ module Gorvant
         end
       end
 
-      # One that was asked for just as its like came to its end has its answer already.
+      # One that does nothing else has its answer already where it was asked for just as its like came to its end.
       def work(task)
-        return ended(task, 1) if Computed.new(@db).get(task[:key])
+        made = Worker.kinds.fetch(task[:kind])
+        return ended(task, 1) if made.const_defined?(:ANSWER_ALONE) && Computed.new(@db).get(task[:key])
 
-        kind = Worker.kinds.fetch(task[:kind]).new(task[:input].to_hash, @db)
+        kind = made.new(task[:input].to_hash, @db)
         # What a task has in hand only while it runs begins again with whoever takes it over.
         pieces = kind.resumes? ? task[:partial].to_a : []
         saved_at = now

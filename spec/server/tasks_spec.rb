@@ -68,6 +68,26 @@ RSpec.describe "Long work", :server do
     expect(last_response.status).to eq(200)
   end
 
+  it "is done again where it does more than answer, as reading in a record that was taken out and put back" do
+    done = []
+    noting =
+      Class.new do
+        define_method(:initialize) { |input, _db| @record = input.fetch("record") }
+        define_method(:step) { |_index| done << @record }
+        def resumes? = false
+        def total = 1
+        def answer(_pieces) = { "record" => @record }
+      end
+    noting.const_set(:KIND, "noting")
+    stub_const("Gorvant::Server::Noting", noting)
+    tasks = Gorvant::Server::Tasks.new(db, ServerBench.viewer)
+    2.times do
+      Gorvant::Server::Crew.as(ServerBench.viewer.crew_id) { tasks.ask("noting", "noted", { "record" => "winter" }) }
+      fetch "/api/tasks/#{worker.run_one}"
+    end
+    expect([done, answer["state"]]).to eq([%w[winter winter], "done"])
+  end
+
   it "of several visits is called off once none of them wants it any more, whether it waits or runs" do
     tasks = Gorvant::Server::Tasks.new(db, ServerBench.viewer)
     want = ->(visit, key) do
