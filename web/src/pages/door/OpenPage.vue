@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { onMounted, shallowRef } from 'vue'
+import { computed, onMounted, ref, shallowRef } from 'vue'
+import { useI18n } from 'vue-i18n'
 import { useRouter } from 'vue-router'
 import DoorFrame from '@/pages/door/DoorFrame.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
@@ -10,17 +11,34 @@ import type { Problem } from '@/shared/model/outcome'
 const props = defineProps<{ openingKey: string }>()
 const { openLocally, viewer } = useSession()
 const router = useRouter()
+const { t } = useI18n()
+const busy = ref(false)
 const problem = shallowRef<Problem | null>(null)
-
-onMounted(async () => {
-  problem.value = await openLocally(props.openingKey)
-  if (!problem.value || viewer.value) void router.replace('/')
+// Only who was refused has a link that is none; any other answer says nothing against it.
+const refused = computed(() => [403, 422].includes(problem.value?.status ?? 0))
+const title = computed(() => {
+  if (!problem.value) return t('OpenPage.opening')
+  return refused.value ? t('OpenPage.thisLinkOpensNothing') : t('OpenPage.notOpenedYet')
 })
+
+async function open() {
+  busy.value = true
+  problem.value = await openLocally(props.openingKey)
+  busy.value = false
+  if (!problem.value || viewer.value) void router.replace('/')
+}
+
+onMounted(open)
 </script>
 
 <template>
-  <DoorFrame :title="problem ? $t('OpenPage.thisLinkOpensNothing') : $t('OpenPage.opening')">
+  <DoorFrame :title="title">
     <ProblemNote v-if="problem" :problem="problem" />
+    <p v-if="problem && !refused">
+      <el-button class="key solid" :loading="busy" data-testid="open-again" @click="open">{{
+        $t('OpenPage.again')
+      }}</el-button>
+    </p>
     <p v-if="problem">
       <RouterLink class="key" to="/">{{ $t('OpenPage.signIn') }}</RouterLink>
     </p>
