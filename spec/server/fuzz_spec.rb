@@ -59,13 +59,17 @@ RSpec.describe "Bodies that nobody should send", :server do
     "says nothing" if answer.values_at("title", "detail").any? { |words| words.to_s.strip.empty? }
   end
 
-  # What the answer itself has cost, in seconds of this process: others on the machine do not count.
+  # What the answer itself has cost, in seconds of this process, as others have the machine too; of what it only waited
+  # for, a tenth.
   def timed(method, path, body)
     as(ServerBench.viewer.user_id) # whom the one before may have signed out
-    began = Process.clock_gettime(Process::CLOCK_PROCESS_CPUTIME_ID)
+    began = clocks
     send_json(method, path, body)
-    Process.clock_gettime(Process::CLOCK_PROCESS_CPUTIME_ID) - began
+    worked, passed = clocks.zip(began).map { |now, before| now - before }
+    [worked, passed / 10].max
   end
+
+  def clocks = [Process::CLOCK_PROCESS_CPUTIME_ID, Process::CLOCK_MONOTONIC].map { |id| Process.clock_gettime(id) }
 
   # The first of its kind loads what it needs, so that a slow one is asked once more.
   def ask(method, path, body)
