@@ -17,6 +17,7 @@ module Gorvant
       @assumed = {}
       @timelines = {}
       @traces = {}
+      @moments = {}
       @libraries = {}
       @situations = {}
       @found = {}
@@ -37,6 +38,8 @@ module Gorvant
         # The same for one instant: drawing, table and ways of one condition are asked for one after another.
         def trace(row, condition) =
           keep(@traces, [row[:digest], condition], MOST_TRACES) { worked("trace") { Trace.new(rig(row), condition) } }
+        # The instants of a defrost that this rig has: runs of their own, the same whatever the condition.
+        def moments(row) = keep(@moments, row[:digest]) { worked("timeline") { Moments.of(rig(row)) } }
         # The unit that is looked into, by the digest of its rig, what was found and the weather.
         def situation(key, &block) = keep(@situations, key, MOST_SITUATIONS, &block)
         # Signatures laid out for asking; nothing is held of what is not there yet.

@@ -9,7 +9,7 @@ module Gorvant
         condition = condition(input[:condition], row)
         trace =
           recalled("trace", row[:digest], condition.to_json_hash) do
-            TracePresenter.new(Warm.trace(row, condition)).to_h
+            TracePresenter.new(Warm.trace(row, condition)).to_h(moments(row, condition))
           end
         return trace unless input[:drawing]
 
@@ -87,6 +87,9 @@ module Gorvant
       def faults(row, _input = nil) = recalled("faults", row[:digest]) { { faults: Present.faults(Warm.rig(row)) } }
 
       private
+
+      # The instants of a defrost that can be shown; none for another call.
+      def moments(row, condition) = condition.call == "defrost" ? Warm.moments(row) : {}
 
       # [node] of these fields, nil of what is left out. Raises BadCondition at what is no point of the unit.
       def known(trace, input, *fields)

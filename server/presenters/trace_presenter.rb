@@ -18,7 +18,8 @@ module Gorvant
         }
       end
 
-      def to_h
+      # moments: { key of Condition::MOMENTS => Condition } that can be shown.
+      def to_h(moments)
         {
           calls: Outputs.calls(@trace.rig),
           scripts: scripts,
@@ -30,7 +31,10 @@ module Gorvant
           condition: @trace.condition.to_json_hash,
           assumed: @trace.rig.assumed.map { |key| Catalogue.facts.fetch(key).fetch("title") },
           stands: @trace.stands.map(&:to_h),
-          moments: moments,
+          moments:
+            moments.map do |id, condition|
+              { id: id, says: Catalogue.wording.fetch("moment.#{id}"), condition: condition.to_json_hash }
+            end,
           loads: loads,
           findings: findings,
           strings: strings,
@@ -87,17 +91,6 @@ module Gorvant
           .select { |_id, one| one.fetch("needs", {}).all? { |fact, value| @trace.rig[fact] == value } }
           .map do |id, one|
             { id: id, title: one["title"], duration_seconds: one["hours"] * 3600, script: one.slice("start", "moves") }
-          end
-      end
-
-      # The instants of a defrost that can be shown, each as a run has it; none for another call.
-      def moments
-        return [] unless @trace.condition.call == "defrost"
-
-        Moments
-          .of(@trace.rig)
-          .map do |id, condition|
-            { id: id, says: Catalogue.wording.fetch("moment.#{id}"), condition: condition.to_json_hash }
           end
       end
 

@@ -9,9 +9,10 @@ module Gorvant
       Struct.new(*fields, keyword_init: true) do
         fields.each { |field| undef_method(:"#{field}=") }
         const_set(:DEFAULTS, defaults.freeze)
+        const_set(:SIZE, fields.size) # members would make a list each time
 
         def initialize(**given)
-          whole = given.size == self.class.members.size
+          whole = given.size == self.class::SIZE
           missing = whole ? [] : self.class.members - given.keys - self.class::DEFAULTS.keys
           raise ArgumentError.new("missing #{missing.join(", ")} for #{self.class}") if missing.any?
 

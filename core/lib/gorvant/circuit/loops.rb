@@ -54,35 +54,39 @@ module Gorvant
         end
     def open = @open ||= passable.to_h { |branch| [branch.id, @solution.conducts?(branch) ? 0 : OPEN] }
 
-    # [{ branch id => cost }, the cheapest ways from hot], shared by all loads: by open links first, and by contacts
+    # [Paths::Costs, the cheapest ways from hot], shared by all loads: by open links first, and by contacts
     # alone.
     def costings
       @costings ||=
         begin
           contacts = passable.to_h { |branch| [branch.id, (branch.kind == :contact ? CONTACT : 0) + 1] }
-          [contacts.to_h { |id, cost| [id, cost + open[id]] }, contacts].map do |costs|
+          [contacts.to_h { |id, cost| [id, cost + open[id]] }, contacts].map do |by_id|
+            costs = Paths::Costs.new(@solution.netlist, by_id)
             [costs, Paths.new(@solution, @hot, costs, directed: :forth)]
           end
         end
     end
 
-    def home_ways = @home_ways ||= Paths.new(@solution, @home, open.transform_values { |cost| cost + 1 })
+    def home_ways =
+      @home_ways ||=
+        Paths.new(@solution, @home, Paths::Costs.new(@solution.netlist, open.transform_values { |cost| cost + 1 }))
+
+    # [[branch, the end at which it is entered, the other]], shared by all loads: a switch only as it is meant to feed.
+    def walks =
+      @walks ||=
+        passable.flat_map do |branch|
+          [[branch, branch.from, branch.to], ([branch, branch.to, branch.from] unless branch.switching?)].compact
+        end
 
     # The cheapest way to the load through each branch that lies on any.
     def through_each(load, costs, out)
       best = out.to(load.from) or return []
       back = Paths.new(@solution, load.from, costs, directed: :back)
-      [best] +
-        passable.flat_map do |branch|
-          [branch.from, (branch.to unless branch.switching?)].compact.filter_map do |node|
-            detour(branch, node, out, back)
-          end
-        end
+      [best] + walks.filter_map { |branch, node, other| detour(branch, node, other, out, back) }
     end
 
     # Nil where its two halves would cross: then it is no way.
-    def detour(branch, node, out, back)
-      other = branch.other_end(node)
+    def detour(branch, node, other, out, back)
       return nil if out.came_by(other) == branch || out.came_by(node) == branch || back.came_by(other) == branch
 
       first = out.to(node)

@@ -16,6 +16,39 @@ module Gorvant
 
     COSTS = { wire: 1, switch: 50, wire_open: 55, fuse: 55, contact: 60, load: 2_000 }.freeze
 
+    # What a step through each branch costs, shared between many searches of one solution; a branch without a cost is
+    # walked by none.
+    class Costs
+      # The side by which a switch is left: fed as it is meant to be (:forth), against that (:back), or no switch (nil).
+      Exit = Struct.new(:branch, :node, :cost, :sense)
+
+      # by_id: { branch id => cost }.
+      def initialize(netlist, by_id)
+        @netlist = netlist
+        @by_id = by_id
+        @exits = {}
+      end
+
+      def [](branch_id) = @by_id[branch_id]
+
+      # [Exit] of a node, in order of id.
+      def exits(node) =
+        @exits[node] ||= @netlist
+          .branches_at(node)
+          .filter_map do |branch|
+            cost = @by_id[branch.id]
+            Exit.new(branch, branch.other_end(node), cost, sense(branch, node)) if cost
+          end
+
+      private
+
+      def sense(branch, node)
+        return nil unless branch.switching?
+
+        branch.from == node ? :forth : :back
+      end
+    end
+
     def self.cost(solution, branch)
       return COSTS[:load] if branch.load?
       return COSTS[:wire] if solution.conducts?(branch)
@@ -23,25 +56,27 @@ module Gorvant
       branch.switching? ? COSTS.fetch(branch.kind) : COSTS[:wire_open]
     end
 
-    # costs: { branch id => cost }, shared between many searches of one solution; see Paths.costs. directed: :forth
-    # walks switches only as they are meant to feed, :back only against it, nil both ways.
+    # directed: :forth walks switches only as they are meant to feed, :back only against it, nil both ways.
     def initialize(solution, from, costs = Paths.costs(solution), directed: nil)
       @solution = solution
       @from = from
-      @against = { forth: :from, back: :to }[directed]
+      @directed = directed
       @ways = { from => [].freeze }
       @obstacles = {}
       search(costs)
     end
 
+    # The Costs of what a person follows: everything but sources.
     def self.costs(solution)
-      solution
-        .netlist
-        .branches
-        .filter_map do |branch|
-          [branch.id, cost(solution, branch)] if branch.behavior.stamped? && !branch.behavior.source?
-        end
-        .to_h
+      by_id =
+        solution
+          .netlist
+          .branches
+          .filter_map do |branch|
+            [branch.id, cost(solution, branch)] if branch.behavior.stamped? && !branch.behavior.source?
+          end
+          .to_h
+      Costs.new(solution.netlist, by_id)
     end
 
     # Steps from the origin to the node, or nil when nothing leads there. Ways share their beginnings.
@@ -80,19 +115,17 @@ module Gorvant
         next if done[node]
 
         done[node] = true
-        @solution
-          .netlist
-          .branches_at(node)
-          .each do |branch|
-            step = costs[branch.id] or next
-            next if @against && branch.switching? && branch.public_send(@against) != node
+        costs
+          .exits(node)
+          .each do |exit|
+            next if @directed && exit.sense && exit.sense != @directed
 
-            other = branch.other_end(node)
-            total = cost + step
+            other = exit.node
+            total = cost + exit.cost
             next if @cost.key?(other) && @cost[other] <= total
 
             @cost[other] = total
-            @came_by[other] = branch
+            @came_by[other] = exit.branch
             queue.insert(queue.bsearch_index { |entry| entry[0] <= total } || queue.size, [total, other])
           end
       end
