@@ -51,7 +51,7 @@ module Gorvant
       # Nothing is kept: the answers become a rig file and its drawing.
       post "/api/compositions" do
         input = CompositionRequest.parse(body_json)
-        rig = composed(input[:name], body_json)
+        rig = composed(input[:name], body_json).tap { |asked| Target.crossed(asked) }
         call = Outputs.calls(rig).include?(input[:call]) ? input[:call] : "off"
         trace = Trace.new(rig, Condition.new(call: call))
         json(

@@ -55,6 +55,33 @@ RSpec.describe "Rigs of every sort", :browser, type: :feature do
     expect(page).to have_css("[role=alert]", text: "Backup heat unknown choice 'coal'")
   end
 
+  it "says at the question itself that two points cross, keeps nothing of it, and goes on once they are put right" do
+    points = ->(which, degrees) do
+      find(%([data-fact="coil_switch_#{which}_degrees_f"] input)).fill_in(with: degrees).send_keys(:tab)
+    end
+    visit "/rigs"
+    click_on "Compose a rig"
+    find("[data-testid=rig-name]").fill_in(with: "Net loft").send_keys(:tab)
+    place "outdoor"
+    points.call("closes", "45")
+    points.call("opens", "41")
+    within('[data-fact="coil_switch_opens_degrees_f"]') do
+      expect(page).to have_css("[role=alert]", text: "has to lie above 45 °F (Coil switch closes), not at 41 °F")
+      expect(find("input").value).to eq("41")
+    end
+    expect(page).to have_no_css('[data-fact="coil_switch_closes_degrees_f"] [role=alert]')
+    expect(page).to have_css("[data-testid=save-rig][disabled]")
+    points.call("opens", "60")
+    expect(page).to have_no_css("[role=alert]")
+    find("[data-testid=save-rig]").click
+    expect(page).to have_css("h1", text: "What is fitted")
+    kept = db[:rig_revisions].where(rig_id: db[:rigs].where(name: "Net loft").get(:id)).get(:content).to_hash
+    expect(kept["facts"].transform_values { |fact| fact["value"] }).to include(
+      "coil_switch_closes_degrees_f" => 45,
+      "coil_switch_opens_degrees_f" => 60
+    )
+  end
+
   it "keeps a revision for each change, tells what it changed, and refuses one made on an old version" do
     visit "/rigs"
     find("[data-testid=rig] a", text: "Boathouse library, north").click

@@ -26,7 +26,20 @@ module RandomRigs
             about["of"].keys.sample(random.rand(0..about["of"].size), random: random)
           end
         end
-    chosen.merge("system_setup" => "heat_pump", "backup_setup" => "as_fitted")
+    straight(chosen.merge("system_setup" => "heat_pump", "backup_setup" => "as_fitted"))
+  end
+
+  # Without points that cross: those are refused.
+  def self.straight(facts)
+    crossing =
+      Gorvant::Catalogue.facts.filter_map do |key, about|
+        other = about["above"] || about["at_least"] or next
+        given, least = [key, other].map { |one| facts.fetch(one, Gorvant::Catalogue.facts.fetch(one)["default"]) }
+        key if given < least || (about["above"] && given == least)
+      end
+    crossing
+      .flat_map { |key| [key, Gorvant::Catalogue.facts[key].values_at("above", "at_least").compact.first] }
+      .inject(facts) { |left, key| left.except(key) }
   end
 
   def self.number(key, about, random)

@@ -54,13 +54,28 @@ module Gorvant
       # The rig without them.
       def sound(rig) = rig.set(declared(rig).to_h { |one| [one.key, one.right] })
 
-      # Refuses a target set-up under which nothing may heat, or which cannot act. Raises RefusedSetUp.
+      # Refuses a target set-up under which nothing may heat, or which cannot act, and points that cross. A rig that was
+      # kept before this was asked still opens. Raises RefusedSetUp.
       def refuse!(rig)
+        crossed(rig)
         return unless rig[:balance_points]
 
         low, high = %i[auxiliary_balance_degrees_f compressor_balance_degrees_f].map { |key| rig[key] }
         refuse("compressor_balance_degrees_f", Catalogue.words("settings.crossed", low: low, high: high)) if high > low
         refuse("outdoor_sensor", Catalogue.words("settings.no_sensor")) unless rig[:outdoor_sensor]
+      end
+
+      # Raises RefusedSetUp at a number that stands on the wrong side of another: a switch that opens where it closes.
+      def crossed(rig)
+        Catalogue.facts.each do |key, about|
+          other = about["above"] || about["at_least"]
+          next unless other && rig.asks?(key) && rig.asks?(other)
+          next if rig[key] > rig[other] || (about["at_least"] && rig[key] == rig[other])
+
+          says = about["above"] ? "settings.not_above" : "settings.below"
+          named = { title: Catalogue.facts.fetch(other).fetch("title"), unit: about["unit"] }
+          refuse(key, Catalogue.words(says, other: rig[other], given: rig[key], **named))
+        end
       end
 
       private

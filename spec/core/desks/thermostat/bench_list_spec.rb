@@ -145,5 +145,37 @@ RSpec.describe Gorvant::BenchList do
       }
       expect(described_class.refuse!(points.call(50, 50, true))).to be_nil
     end
+
+    [ # facts => what is said, at which of them; nil: taken
+      [
+        { coil_switch_closes_degrees_f: 42, coil_switch_opens_degrees_f: 41 },
+        "coil_switch_opens_degrees_f",
+        /above 42/
+      ],
+      [{ coil_switch_closes_degrees_f: 42, coil_switch_opens_degrees_f: 42 }, "coil_switch_opens_degrees_f", /at 42/],
+      [{ coil_switch_closes_degrees_f: 42, coil_switch_opens_degrees_f: 42.5 }, nil, nil],
+      [{ coil_switch_opens_degrees_f: 41 }, nil, nil], # closes at the usual 30
+      [
+        { sensing: "thermistors", coil_sensor_starts_degrees_f: 40, coil_sensor_ends_degrees_f: 38 },
+        "coil_sensor_ends_degrees_f",
+        /above 40/
+      ],
+      [{ coil_sensor_starts_degrees_f: 40, coil_sensor_ends_degrees_f: 38 }, nil, nil], # no sensor is asked of
+      [
+        { defrost_clock: "demand", demand_minimum_minutes: 90, demand_maximum_minutes: 60 },
+        "demand_maximum_minutes",
+        /below 90 min/
+      ],
+      [{ defrost_clock: "demand", demand_minimum_minutes: 90, demand_maximum_minutes: 90 }, nil, nil]
+    ].each do |facts, at, says|
+      it "#{at ? "refuses" : "takes"} #{facts}" do
+        judged = -> { described_class.refuse!(rig_with(**facts)) }
+        if at
+          expect(&judged).to raise_error(Gorvant::RefusedSetUp, %r{\A/facts/#{at}/value: .*#{says.source}})
+        else
+          expect(judged.call).to be_nil
+        end
+      end
+    end
   end
 end

@@ -113,7 +113,7 @@ function giveUp() {
 useLeaving(() => unkept.value, t('ComposerPage.notKeptYet2'))
 
 const {
-  value: composed,
+  value: newest,
   problem: refusal,
   waiting: composing,
 } = useQuestion(
@@ -130,6 +130,9 @@ const {
   (asked) => api.compose(asked.name, asked.facts, asked.base, asked.call),
 )
 watch(refusal, (now) => (problem.value = now))
+/** As composed last: while the newest answers are refused, the questions stay, to be put right. */
+const composed = shallowRef<typeof newest.value>(null)
+watch(newest, (now) => now && (composed.value = now), { immediate: true })
 
 /** What nobody has read, measured or been told: the profile's word only. */
 const isAssumed = (key: string) => (draft.value.facts[key]?.provenance.source ?? 'assumed') === 'assumed'
@@ -157,7 +160,12 @@ const running = computed(
   () => composed.value?.preview.loads.filter((load) => load.on).map((load) => load.title) ?? [],
 )
 
-const valueOf = (key: string) => (composed.value?.values as Record<string, Answer> | undefined)?.[key] ?? ''
+/** As answered here, else as the composed rig has it. */
+const valueOf = (key: string) =>
+  draft.value.facts[key]?.value ?? (composed.value?.values as Record<string, Answer> | undefined)?.[key] ?? ''
+/** What was refused of one answer, to be said where it stands. */
+const wrongWith = (key: string) =>
+  problem.value?.errors?.find((error) => error.field.startsWith(`/facts/${key}/`))?.problem ?? ''
 const tabs = computed(() => [
   ...groups().map((one) => ({ ...one, count: left(one.id) })),
   { id: 'assumed', title: t('ComposerPage.onlyAssumed'), count: assumed.value },
@@ -235,7 +243,7 @@ onBeforeUnmount(() => removeEventListener('keydown', onKey))
         :name="draft.name"
         :can-undo="history.canUndo.value"
         :can-redo="history.canRedo.value"
-        :can-keep="!!composed"
+        :can-keep="!!composed && !refusal"
         :busy="busy"
         :problem="problem"
         :saved="saved"
@@ -244,7 +252,7 @@ onBeforeUnmount(() => removeEventListener('keydown', onKey))
         @redo="history.redo()"
         @keep="save"
       >
-        <el-button class="key" :disabled="!composed" @click="exportFile">{{
+        <el-button class="key" :disabled="!composed || !!refusal" @click="exportFile">{{
           $t('ComposerPage.export')
         }}</el-button>
         <RouterLink v-if="rig" class="key" :to="`/rigs/${rig.id}/rungs`">{{
@@ -291,6 +299,7 @@ onBeforeUnmount(() => removeEventListener('keydown', onKey))
             v-for="question in questions"
             :key="question.key"
             :question="question"
+            :wrong="wrongWith(question.key)"
             :fact="draft.facts[question.key]"
             :value="valueOf(question.key)"
             @answer="(value) => answer(question.key, value)"

@@ -2,8 +2,8 @@
 import type { Answer, Fact, Question } from '@/desks/fitted/answers'
 import FactField from '@/shared/ui/kit/FactField.vue'
 
-/** One question of the composer: what is asked, by whose word it is answered, the answer. */
-defineProps<{ question: Question; fact: Fact | undefined; value: Answer }>()
+/** One question of the composer: what is asked, by whose word it is answered, the answer, what is wrong with it. */
+defineProps<{ question: Question; fact: Fact | undefined; value: Answer; wrong: string }>()
 const emit = defineEmits<{ answer: [value: Answer]; clear: [] }>()
 </script>
 
@@ -24,6 +24,7 @@ const emit = defineEmits<{ answer: [value: Answer]; clear: [] }>()
       </el-button>
     </p>
     <FactField :fact="question" :model-value="value" @update:model-value="(one) => emit('answer', one)" />
+    <p v-if="wrong" class="wrong" role="alert">≠ {{ wrong }}</p>
   </div>
 </template>
 
@@ -46,6 +47,11 @@ const emit = defineEmits<{ answer: [value: Answer]; clear: [] }>()
   color: var(--ink-soft);
   font-size: 15px;
   font-weight: 450;
+}
+
+.wrong {
+  color: var(--alarm);
+  font-weight: 650;
 }
 
 .source {
