@@ -311,6 +311,34 @@ RSpec.describe Gorvant::Diagnosis::Finder do
     expect(weight(find, finder, /_at_times/)).to be > weight(find, find.finder(%w[no_heat]), /_at_times/) * 3
   end
 
+  # At an edge between two classes nothing has changed, nor does what is believed.
+  [ # two readings at one point in one call, and whether they are told as changed
+    [21.9, 22.1, false],
+    [20.4, 20.6, false],
+    [21.2, 22.8, false],
+    [1.9, 2.1, false],
+    [20.9, 23.0, true],
+    [24.0, 19.0, true],
+    [1.9, 4.0, true]
+  ].each do |first, second, changed|
+    it "takes #{first} V and later #{second} V for #{changed ? "changed" : "one reading"}" do
+      told = [first, second].map { |volts| ["heat", "volts_ac", %w[outdoor.C outdoor.Y], volts] }
+      expect(boathouse.finder(%w[no_heat], *told).contradictions.map(&:kind)).to eq(changed ? %w[changed] : [])
+    end
+  end
+
+  it "believes of 20.4 V about what it believes of 20.6 V, and of 1.9 V another thing than of 2.1 V" do
+    most = ->(first, second) do
+      one, other =
+        [first, second].map do |volts|
+          boathouse.finder(%w[no_heat], ["heat", "volts_ac", %w[outdoor.C outdoor.Y], volts]).beliefs.all
+        end
+      one.zip(other).map { |a, b| (a - b).abs }.max
+    end
+    expect([most.call(20.4, 20.6), most.call(21.9, 22.1), most.call(17.9, 18.1)]).to all(be < 0.1)
+    expect(most.call(1.9, 2.1)).to be > 0.1 # under 2 V is about 0
+  end
+
   # What hums with its run winding fed: the capacitor before the winding, by µF alone.
   {
     0.2 => [/\Aopen:CAP.herm/, true],

@@ -21,7 +21,8 @@ RSpec.describe Gorvant::Diagnosis::Hypotheses do
   # [readings, what is first]
   {
     "as low with nothing on as with all on" => [[20.8, 21.6], "low_supply", 0.85],
-    "right with nothing on, low with all on" => [[21.9, 24.5], "transformer_weak:TRAN", 0.5]
+    "right with nothing on, low with all on" => [[21.6, 24.5], "transformer_weak:TRAN", 0.5],
+    "right with nothing on, by the edge of low with all on" => [[21.9, 24.5], "transformer_weak:TRAN", 0.15]
   }.each do |name, (values, id, least)|
     it "tells it from a weak transformer: #{name}" do
       told = plain.finder([], secondary(values.first, "heat"), secondary(values.last))

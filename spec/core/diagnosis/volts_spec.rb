@@ -17,7 +17,7 @@ RSpec.describe Gorvant::Diagnosis::Volts do
   def at_contactor(volts, call: "heat") = [call, "volts_ac", %w[outdoor.C outdoor.Y], volts]
   def at_strip(volts) = ["heat", "volts_ac", %w[air_handler.C air_handler.Y], volts]
 
-  it "leaves every row whole, class by class and cell by cell, and what was typed in the class that it is in" do
+  it "leaves every row whole, class by class and cell by cell, and what was typed in the class that it is in, by an edge in both" do
     codes = [*(0..28).map { |bin| "b#{bin}" }, "ghost", "unsteady", "?", "b9|b12|b16", "b9+b17"]
     codes.each do |code|
       rows = [scale.row(code), *scale.stands(code)]
@@ -26,11 +26,17 @@ RSpec.describe Gorvant::Diagnosis::Volts do
     end
     flag = Gorvant::Diagnosis::Scale.fact([false, true])
     expect([%w[false], %w[true]].map { |said| flag.told_of(flag.telling(said)) }).to eq([[false], [true]])
-    [0.0, 1.9, 2.0, 17.9, 18.0, 20.4, 20.5, 21.9, 22.0, 24.4, 28.4, 29.9, 30.0, 120.0, 240.0, 999.0].each do |volts|
+    [0.0, 1.9, 2.0, 17.6, 18.4, 20.1, 21.6, 22.4, 24.4, 28.4, 29.6, 120.0, 240.0, 999.0].each do |volts|
       told = scale.told(volts, volts)
       expect(scale.told_of(told)).to eq([scale.answer(volts)]), volts.to_s
       expect(told.max).to eq(1.0)
     end
+    {
+      17.9 => %w[some sagging],
+      20.5 => %w[sagging low],
+      22.0 => %w[low about_24],
+      30.1 => %w[about_24 stray]
+    }.each { |volts, both| expect(scale.told_of(scale.told(volts, volts)).map(&:to_s)).to eq(both), volts.to_s }
   end
 
   # A second, slow reckoning: what lies where, drawn by hand.

@@ -3,18 +3,20 @@
 module Gorvant
   module Diagnosis
     # One piece of evidence as Find weighs it. test: Test; column: Library::Column; told: [weight] of each cell of its
-    # scale; answer: the answer in words; source: what it came from (a reading's id, or a page); at: when, as it was
-    # told.
+    # scale; answer: the answer in words; bounds: [least, most] of an amount, nil of a choice; source: what it came from
+    # (a reading's id, or a page); at: when, as it was told.
     Clue =
       Value.define(
         :test,
         :column,
         :told,
         :answer,
+        :bounds,
         :condition,
         :source,
         :at,
         defaults: {
+          bounds: nil,
           condition: nil,
           source: nil,
           at: nil
@@ -38,6 +40,17 @@ module Gorvant
 
       # The answers of the test that it may have been.
       def told_of = test.scale.told_of(told).map(&:to_s)
+
+      # Whether another reading of the same test says otherwise: another answer, an amount farther off than meter and
+      # line wander.
+      def unlike?(other)
+        return false if told_of.intersect?(other.told_of)
+        return true unless bounds && other.bounds
+
+        low, high = [bounds, other.bounds].sort
+        apart = Diagnosis.numbers.fetch("changed")
+        high.first - low.last >= (apart[test.function] || (apart.fetch("share") * high.last))
+      end
 
       # The same with the whole of each such answer: how much within it is left out.
       def roughly = test.scale.telling(told_of)
@@ -67,6 +80,7 @@ module Gorvant
           column: column,
           told: told,
           answer: observation.says,
+          bounds: observation.amount&.bounds,
           condition: condition,
           source: source,
           at: at

@@ -215,7 +215,7 @@ module Gorvant
         evidence
           .group_by { |clue| clue.test.id }
           .values
-          .select { |clues| clues.map(&:told_of).uniq.size > 1 && !clues.first.test.state.nil? }
+          .select { |clues| clues.first.test.state && clues.combination(2).any? { |one, other| one.unlike?(other) } }
           .map { |clues| Contradiction.new(clues: clues, kind: "changed") }
       end
 

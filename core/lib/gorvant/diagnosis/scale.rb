@@ -134,14 +134,14 @@ module Gorvant
       # The class of what was read.
       def answer(volts) = @edges.find { |_class, most| volts < most }&.first || @edges.keys.last
 
-      # [weight] of the cells for an amount that may be a range: of one number those near it within its class, each by
-      # how much of it lies near.
+      # [weight] of the cells for an amount that may be a range: of one number those near it, each by how much of it is
+      # near. By an edge of two classes it is of either; only under 2 V is about 0 whatever the meter.
       def told(low, high)
         return spans.map { |from, upto| [high, upto].min > [low, from].max ? 1.0 : 0.0 } if high > low
 
-        own = answers.index(answer(low))
+        nothing = answer(low) == answers.first
         near = @spreads.fetch("told_within")
-        parts = spans.zip(answer_of).map { |span, a| a == own ? overlap(span, low - near, low + near) : 0.0 }
+        parts = spans.zip(answer_of).map { |span, a| a.zero? == nothing ? overlap(span, low - near, low + near) : 0.0 }
         parts.map { |part| part / parts.max }
       end
 
