@@ -311,6 +311,41 @@ RSpec.describe Gorvant::Diagnosis::Finder do
     expect(weight(find, finder, /_at_times/)).to be > weight(find, find.finder(%w[no_heat]), /_at_times/) * 3
   end
 
+  # Whoever reads one thing again learns that it was no slip, and no more: joint, load and specimen are the same.
+  {
+    "volts that leave much open" => ["heat", "volts_ac", %w[outdoor.C outdoor.Y], 12.0],
+    "volts by the usual" => ["heat", "volts_ac", %w[outdoor.C outdoor.Y], 22.6],
+    "ice that may be this or that" => %w[heat seen ice thin_even]
+  }.each do |name, reading|
+    it "believes of #{name} no more when it is read eight times" do
+      once, twice, often = [1, 2, 8].map { |times| boathouse.finder(%w[no_heat], *([reading] * times)).beliefs.all }
+      expect(twice.zip(often).map { |a, b| (a - b).abs }.max).to be < 0.02
+      expect(once.zip(often).map { |a, b| (a - b).abs }.max).to be < 0.06
+    end
+  end
+
+  it "takes the points of one wire for one thing, and what a second look denies for a slip or a change" do
+    find = boathouse
+    at = ->(points, volts = 12.0) { ["heat", "volts_ac", points, volts] }
+    terminal, coil = %w[outdoor.C outdoor.O], %w[outdoor.RVS.1 outdoor.RVS.2]
+    once, again, along =
+      [[terminal], [terminal] * 2, [terminal, coil]].map do |points|
+        find.finder(%w[no_heat], *points.map(&at)).beliefs.all
+      end
+    expect(again).to eq(along)
+    expect(again).not_to eq(once) # no slip
+    other = find.finder(%w[no_heat], at.call(terminal), at.call(terminal, 24.2))
+    expect(other.contradictions.map(&:kind)).to eq(%w[changed])
+    expect(other.beliefs.all.max).to be < 0.5
+  end
+
+  it "clears nothing that comes and goes by seeing it well again and again" do
+    well = ["heat", "volts_ac", %w[outdoor.C outdoor.Y], 24.2]
+    once, often =
+      [1, 10].map { |n| weight(boathouse, boathouse.finder(%w[contactor_silent], *([well] * n)), /yellow_at_times/) }
+    expect(often).to be > once / 4
+  end
+
   # At an edge between two classes nothing has changed, nor does what is believed.
   [ # two readings at one point in one call, and whether they are told as changed
     [21.9, 22.1, false],

@@ -18,8 +18,9 @@ module Gorvant
         @likelihoods = @told.map(&:mean)
         @past = past
         @before = library.remember(:priors, symptoms, hold, past) { priors(symptoms, hold) }
-        @joint = joint(@told)
-        @all = @joint ? @joint.beliefs : alone(@told)
+        all = together(evidence.each_index)
+        @joint = joint(all)
+        @all = @joint ? @joint.beliefs : alone(all)
       end
 
       # Before any evidence: shares and complaint.
@@ -31,7 +32,7 @@ module Gorvant
       def by_class = @by_class ||= @library.classes.transform_values { |list| list.sum { |i| @all[i] } }
 
       # How much none of these would weigh had one piece of the evidence not been told: by its number.
-      def none_without(told) = weighed(@told.reject.with_index { |_one, e| e == told }).last
+      def none_without(told) = weighed(together(@evidence.each_index.reject { |e| e == told })).last
 
       # How probable it is, by all that was told, that this piece of it was misread.
       def misread(told)
@@ -60,7 +61,7 @@ module Gorvant
       def roughly(told)
         clue = @evidence[told]
         (@roughly ||= {})[told] ||= @library
-          .remember(:told, clue.column, clue.roughly) { rates(clue.column, clue.roughly) }
+          .remember(:told, clue.column, clue.roughly) { rates(clue.column, [clue.roughly]) }
           .mean
       end
 
@@ -205,12 +206,32 @@ module Gorvant
       Rates = Value.define(:mean, :stands)
       private_constant :Rates
 
-      def told_by(clue) = @library.remember(:told, clue.column, clue.told) { rates(clue.column, clue.told) }
+      def told_by(clue) = @library.remember(:told, clue.column, clue.told) { rates(clue.column, [clue.told]) }
 
-      def rates(column, told)
-        none = [weigh(column.none, told)]
-        by_code = { nil => none }
-        rows = column.codes.map { |code| by_code[code] ||= column.scale.stands(code).map { |row| weigh(row, told) } }
+      # [Rates] of these pieces of the evidence. What was read twice is one piece of news: the specimen, the joint, the
+      # load are the same, whoever looks again.
+      def together(numbers)
+        numbers
+          .group_by { |e| same(@evidence[e]) }
+          .values
+          .map { |list| list.one? ? @told[list.first] : at_once(list.map { |e| @evidence[e] }) }
+      end
+
+      # What two pieces of evidence have alike that were read of one thing: the test; of volts whatever shows the same
+      # in all that could be so, as all points of one wire do.
+      def same(clue) = [clue.column.object_id, (clue.test.id unless clue.test.function == "volts_ac")]
+
+      def at_once(clues)
+        column, tolds = clues.first.column, clues.map(&:told)
+        @library.remember(:told_often, column, tolds) { rates(column, tolds) }
+      end
+
+      # tolds: what was told of the column, each time that it was.
+      def rates(column, tolds)
+        scale = column.scale
+        by_code = { nil => [scale.often(column.none, nil, tolds)] }
+        rows =
+          column.codes.map { |code| by_code[code] ||= scale.stands(code).map { |row| scale.often(row, code, tolds) } }
         hangs = by_code.values.any? { |row| row.size > 1 && row.uniq.size > 1 }
         Rates.new(
           mean: rows.map { |row| row.one? ? row.first : Supply.mean(row) },
@@ -248,8 +269,6 @@ module Gorvant
         rows.each { |row| product.each_index { |i| product[i] *= row[i] } }
         product
       end
-
-      def weigh(row, told) = row.each_with_index.sum { |share, a| share * told[a] }
 
       def priors(symptoms, hold)
         shares =

@@ -225,7 +225,8 @@ module Gorvant
           .map { |pair| Contradiction.new(clues: pair.map { |e| evidence[e] }, kind: "impossible") }
       end
 
-      # [two places of the evidence] in one call, each of which something shows, and nothing both.
+      # [two places of the evidence] in one call, each of which something shows, and nothing both. One thing read twice
+      # has changed, whatever it read.
       def exclusive
         likely, thinkable =
           Diagnosis
@@ -237,7 +238,10 @@ module Gorvant
         called.combination(2).select { |a, b| thinkable[a].nobits?(thinkable[b]) && one_call?(a, b) }
       end
 
-      def one_call?(first, second) = evidence[first].test.state == evidence[second].test.state
+      def one_call?(first, second)
+        one, other = evidence.values_at(first, second).map(&:test)
+        one.state == other.state && one.id != other.id
+      end
 
       # [[Suspect, Clue]] of what the complaint alone would have had in front and a reading took away.
       def unlikely(most = 5)

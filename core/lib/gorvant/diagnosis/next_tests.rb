@@ -105,13 +105,17 @@ module Gorvant
 
       private
 
+      # Where nothing fits all that was told, what little is left to learn is about the little that does: better than no
+      # test at all.
+      def least = LEAST_BITS * (1.0 - @beliefs.all.last)
+
       # [Choice with the gain that it roughly has, Column]
       def ordered
         @library
           .shapes
           .filter_map do |column, tests|
             gain = @beliefs.rough_gain(column)
-            next if gain < LEAST_BITS
+            next if gain < least
 
             test = cheapest(tests) or next
             [valued(Choice.new(test: test, gain: gain, minutes: minutes(test), worth: 0.0)), column]
@@ -125,7 +129,7 @@ module Gorvant
           break if found.size >= ENOUGH && found[ENOUGH - 1].worth >= rough.worth
 
           choice = valued(rough.with(gain: @beliefs.gain(column)))
-          next if choice.gain < LEAST_BITS
+          next if choice.gain < least
 
           found << choice
           found.sort_by! { |one| [-one.worth, order(one.test)] }

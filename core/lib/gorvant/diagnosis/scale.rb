@@ -72,12 +72,38 @@ module Gorvant
       # P(told so and misread), whatever the unit shows.
       def slip(told) = @misread * even.zip(told).sum { |share, weight| share * weight }
 
+      # P(all of these told) of one thing that was read so often: the unit shows the same each time, and each may be
+      # misread by itself. What comes and goes may be met anew, or as it stood before: seen well ten times over, it is
+      # not cleared.
+      # row: [P(cell)] of the code.
+      def often(row, code, tolds)
+        return weigh(row, tolds.first) if tolds.one?
+        return as_before(row, tolds) unless anew?(code)
+
+        stays = Diagnosis.numbers.dig("intermittent", "stands_as_before")
+        anew = tolds.inject(1.0) { |all, told| all * weigh(row, told) }
+        (stays * as_before(row, tolds)) + ((1 - stays) * anew)
+      end
+
+      # P(told) of what was read once.
+      def weigh(row, told) = row.each_with_index.sum { |share, cell| share * told[cell] }
+
       # Bits of what the answers themselves leave open where the code is known.
       def bits(code) = (@bits ||= {})[code] ||= Scale.entropy(row(code))
 
       def self.entropy(row) = -row.sum { |share| share.positive? ? share * Math.log2(share) : 0.0 }
 
       private
+
+      def as_before(row, tolds)
+        slips = tolds.map { |told| slip(told) }
+        row.each_index.sum do |cell|
+          shown = (row[cell] - (even[cell] * @misread)) / (1 - @misread)
+          tolds.each_with_index.inject(shown) { |all, (told, i)| all * ((told[cell] * (1 - @misread)) + slips[i]) }
+        end
+      end
+
+      def anew?(code) = code && (code == UNSTEADY || code.include?("+"))
 
       def weighed(rows)
         return rows.first if rows.one?
