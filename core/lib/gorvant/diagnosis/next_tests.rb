@@ -65,7 +65,7 @@ module Gorvant
       end
 
       # What would prove or clear these soonest: bits about them alone, of all tests or of those given.
-      def about(indexes, tests = nil, least: LEAST_BITS)
+      def about(indexes, tests = nil, least: least_bits)
         shapes = tests ? tests.group_by { |test| @library.column(test) } : @library.shapes
         candidates =
           shapes.filter_map do |column, alike|
@@ -107,7 +107,7 @@ module Gorvant
 
       # Where nothing fits all that was told, what little is left to learn is about the little that does: better than no
       # test at all.
-      def least = LEAST_BITS * (1.0 - @beliefs.all.last)
+      def least_bits = LEAST_BITS * (1.0 - @beliefs.all.last)
 
       # [Choice with the gain that it roughly has, Column]
       def ordered
@@ -115,7 +115,7 @@ module Gorvant
           .shapes
           .filter_map do |column, tests|
             gain = @beliefs.rough_gain(column)
-            next if gain < least
+            next if gain < least_bits
 
             test = cheapest(tests) or next
             [valued(Choice.new(test: test, gain: gain, minutes: minutes(test), worth: 0.0)), column]
@@ -129,7 +129,7 @@ module Gorvant
           break if found.size >= ENOUGH && found[ENOUGH - 1].worth >= rough.worth
 
           choice = valued(rough.with(gain: @beliefs.gain(column)))
-          next if choice.gain < least
+          next if choice.gain < least_bits
 
           found << choice
           found.sort_by! { |one| [-one.worth, order(one.test)] }
