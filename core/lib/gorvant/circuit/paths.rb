@@ -19,7 +19,7 @@ module Gorvant
     # What a step through each branch costs, shared between many searches of one solution; a branch without a cost is
     # walked by none.
     class Costs
-      # The side by which a switch is left: fed as it is meant to be (:forth), against that (:back), or no switch (nil).
+      # sense: how a switch is walked: as it is meant to feed (:forth) or against that (:back); nil of any other branch.
       Exit = Struct.new(:branch, :node, :cost, :sense)
 
       # by_id: { branch id => cost }.
@@ -28,8 +28,6 @@ module Gorvant
         @by_id = by_id
         @exits = {}
       end
-
-      def [](branch_id) = @by_id[branch_id]
 
       # [Exit] of a node, in order of id.
       def exits(node) =
