@@ -346,6 +346,15 @@ RSpec.describe Gorvant::Diagnosis::Finder do
     expect(often).to be > once / 4
   end
 
+  it "suspects nothing that comes and goes of what meter and line wander, and does of what fell away" do
+    at_times = ->(*volts) do
+      told = volts.map { |one| ["heat", "volts_ac", %w[outdoor.C outdoor.Y], one] }
+      weight(boathouse, boathouse.finder(%w[no_heat], *told), /_at_times/)
+    end
+    expect([at_times.call(24.1, 23.2), at_times.call(24.1, 22.9, 23.7)]).to all(be <= at_times.call(24.1))
+    expect(at_times.call(24.1, 0.1)).to be > at_times.call(24.1) * 5
+  end
+
   # At an edge between two classes nothing has changed, nor does what is believed.
   [ # two readings at one point in one call, and whether they are told as changed
     [21.9, 22.1, false],
